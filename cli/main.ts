@@ -1,0 +1,40 @@
+import { parseArgs } from 'node:util';
+import { ContainerError } from '../core/container/container';
+import { commands } from './commands';
+
+const usage = `barrow: question banks on the command line
+
+  ./barrow inspect FILE --plain      what is in a file, in a form that belongs to no format
+  ./barrow inspect FILE --json       the same in full: questions, quizzes and reports (docs/formats.md)
+  ./barrow check FILE                what is wrong in it; exit 1 where something is broken
+  ./barrow convert IN OUT --to qti21 writes it anew; says what is lost, and proves what was kept
+
+Exit codes: 0 done, 1 found something wrong, 2 called wrongly, 3 the file cannot be read.
+`;
+
+const { values, positionals } = (() => {
+	try {
+		return parseArgs({ allowPositionals: true, options: { plain: { type: 'boolean' }, json: { type: 'boolean' }, to: { type: 'string' }, help: { type: 'boolean', short: 'h' } } });
+	} catch (error) {
+		process.stderr.write(`${(error as Error).message}\n\n${usage}`);
+		process.exit(2);
+	}
+})();
+const [name = '', ...files] = positionals;
+const command = commands.get(name);
+
+if (values.help) process.stdout.write(usage);
+else if (!command || files.length !== command.files) {
+	process.stderr.write(usage);
+	process.exitCode = 2;
+} else {
+	try {
+		process.exitCode = await command.run(files, values);
+	} catch (error) {
+		const code = (error as NodeJS.ErrnoException).code;
+		const words = error instanceof ContainerError ? error.message : code === 'ENOENT' ? `There is no file “${(error as NodeJS.ErrnoException).path}”.` : code === 'EISDIR' ? 'That is a folder; name a file.' : code === 'EACCES' ? 'The file may not be read or written: look at its permissions.' : code === 'ENOSPC' ? 'The disk is full: make room and run it again.' : null;
+		if (words === null) throw error;
+		process.stderr.write(`${words}\n`);
+		process.exitCode = 3;
+	}
+}

@@ -1,0 +1,32 @@
+import { markupOfHtml } from '../markup/clean';
+import { plainText } from '../markup/text';
+import { mapMarkup, markupOf, type Markup } from '../model/question';
+import type { Check } from './check';
+
+// in rich text an ampersand is written &amp;, so a reference that a student would read begins &amp;
+const reference = /&amp;(?:amp;)*(?:#\d{1,7}|#x[0-9a-f]{1,6}|[a-z]{2,8}\d?);/gi;
+const tag = /&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s[^<>]*?)?\/?&gt;/gi;
+
+function unescapeOnce(markup: Markup): Markup {
+	const once = markup.replace(reference, (found) => found.replace(/^&amp;(?:amp;)*/i, '&')).replace(tag, (found) => found.replace('&lt;', '<').replace(/&gt;$/, '>').replace(/&quot;/g, '"'));
+	return markupOfHtml(once, { media: () => null, removed: () => undefined });
+}
+
+/** Signs that were escaped twice, so that students read the escape. */
+export const escapedTwice: Check = {
+	id: 'escaped-twice',
+	title: 'Escaped twice',
+	short: 'escaped',
+	severity: 'untidy',
+	why: 'Somewhere on its way the text was escaped once too often, so that students read signs such as &quot; or <p> in the middle of the words.',
+	find(question) {
+		const found = markupOf(question).flatMap(({ field, markup }) => [...(markup.match(reference) ?? []), ...(markup.match(tag) ?? [])].map((one) => ({ field, word: plainText(one) })));
+		if (!found.length) return [];
+		const words = [...new Set(found.map(({ word }) => word))];
+		return [{ message: `Students would read ${words.slice(0, 4).map((word) => `“${word}”`).join(', ')}, signs and all, in the ${[...new Set(found.map(({ field }) => field))].join(', ')}.`, words }];
+	},
+	mend: {
+		title: 'Turn the escapes into the signs that were meant',
+		apply: (question) => mapMarkup(question, unescapeOnce)
+	}
+};

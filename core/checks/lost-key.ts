@@ -1,0 +1,16 @@
+import { isChoice } from '../model/question';
+import type { Check } from './check';
+
+/** The key names an option that is not there. */
+export const lostKey: Check = {
+	id: 'lost-key',
+	title: 'Key that points at nothing',
+	short: 'lost key',
+	severity: 'broken',
+	why: 'The key names an option that is not there, or that is there twice, so what was meant to be right is lost.',
+	find(question) {
+		if (!isChoice(question) || !question.lostKeys.length) return [];
+		const names = question.lostKeys.map((key) => `“${key}”`).join(', ');
+		return [{ message: `The key names ${names}, and ${question.lostKeys.length > 1 ? 'those are not options' : 'that is not one option'} of this question. Mark the right option.` }];
+	}
+};

@@ -1,0 +1,84 @@
+import type { Report } from '../reports/report';
+
+/** Bytes that can be read from any place: a file, rows of a database, memory. */
+export interface ByteSource {
+	size: number;
+	/** The bytes from `offset`, `length` of them or as many as there are. */
+	read(offset: number, length: number): Promise<Uint8Array>;
+}
+
+/** One file in a package. */
+export interface Entry {
+	/** The path with forward slashes, without a leading one. */
+	path: string;
+	/** Bytes once unpacked, as the package says. */
+	size: number;
+}
+
+/** A package, opened: what is in it can be read in any order, one file at a time. */
+export interface Container {
+	/** Whether it is a package or one bare file. */
+	packaged: boolean;
+	entries: Entry[];
+	has(path: string): boolean;
+	/** The path of a file by its name without regard to case, for packages made where case does not count. */
+	find(path: string): string | null;
+	/** The bytes of a file in pieces. Throws a ContainerError where they cannot be had. */
+	stream(path: string): AsyncIterable<Uint8Array>;
+	/** The whole of a file. Throws a ContainerError where it is larger than `limit` bytes. */
+	bytes(path: string, limit?: number): Promise<Uint8Array>;
+	/** What was odd about the package itself. */
+	reports: Report[];
+}
+
+/** A package, or a file in it, that cannot be read; the message is for people. */
+export class ContainerError extends Error {
+	constructor(
+		readonly rule: string,
+		message: string
+	) {
+		super(message);
+	}
+}
+
+/** A source over bytes in memory. */
+export function memorySource(bytes: Uint8Array): ByteSource {
+	return { size: bytes.length, read: async (offset, length) => bytes.subarray(offset, offset + length) };
+}
+
+/** A path inside a package for an address in a file of it, by RFC 3986, section 5.2, or null where it leads outside. */
+export function resolvePath(from: string, address: string, base = ''): string | null {
+	const bare = address.trim().split(/[?#]/)[0]!.replace(/\\/g, '/');
+	if (!bare || /^[a-z][a-z0-9+.-]*:/i.test(bare) || bare.startsWith('//')) return null;
+	let decoded = bare;
+	try {
+		decoded = decodeURIComponent(bare);
+	} catch {
+		// a stray percent sign stands for itself
+	}
+	const folder = from.includes('/') ? from.slice(0, from.lastIndexOf('/') + 1) : '';
+	const steps: string[] = [];
+	for (const step of (decoded.startsWith('/') ? decoded : `${folder}${base}${decoded}`).split('/')) {
+		if (step === '..') steps.pop();
+		else if (step && step !== '.') steps.push(step);
+	}
+	return steps.join('/');
+}
+
+/** A container of one bare file. */
+export function singleFile(name: string, source: ByteSource): Container {
+	const path = name.split(/[\\/]/).pop() || 'file';
+	async function* stream(): AsyncGenerator<Uint8Array> {
+		const step = 1 << 20;
+		for (let at = 0; at < source.size; at += step) yield source.read(at, Math.min(step, source.size - at));
+	}
+	return {
+		packaged: false,
+		entries: [{ path, size: source.size }],
+		has: (asked) => asked === path,
+		find: (asked) => (asked.toLowerCase() === path.toLowerCase() ? path : null),
+		stream,
+		bytes: () => source.read(0, source.size),
+		reports: []
+	};
+}

@@ -1,0 +1,71 @@
+import type { Container } from '../container/container';
+import type { FoundQuiz } from '../model/quiz';
+import type { Question } from '../model/question';
+import type { Report } from '../reports/report';
+
+/** The names of the formats that are read or written. */
+export type FormatName = 'qti12' | 'qti20' | 'qti21' | 'qti22' | 'qti30' | 'cc11' | 'cc12' | 'cc13';
+
+/** What a reader gives, one thing at a time, in the order of the package. */
+export type ReadEvent =
+	| { type: 'format'; format: FormatName; title: string }
+	| { type: 'question'; question: Question; fragment: string; reports: Report[] }
+	| { type: 'quiz'; quiz: FoundQuiz }
+	| { type: 'report'; report: Report; question?: string }
+	| { type: 'progress'; bytesRead: number; bytesTotal: number };
+
+/** What becomes of a question in a format: kept, changed in a way that is said, or lost. */
+export interface Loss {
+	outcome: 'kept' | 'changed' | 'lost';
+	/** What is changed or lost, each for people. */
+	what: string[];
+}
+
+/** A quiz to be written: its parts name the questions by their place in the list of questions. */
+export interface QuizToWrite {
+	identifier: string;
+	title: string;
+	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
+}
+
+/** What a writer is given. Questions are asked for one at a time; `media` gives the bytes of an attachment by its hash. */
+export interface ToWrite {
+	identifier: string;
+	title: string;
+	count: number;
+	question: (at: number) => Promise<Question>;
+	quizzes: QuizToWrite[];
+	media: (hash: string) => AsyncIterable<Uint8Array>;
+}
+
+/** A format: how it is called, what it can hold, and how it is written where it is. */
+export interface Format {
+	name: FormatName;
+	title: string;
+	/** The ending of its files, with the dot. */
+	ending: string;
+	/** Says what becomes of one question. */
+	loss: (question: Question) => Loss;
+	/** Gives the bytes of the file in pieces, and tells how many questions are written. The same input gives the same bytes. */
+	write: (what: ToWrite, written?: (count: number) => void) => AsyncGenerator<Uint8Array>;
+}
+
+/** What a document reader needs to know about the package around its document. */
+export interface DocumentContext {
+	container: Container;
+	/** The path of the document in the package. */
+	file: string;
+	format: FormatName;
+	/** An address in the document as a path in the package, or null where it leads outside. */
+	resolve: (address: string) => string | null;
+	/** What the manifest says of the document. */
+	category: string[];
+	keywords: string[];
+	/** The questions of each bank that has been read, by the bank's identifier; readers add to it. */
+	banks: Map<string, { identifier: string; file: string | null }[]>;
+	/** How the questions that have been read are called, by their identifiers; readers add to it. */
+	identifiers: Map<string, string>;
+}
+
+/** A reader for documents of one root element. */
+export type DocumentReader = (context: DocumentContext) => AsyncGenerator<ReadEvent>;

@@ -1,0 +1,92 @@
+import type { FoundPart, FoundQuiz } from '../../model/quiz';
+import { streamText } from '../../container/decode';
+import type { Report } from '../../reports/report';
+import { streamXml } from '../../xml/stream';
+import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
+import { parseNumber } from '../numbers';
+import { noteIdentifier } from '../identifiers';
+import { readItem12 } from './item';
+
+const whole = new Set(['item', 'itemref', 'selection_ordering', 'qtimetadata', 'objectives', 'sectioncontrol', 'itemcontrol', 'rubric', 'presentation_material', 'outcomes_processing', 'duration', 'qticomment', 'itemfeedback', 'reference', 'assessmentcontrol', 'assessfeedback', 'sectionfeedback']);
+
+interface Section {
+	name: string;
+	ident: string;
+	title: string;
+	part: FoundPart | null;
+}
+
+function selection(node: XmlElement, part: FoundPart): void {
+	for (const one of descendants(node, 'selection')) {
+		part.bank = trimmed(childOf(one, 'sourcebank_ref')) || part.bank;
+		part.draw = parseNumber(trimmed(childOf(one, 'selection_number'))) ?? part.draw;
+	}
+	const order = childOf(node, 'order')?.attributes.order_type;
+	if (order) part.shuffle = /random|shuffle/i.test(order);
+}
+
+function faultReport(event: { rule: string; line: number; message: string; inside: XmlElement | null }, context: DocumentContext): { report: Report; question?: string } {
+	const name = event.inside?.attributes.title || event.inside?.attributes.ident;
+	const where = `“${context.file}”, line ${event.line}`;
+	const place = { file: context.file, line: event.line };
+	if (event.rule === 'bad-entity') return { report: { rule: event.rule, severity: 'untidy', message: `${where}: ${event.message}.`, place }, ...(name ? { question: name } : {}) };
+	if (event.rule === 'external-entity' || event.rule === 'entity-expansion') return { report: { rule: event.rule, severity: 'broken', message: `“${context.file}” was refused: ${event.message}. Nothing was fetched. Ask for a file without a document type.`, place } };
+	const lost = name ? `The question “${name}” cannot be read` : 'A part of the file cannot be read';
+	return { report: { rule: event.rule, severity: 'broken', message: `${where}: ${event.rule === 'cut-off' ? 'the file ends in the middle' : event.message}. ${lost}; those before it${event.rule === 'cut-off' ? '' : ' and after it'} were. Mend the file there, or ask for it again.`, place }, ...(name ? { question: name } : {}) };
+}
+
+/** Reads a QTI 1.2 document, one item at a time, with its sections as categories and its assessments as quizzes. */
+export const readQti12: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const told: Report[] = [];
+	const sections: Section[] = [];
+	let quiz: FoundQuiz | null = null;
+	let encoding: Report | null = null;
+	const pieces = streamText(context.container, context.file, (report) => {
+		if (report.rule === 'wrong-encoding') encoding = report;
+		told.push(report);
+	});
+	for await (const event of streamXml(pieces, { collect: (name) => whole.has(name), resumeAt: 'item' })) {
+		for (const report of told.splice(0)) yield { type: 'report', report };
+		if (event.type === 'fault') {
+			yield { type: 'report', ...faultReport(event, context) };
+			continue;
+		}
+		if (event.type === 'open') {
+			const title = (event.attributes.title ?? '').trim();
+			if (event.name === 'assessment') quiz = { identifier: event.attributes.ident ?? '', title: title || context.file, parts: [], source: { file: context.file, line: event.line } };
+			const path = [...sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title), title].filter(Boolean);
+			const part: FoundPart | null = quiz && event.name === 'section' ? { title: title || quiz.title, path, bank: null, questions: [], draw: null, pointsEach: null, shuffle: null } : null;
+			sections.push({ name: event.name, ident: event.attributes.ident ?? '', title: /^root.?section$/i.test(title) ? '' : title, part });
+			continue;
+		}
+		if (event.type === 'close') {
+			const closed = sections.pop();
+			if (closed?.part && (closed.part.questions.length || closed.part.bank)) quiz!.parts.push(closed.part);
+			if (event.name === 'assessment' && quiz) {
+				if (quiz.parts.length) yield { type: 'quiz', quiz };
+				quiz = null;
+			}
+			continue;
+		}
+		const { element } = event;
+		const part = sections.findLast((section) => section.part)?.part ?? null;
+		if (element.name === 'selection_ordering' && part) selection(element, part);
+		else if (element.name === 'itemref' && part) part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
+		else if (element.name === 'item') {
+			const category = sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title);
+			const { question, reports } = readItem12(element, event.fragment, event.endLine, category, context);
+			noteIdentifier(question, context, reports);
+			if (encoding && /[^\u0000-\u007f]/.test(event.fragment)) reports.push(encoding); // eslint-disable-line no-control-regex
+			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
+			for (const one of sections) if (one.ident && (one.name === 'objectbank' || one === bank)) {
+				const known = context.banks.get(one.ident) ?? [];
+				known.push({ identifier: question.identifier, file: context.file });
+				context.banks.set(one.ident, known);
+			}
+			part?.questions.push({ identifier: question.identifier, file: context.file });
+			yield { type: 'question', question, fragment: event.fragment, reports };
+		}
+	}
+	for (const report of told.splice(0)) yield { type: 'report', report };
+};

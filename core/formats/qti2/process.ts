@@ -1,0 +1,248 @@
+import { childOf, childrenOf, trimmed, type XmlElement } from '../../xml/tree';
+import { parseNumber } from '../numbers';
+
+/** A value of a variable: nothing, one value or several. Numbers are kept as numbers. */
+export type Value = null | (string | number | boolean)[];
+
+/** A rule or an expression that this program cannot follow; the message names it. */
+export class UnknownRule extends Error {}
+
+/** A response declaration, as far as marking needs it (QTI 2.1 information model, section 4). */
+export interface ResponseDeclaration {
+	identifier: string;
+	cardinality: string;
+	baseType: string;
+	correct: string[];
+	mapping: { lower: number | null; upper: number | null; fallback: number; entries: { key: string; value: number; caseSensitive: boolean }[] } | null;
+}
+
+/** Reads a responseDeclaration. */
+export function responseDeclaration(node: XmlElement): ResponseDeclaration {
+	const mapping = childOf(node, 'mapping');
+	return {
+		identifier: node.attributes.identifier ?? '',
+		cardinality: node.attributes.cardinality ?? 'single',
+		baseType: node.attributes.baseType ?? 'identifier',
+		correct: childrenOf(childOf(node, 'correctResponse') ?? { ...node, children: [] }, 'value').map(trimmed),
+		mapping: mapping
+			? {
+					lower: parseNumber(mapping.attributes.lowerBound ?? ''),
+					upper: parseNumber(mapping.attributes.upperBound ?? ''),
+					fallback: parseNumber(mapping.attributes.defaultValue ?? '0') ?? 0,
+					entries: childrenOf(mapping, 'mapEntry').map((entry) => ({ key: (entry.attributes.mapKey ?? '').trim(), value: parseNumber(entry.attributes.mappedValue ?? '0') ?? 0, caseSensitive: entry.attributes.caseSensitive === undefined ? true : entry.attributes.caseSensitive === 'true' }))
+				}
+			: null
+	};
+}
+
+const numberOf = (value: Value): number | null => {
+	if (!value || value.length !== 1) return null;
+	const [one] = value;
+	return typeof one === 'number' ? one : typeof one === 'string' ? parseNumber(one) : null;
+};
+const isTrue = (value: Value) => value?.[0] === true;
+const equalValue = (a: string | number | boolean, b: string | number | boolean) => {
+	if (typeof a === 'number' || typeof b === 'number') {
+		const [x, y] = [typeof a === 'number' ? a : parseNumber(String(a)), typeof b === 'number' ? b : parseNumber(String(b))];
+		return x !== null && x === y;
+	}
+	return a === b;
+};
+
+/** One run of an item's response processing on one answer (QTI 2.1 information model, sections 5 and 15). */
+export class Processing {
+	readonly outcomes = new Map<string, Value>();
+	readonly #responses: Map<string, Value>;
+	readonly #declarations: Map<string, ResponseDeclaration>;
+	#stopped = false;
+
+	constructor(item: XmlElement, declarations: ResponseDeclaration[], responses: Map<string, Value>) {
+		this.#responses = responses;
+		this.#declarations = new Map(declarations.map((declaration) => [declaration.identifier, declaration]));
+		for (const node of childrenOf(item, 'outcomeDeclaration')) {
+			const values = childrenOf(childOf(node, 'defaultValue') ?? { ...node, children: [] }, 'value').map(trimmed);
+			const numeric = ['float', 'integer'].includes(node.attributes.baseType ?? '');
+			this.outcomes.set(node.attributes.identifier ?? '', values.length ? values.map((value) => (numeric ? (parseNumber(value) ?? 0) : value)) : numeric && node.attributes.cardinality === 'single' ? [0] : null);
+		}
+	}
+
+	/** The score that has come out. */
+	get score(): number {
+		return numberOf(this.outcomes.get('SCORE') ?? null) ?? 0;
+	}
+
+	/** Runs the rules of an item. Throws an UnknownRule. */
+	run(rules: XmlElement): void {
+		const template = (rules.attributes.template ?? rules.attributes.templateLocation ?? '').replace(/\.xml$/, '').split('/').pop();
+		if (childrenOf(rules).length === 0 && template) this.#template(template);
+		else for (const rule of childrenOf(rules)) this.#rule(rule);
+	}
+
+	#template(name: string): void {
+		const response = this.#declarations.get('RESPONSE') ?? [...this.#declarations.values()][0];
+		if (!response) return;
+		if (name === 'match_correct') this.outcomes.set('SCORE', [isTrue(this.#match(this.#responses.get(response.identifier) ?? null, this.#correct(response), response.cardinality)) ? 1 : 0]);
+		else if (name === 'map_response') this.outcomes.set('SCORE', [this.#map(response)]);
+		else throw new UnknownRule(`the marking template “${name}”`);
+	}
+
+	#correct(declaration: ResponseDeclaration | undefined): Value {
+		return declaration?.correct.length ? declaration.correct : null;
+	}
+
+	#map(declaration: ResponseDeclaration): number {
+		const { mapping } = declaration;
+		if (!mapping) return 0;
+		const values = [...new Set(this.#responses.get(declaration.identifier) ?? [])];
+		let sum = 0;
+		for (const value of values) {
+			const entry = mapping.entries.find(({ key, caseSensitive }) => equalValue(key, value) || (declaration.baseType === 'string' && !caseSensitive && key.toLowerCase() === String(value).toLowerCase()) || (['integer', 'float'].includes(declaration.baseType) && parseNumber(key) !== null && parseNumber(key) === parseNumber(String(value))));
+			sum += entry ? entry.value : mapping.fallback;
+		}
+		return Math.min(mapping.upper ?? Infinity, Math.max(mapping.lower ?? -Infinity, sum));
+	}
+
+	#match(a: Value, b: Value, cardinality = ''): Value {
+		if (a === null || b === null) return null;
+		if (a.length !== b.length) return [false];
+		if (cardinality === 'ordered') return [a.every((value, at) => equalValue(value, b[at]!))];
+		return [a.every((value) => b.some((other) => equalValue(value, other)))];
+	}
+
+	#rule(rule: XmlElement): void {
+		if (this.#stopped) return;
+		if (rule.name === 'setOutcomeValue') this.outcomes.set(rule.attributes.identifier ?? '', this.#value(childrenOf(rule)[0]));
+		else if (rule.name === 'responseCondition') {
+			for (const branch of childrenOf(rule)) {
+				const parts = childrenOf(branch);
+				if (branch.name !== 'responseElse' && !isTrue(this.#value(parts[0]))) continue;
+				for (const inner of branch.name === 'responseElse' ? parts : parts.slice(1)) this.#rule(inner);
+				break;
+			}
+		} else if (rule.name === 'exitResponse') this.#stopped = true;
+		else if (rule.name === 'responseProcessingFragment') for (const inner of childrenOf(rule)) this.#rule(inner);
+		else throw new UnknownRule(`the rule “${rule.name}”`);
+	}
+
+	#value(node: XmlElement | undefined): Value {
+		if (!node) return null;
+		const operands = childrenOf(node);
+		const name = node.attributes.identifier ?? '';
+		const values = () => operands.map((operand) => this.#value(operand));
+		const numbers = (): number[] | null => {
+			const found = values().flatMap((value) => (value === null ? [null] : value.map((one) => numberOf([one]))));
+			return found.includes(null) ? null : (found as number[]);
+		};
+		const compare = (test: (a: number, b: number) => boolean): Value => {
+			const found = numbers();
+			return found?.length === 2 ? [test(found[0]!, found[1]!)] : null;
+		};
+		const compute = (make: (found: number[]) => number): Value => {
+			const found = numbers();
+			return found && found.length ? [make(found)] : null;
+		};
+		switch (node.name) {
+			case 'variable':
+				return this.#responses.has(name) || this.#declarations.has(name) ? (this.#responses.get(name) ?? null) : (this.outcomes.get(name) ?? null);
+			case 'correct':
+				return this.#correct(this.#declarations.get(name));
+			case 'mapResponse': {
+				const declaration = this.#declarations.get(name);
+				return declaration ? [this.#map(declaration)] : null;
+			}
+			case 'baseValue': {
+				const text = trimmed(node);
+				if (node.attributes.baseType === 'boolean') return [text === 'true'];
+				return [['float', 'integer'].includes(node.attributes.baseType ?? '') ? (parseNumber(text) ?? 0) : text];
+			}
+			case 'null':
+				return null;
+			case 'isNull': {
+				const [value] = values();
+				return [value === null || value === undefined || value.length === 0 || (value.length === 1 && value[0] === '')];
+			}
+			case 'match': {
+				const [a, b] = values();
+				const ordered = operands.some((operand) => this.#declarations.get(operand.attributes.identifier ?? '')?.cardinality === 'ordered');
+				return this.#match(a ?? null, b ?? null, ordered ? 'ordered' : '');
+			}
+			case 'and': {
+				return [values().every(isTrue)];
+			}
+			case 'or':
+				return [values().some(isTrue)];
+			case 'not': {
+				const [value] = values();
+				return value ? [!isTrue(value)] : null;
+			}
+			case 'multiple':
+			case 'ordered': {
+				const all = values().flatMap((value) => value ?? []);
+				return all.length ? all : null;
+			}
+			case 'member': {
+				const [one, container] = values();
+				return one && container ? [container.some((value) => equalValue(value, one[0]!))] : null;
+			}
+			case 'contains': {
+				const [container, part] = values();
+				return container && part ? [part.every((one) => container.some((value) => equalValue(value, one)))] : null;
+			}
+			case 'containerSize':
+				return [values()[0]?.length ?? 0];
+			case 'equal': {
+				const [a, b] = values().map(numberOf);
+				if (a === null || b === null || a === undefined || b === undefined) return null;
+				const correctFirst = operands[0]?.name === 'correct' || operands[0]?.name === 'baseValue';
+				const [value, target] = correctFirst ? [b, a] : [a, b];
+				const mode = node.attributes.toleranceMode ?? 'exact';
+				if (mode === 'exact') return [value === target];
+				const { below, above } = toleranceOf(node, target);
+				const [least, most] = [target - below, target + above];
+				const slack = 1e-9 * Math.max(1, Math.abs(target));
+				return [(node.attributes.includeLowerBound === 'false' ? value > least + slack : value >= least - slack) && (node.attributes.includeUpperBound === 'false' ? value < most - slack : value <= most + slack)];
+			}
+			case 'stringMatch': {
+				const [a, b] = values();
+				if (!a || !b) return null;
+				const [x, y] = [String(a[0]), String(b[0])].map((text) => (node.attributes.caseSensitive === 'false' ? text.toLowerCase() : text)) as [string, string];
+				return [node.attributes.substring === 'true' ? x.includes(y) : x === y];
+			}
+			case 'lt':
+				return compare((a, b) => a < b);
+			case 'lte':
+				return compare((a, b) => a <= b);
+			case 'gt':
+				return compare((a, b) => a > b);
+			case 'gte':
+				return compare((a, b) => a >= b);
+			case 'sum':
+				return compute((found) => found.reduce((a, b) => a + b, 0));
+			case 'product':
+				return compute((found) => found.reduce((a, b) => a * b, 1));
+			case 'subtract':
+				return compute(([a, b]) => a! - b!);
+			case 'divide':
+				return compute(([a, b]) => (b ? a! / b : 0));
+			case 'min':
+				return compute((found) => Math.min(...found));
+			case 'max':
+				return compute((found) => Math.max(...found));
+			case 'truncate':
+				return compute(([a]) => Math.trunc(a!));
+			case 'round':
+				return compute(([a]) => Math.floor(a! + 0.5));
+			case 'integerToFloat':
+				return values()[0] ?? null;
+			default:
+				throw new UnknownRule(`the expression “${node.name}”`);
+		}
+	}
+}
+
+/** How far below and above a target a number may lie by an `equal` (QTI 2.1, 15.3: relative tolerances are in percent). */
+export function toleranceOf(node: XmlElement, target: number): { below: number; above: number } {
+	const [first = 0, second = first] = (node.attributes.tolerance ?? '').trim().split(/\s+/).map((text) => parseNumber(text) ?? 0);
+	const scale = node.attributes.toleranceMode === 'relative' ? Math.abs(target) / 100 : 1;
+	return { below: first * scale, above: second * scale };
+}

@@ -1,0 +1,73 @@
+import { readText } from '../../container/decode';
+import { resolvePath } from '../../container/container';
+import type { FoundPart } from '../../model/quiz';
+import type { Report } from '../../reports/report';
+import { parseXml } from '../../xml/stream';
+import { childOf, childrenOf, type XmlElement } from '../../xml/tree';
+import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
+import { parseNumber } from '../numbers';
+import { withNamesOfTwo } from './normalise';
+
+const deepest = 12;
+
+async function load(context: DocumentContext, file: string, told: (report: Report) => void): Promise<XmlElement | null> {
+	if (!context.container.has(file)) {
+		told({ rule: 'missing-file', severity: 'doubtful', message: `The quiz in “${context.file}” refers to “${file}”, which is not in the package.`, place: { file: context.file } });
+		return null;
+	}
+	const { text, report } = await readText(context.container, file);
+	if (report) told(report);
+	const { root, fault } = parseXml(text);
+	if (fault) told({ rule: fault.rule, severity: 'broken', message: `“${file}”, line ${fault.line}: ${fault.message}. The quiz cannot be read in full; its questions can.`, place: { file, line: fault.line } });
+	return root && (root.name.startsWith('qti-') ? withNamesOfTwo(root) : root);
+}
+
+/** Reads an assessmentTest (QTI 2.1 information model, section 10): each section that holds items is a part. */
+export const readTest: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const reports: Report[] = [];
+	const root = await load(context, context.file, (report) => reports.push(report));
+	const parts: FoundPart[] = [];
+
+	async function section(node: XmlElement, path: string[], file: string): Promise<void> {
+		if (path.length > deepest) return;
+		const title = (node.attributes.title ?? '').trim();
+		const here = title ? [...path, title] : path;
+		const selection = childOf(node, 'selection');
+		const ordering = childOf(node, 'ordering');
+		const references = childrenOf(node, 'assessmentItemRef');
+		const weights = references.map((reference) => parseNumber(childOf(reference, 'weight')?.attributes.value ?? ''));
+		const part: FoundPart = {
+			title: title || (root?.attributes.title ?? ''),
+			path: here,
+			bank: null,
+			questions: references.map((reference) => {
+				const found = resolvePath(file, reference.attributes.href ?? '');
+				return { identifier: reference.attributes.identifier ?? '', file: found === null ? null : (context.container.find(found) ?? found) };
+			}),
+			draw: selection ? parseNumber(selection.attributes.select ?? '') : null,
+			pointsEach: weights.length && weights.every((weight) => weight !== null && weight === weights[0]) ? weights[0]! : null,
+			shuffle: ordering ? ordering.attributes.shuffle === 'true' : null
+		};
+		if (references.length) parts.push(part);
+		for (const child of childrenOf(node)) {
+			if (child.name === 'assessmentSection') await section(child, here, file);
+			else if (child.name === 'assessmentSectionRef') {
+				const target = resolvePath(file, child.attributes.href ?? '');
+				const loaded = target === null ? null : await load(context, target, (report) => reports.push(report));
+				if (loaded) await section(loaded, here, target!);
+			}
+		}
+	}
+
+	if (root) {
+		const holder = root.name === 'assessmentTest' ? childrenOf(root, 'testPart') : [root];
+		for (const part of holder) {
+			for (const child of childrenOf(part)) {
+				if (child.name === 'assessmentSection') await section(child, [], context.file);
+				else if (child.name === 'assessmentSectionRef') await section({ ...part, attributes: {}, children: [child] }, [], context.file);
+			}
+		}
+	}
+	for (const report of reports) yield { type: 'report', report };
+	if (root) yield { type: 'quiz', quiz: { identifier: root.attributes.identifier ?? '', title: (root.attributes.title ?? '').trim() || context.file, parts, source: { file: context.file, line: root.line } } };
+};

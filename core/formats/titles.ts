@@ -1,0 +1,13 @@
+import type { FormatName } from './format';
+
+/** The names of the formats for people. */
+export const formatTitles: Record<FormatName, string> = {
+	qti12: 'QTI 1.2',
+	qti20: 'QTI 2.0',
+	qti21: 'QTI 2.1',
+	qti22: 'QTI 2.2',
+	qti30: 'QTI 3.0',
+	cc11: 'Common Cartridge 1.1',
+	cc12: 'Common Cartridge 1.2',
+	cc13: 'Common Cartridge 1.3'
+};

@@ -1,0 +1,136 @@
+import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
+import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
+import { serialise } from '../xml/serialise';
+import type { Markup } from '../model/question';
+
+/** Elements that are kept: those that QTI 2.1 (information model, section 8) and HTML have in common, and MathML. */
+const kept = new Set('a abbr acronym address b big blockquote br caption cite code col colgroup dd dfn div dl dt em h1 h2 h3 h4 h5 h6 hr i img kbd li object ol p pre q samp small span strong sub sup table tbody td tfoot th thead tr tt ul var'.split(' '));
+const mathml = new Set('math mrow mi mn mo mtext mspace ms mfrac msqrt mroot mstyle merror mpadded mphantom mfenced menclose msub msup msubsup munder mover munderover mmultiscripts mprescripts none mtable mtr mtd maligngroup malignmark semantics annotation'.split(' '));
+/** Elements whose whole content goes with them: it is executed, or it is another document. */
+const active = new Set('script iframe frame frameset applet embed form input button select textarea style link meta base portal noscript template xml foreignobject'.split(' '));
+/** Active elements whose loss changes nothing for the reader, and so is no finding. */
+const inert = new Set('style link meta base noscript template xml'.split(' '));
+const marked: Record<string, string> = { u: 'underlined', ins: 'underlined', s: 'struck', strike: 'struck', del: 'struck', mark: 'marked' };
+const renamed: Record<string, string> = { section: 'div', article: 'div', aside: 'div', header: 'div', footer: 'div', main: 'div', figure: 'div', figcaption: 'p', center: 'div' };
+const attributes: Record<string, string[]> = {
+	'*': ['class', 'xml:lang', 'lang'],
+	a: ['href'],
+	img: ['src', 'alt', 'width', 'height', 'longdesc'],
+	object: ['data', 'type', 'width', 'height'],
+	td: ['colspan', 'rowspan', 'scope', 'abbr'],
+	th: ['colspan', 'rowspan', 'scope', 'abbr'],
+	col: ['span'],
+	colgroup: ['span'],
+	math: ['display'],
+	mstyle: ['displaystyle'],
+	mo: ['stretchy', 'fence', 'separator'],
+	mi: ['mathvariant'],
+	mfenced: ['open', 'close', 'separators'],
+	mspace: ['width'],
+	mtd: ['columnspan', 'rowspan'],
+	annotation: ['encoding']
+};
+
+/** What cleaning needs from the place where the text stands. */
+export interface CleanContext {
+	/** The name of a packaged file for an address as written, or null where the address leads outside. */
+	media: (address: string) => string | null;
+	/** Told of active content that was taken out. */
+	removed: (what: string) => void;
+	/** Gives other nodes for an element, or undefined to clean it as usual. */
+	replace?: (element: XmlElement) => XmlNode[] | undefined;
+}
+
+const safeLink = /^(https?:|mailto:|tel:|#|media:)/i;
+const safePicture = /^data:image\/(png|gif|jpeg|webp);base64,[A-Za-z0-9+/=\s]*$/;
+
+function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean): XmlNode[] {
+	const replaced = context.replace?.(source);
+	if (replaced) return replaced;
+	let name = source.name.includes('-') ? source.name : source.name.toLowerCase();
+	if (active.has(name)) {
+		if (!inert.has(name)) context.removed(name === 'foreignobject' ? 'foreign content' : name);
+		return name === 'form' || name === 'noscript' || name === 'button' ? cleanNodes(source.children, context, inMath) : [];
+	}
+	for (const attribute in source.attributes)
+		if (/^on/i.test(attribute)) context.removed(`${attribute.toLowerCase()} handler`);
+	if (name === 'audio' || name === 'video') {
+		const child = source.children.find((node): node is XmlElement => typeof node !== 'string' && node.name === 'source');
+		const data = source.attributes.src ?? child?.attributes.src;
+		if (data) return cleanElement(element('object', { data, type: child?.attributes.type ?? (name === 'audio' ? 'audio/mpeg' : 'video/mp4') }), context, false);
+	}
+	const children = cleanNodes(source.children, context, inMath || name === 'math');
+	const isMath = mathml.has(name) && (inMath || name === 'math');
+	const className = marked[name];
+	name = className ? 'span' : (renamed[name] ?? name);
+	if (!kept.has(name) && !isMath) return children;
+	const out: Record<string, string> = className ? { class: className } : {};
+	for (const attribute of [...attributes['*']!, ...(attributes[name] ?? [])]) {
+		const value = source.attributes[attribute];
+		if (value === undefined || (attribute === 'class' && className)) continue;
+		if (attribute === 'href') {
+			const address = value.trim();
+			if (safeLink.test(address)) out.href = address;
+			else if (/^[a-z][a-z0-9+.-]*:/i.test(address.replace(/[\u0000-\u0020]/g, ''))) context.removed(`${address.split(':')[0]!.toLowerCase()} link`); // eslint-disable-line no-control-regex
+			else {
+				const file = context.media(address);
+				if (file) out.href = `media:${file}`;
+			}
+		} else if (attribute === 'src' || attribute === 'data') {
+			const address = value.trim();
+			if (safePicture.test(address) || address.startsWith('media:')) out[attribute] = address;
+			else if (/^(javascript|vbscript|data):/i.test(address)) context.removed(`${address.split(':')[0]!.toLowerCase()} address`);
+			else out[attribute] = `media:${context.media(address) ?? address}`;
+		} else out[attribute === 'lang' ? 'xml:lang' : attribute] = value;
+	}
+	if (name === 'math') out.xmlns = 'http://www.w3.org/1998/Math/MathML';
+	if (name === 'img') {
+		if (!out.src) return [];
+		out.alt ??= '';
+		return [element('img', out)];
+	}
+	if (name === 'object') {
+		if (!out.data) return children;
+		if (out.type?.startsWith('image/')) {
+			const { data, type: _type, ...rest } = out;
+			return [element('img', { src: data!, alt: textOf(source).trim(), ...rest })];
+		}
+		out.type ??= 'application/octet-stream';
+	}
+	if (name === 'a' && !out.href) return children;
+	return [element(name, out, name === 'br' || name === 'hr' || name === 'col' ? [] : children)];
+}
+
+/** Nodes with nothing in them that could be executed or could reach outside. */
+export function cleanNodes(nodes: XmlNode[], context: CleanContext, inMath = false): XmlNode[] {
+	const out: XmlNode[] = [];
+	for (const node of nodes) {
+		if (typeof node === 'string') out.push(node);
+		else out.push(...cleanElement(node, context, inMath));
+	}
+	return out;
+}
+
+/** Rich text out of nodes of a document: cleaned, and trimmed of white space at its ends. */
+export function markupOfNodes(nodes: XmlNode[], context: CleanContext): Markup {
+	return serialise(cleanNodes(nodes, context)).trim();
+}
+
+function fromHtml(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
+	if (node.nodeName === '#text') return [(node as DefaultTreeAdapterTypes.TextNode).value];
+	if (!('childNodes' in node) || !('attrs' in node)) return [];
+	const given: Record<string, string> = {};
+	for (const { name, value } of node.attrs) if (/^[a-zA-Z_][\w:.-]*$/.test(name)) given[name] = value;
+	return [element(node.nodeName, given, node.childNodes.flatMap(fromHtml))];
+}
+
+/** Rich text out of HTML as people and editors write it, with the repairs that the HTML standard prescribes. */
+export function markupOfHtml(html: string, context: CleanContext): Markup {
+	if (!/[<&]/.test(html)) return html.trim();
+	return markupOfNodes(parseFragment(html).childNodes.flatMap(fromHtml), context);
+}
+
+/** Rich text out of plain text: every sign stands for itself. */
+export function markupOfText(text: string): Markup {
+	return serialise([text]).trim();
+}

@@ -1,0 +1,28 @@
+import type { Markup } from '../model/question';
+
+const inline = new Set('a abbr acronym b bdo big cite code dfn em i kbd mark q s samp small span strong sub sup tt u var math mi mn mo mtext msqrt mfrac mrow msup msub semantics annotation'.split(' '));
+const decoded: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+
+/** White space of every sort folded to single blanks, none at the ends. */
+export function fold(text: string): string {
+	return text.replace(/[\s\u00a0]+/g, ' ').trim();
+}
+
+/** Plain text of rich text of ours: tags gone, blocks apart by a blank, white space folded. */
+export function plainText(markup: Markup): string {
+	if (!/[<&]/.test(markup)) return fold(markup);
+	return fold(
+		markup
+			.replace(/<\/?([a-zA-Z0-9]+)[^>]*>/g, (_, name: string) => (inline.has(name) ? '' : ' '))
+			.replace(/&(?:#(x?)([0-9a-fA-F]+)|([a-z]+));/g, (whole, hex, digits, name) =>
+				name ? (decoded[name] ?? whole) : String.fromCodePoint(parseInt(digits, hex ? 16 : 10))
+			)
+	);
+}
+
+/** The beginning of a text for a list: at most `length` characters, cut at a word. */
+export function beginning(text: string, length = 120): string {
+	if (text.length <= length) return text;
+	const cut = text.slice(0, length - 1);
+	return `${cut.slice(0, cut.lastIndexOf(' ') > length / 2 ? cut.lastIndexOf(' ') : undefined)}…`;
+}

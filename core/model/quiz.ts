@@ -1,0 +1,23 @@
+/** One part of a quiz as a package gives it: the questions by identifier, and how many of them are drawn. */
+export interface FoundPart {
+	title: string;
+	/** The titles of the sections that it stands in, its own last. */
+	path: string[];
+	/** The identifier of a bank that it draws from, wherever in the package that stands. */
+	bank: string | null;
+	/** Identifiers of questions, with the file that each stands in where that is known. */
+	questions: { identifier: string; file: string | null }[];
+	/** How many are drawn, or null for all. */
+	draw: number | null;
+	pointsEach: number | null;
+	/** Are the questions put in a random order; null where the source is silent. */
+	shuffle: boolean | null;
+}
+
+/** A quiz as a package gives it. */
+export interface FoundQuiz {
+	identifier: string;
+	title: string;
+	parts: FoundPart[];
+	source: { file: string; line: number };
+}

@@ -1,0 +1,32 @@
+import type { XmlNode } from './tree';
+
+const inText: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
+const inAttribute: Record<string, string> = { ...inText, '"': '&quot;', '\n': '&#10;', '\t': '&#9;', '\r': '&#13;' };
+// XML 1.0, production 2: what may not stand in a document even as a reference
+// eslint-disable-next-line no-control-regex
+const forbidden = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+
+/** Text as it may stand between tags; characters that XML forbids are left out. */
+export function escapeText(text: string): string {
+	return text.replace(forbidden, '').replace(/[&<>]/g, (sign) => inText[sign]!);
+}
+
+/** Text as it may stand in a double-quoted attribute; characters that XML forbids are left out. */
+export function escapeAttribute(text: string): string {
+	return text.replace(forbidden, '').replace(/[&<>"\n\t\r]/g, (sign) => inAttribute[sign]!);
+}
+
+/** Nodes as XML text, in the order given, with nothing added between them. */
+export function serialise(nodes: XmlNode[]): string {
+	let out = '';
+	for (const node of nodes) {
+		if (typeof node === 'string') {
+			out += escapeText(node);
+			continue;
+		}
+		out += `<${node.name}`;
+		for (const [name, value] of Object.entries(node.attributes)) out += ` ${name}="${escapeAttribute(value)}"`;
+		out += node.children.length ? `>${serialise(node.children)}</${node.name}>` : '/>';
+	}
+	return out;
+}

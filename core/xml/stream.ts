@@ -1,0 +1,236 @@
+import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { namedCharacter } from './entities';
+import type { XmlElement } from './tree';
+
+/** What a pass over an XML document meets, in order. Lines count from 1. */
+export type XmlEvent =
+	| { type: 'open'; name: string; attributes: Record<string, string>; line: number }
+	| { type: 'close'; name: string }
+	| { type: 'element'; element: XmlElement; fragment: string; endLine: number }
+	| { type: 'fault'; rule: 'not-well-formed' | 'cut-off' | 'external-entity' | 'entity-expansion' | 'bad-entity'; line: number; message: string; inside: XmlElement | null };
+
+/** How a pass goes about its work. */
+export interface StreamOptions {
+	/** Names of elements that are given whole. Any other element is given as `open` and `close`. */
+	collect: (name: string, depth: number) => boolean;
+	/** After a fault, go on at the next start tag of this name. */
+	resumeAt?: string;
+}
+
+const local = (name: string) => (name.startsWith('xml:') ? name : name.slice(name.indexOf(':') + 1));
+
+class RefusedDocument extends Error {
+	constructor(
+		readonly rule: 'external-entity' | 'entity-expansion',
+		message: string
+	) {
+		super(message);
+	}
+}
+
+/** Plain character entities of a document type, or a refusal: of outside entities, and of entities made of entities. */
+function declaredEntities(doctype: string): Record<string, string> {
+	const found: Record<string, string> = {};
+	for (const [, parameter, name, body] of doctype.matchAll(/<!ENTITY\s+(%\s+)?([^\s%]+)\s+([^>]*)>/g)) {
+		const literal = /^\s*(["'])(.*)\1\s*$/s.exec(body!)?.[2];
+		if (parameter || literal === undefined)
+			throw new RefusedDocument('external-entity', `the document type declares the outside entity “${name}”`);
+		const text = literal.replace(/&#(x?)([0-9a-f]+);/gi, (_, hex, digits) => String.fromCodePoint(parseInt(digits, hex ? 16 : 10) || 32));
+		if (/[&%<]/.test(text) || text.length > 64)
+			throw new RefusedDocument('entity-expansion', `the document type builds the entity “${name}” out of others`);
+		found[name!] = text;
+	}
+	return found;
+}
+
+/** One parser's run. Faults end it; the pass may begin another one further on. */
+class Run {
+	readonly events: XmlEvent[] = [];
+	fault: Extract<XmlEvent, { type: 'fault' }> | null = null;
+	readonly open: { name: string; element: XmlElement | null }[] = [];
+	readonly #parser = new SaxesParser({ position: true });
+	readonly #unknown = new Set<string>();
+	#text = '';
+	#textStart = 0;
+	#tree: XmlElement[] = [];
+	#treeStart = 0;
+	#mute: number;
+
+	constructor(
+		readonly options: StreamOptions,
+		containers: string[],
+		readonly lineBase: number
+	) {
+		this.#mute = containers.length;
+		const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+		this.#parser.ENTITIES = new Proxy(entities, {
+			get: (known, name: string) => {
+				if (name in known) return known[name];
+				const character = namedCharacter(name);
+				if (character !== undefined && !this.#unknown.has(name)) {
+					this.#unknown.add(name);
+					this.events.push({
+						type: 'fault',
+						rule: 'bad-entity',
+						line: this.#line(),
+						message: `&${name}; is not declared in this file; it was read as the character that HTML gives that name`,
+						inside: this.#tree[0] ?? null
+					});
+				}
+				return character;
+			}
+		});
+		this.#parser.on('doctype', (doctype) => {
+			const declared = declaredEntities(doctype);
+			Object.assign(entities, declared);
+		});
+		this.#parser.on('opentag', (tag) => this.#opened(tag));
+		this.#parser.on('closetag', () => this.#closed());
+		this.#parser.on('text', (text) => this.#tree.at(-1)?.children.push(text));
+		this.#parser.on('cdata', (text) => this.#tree.at(-1)?.children.push(text));
+		this.#parser.on('error', (error) => {
+			throw error;
+		});
+		if (containers.length) this.#parser.write(containers.map((name) => `<${name}>`).join(''));
+		this.#textStart = this.#parser.position;
+	}
+
+
+	#line(): number {
+		return this.#parser.line + this.lineBase;
+	}
+
+	#opened(tag: SaxesTagPlain): void {
+		const name = local(tag.name);
+		if (this.#mute > 0) {
+			this.#mute -= 1;
+			this.open.push({ name, element: null });
+			return;
+		}
+		const line = this.#line();
+		const attributes: Record<string, string> = {};
+		for (const key in tag.attributes) attributes[local(key)] = tag.attributes[key]!;
+		const inside = this.#tree.at(-1);
+		if (!inside && !this.options.collect(name, this.open.length)) {
+			this.events.push({ type: 'open', name, attributes, line });
+			this.open.push({ name, element: null });
+			return;
+		}
+		const element: XmlElement = { name, attributes, children: [], line };
+		if (inside) inside.children.push(element);
+		else this.#treeStart = this.#text.lastIndexOf('<', this.#parser.position - this.#textStart - 1) + this.#textStart;
+		this.#tree.push(element);
+		this.open.push({ name, element });
+	}
+
+	#closed(): void {
+		const closed = this.open.pop();
+		if (!closed) return;
+		if (!closed.element) {
+			this.events.push({ type: 'close', name: closed.name });
+			return;
+		}
+		this.#tree.pop();
+		if (this.#tree.length) return;
+		const end = this.#parser.position - this.#textStart;
+		const fragment = this.#text.slice(this.#treeStart - this.#textStart, end);
+		this.events.push({ type: 'element', element: closed.element, fragment, endLine: this.#line() });
+	}
+
+	/** Takes the next piece of the text. Returns how many characters of it were read before a fault, or all. */
+	write(piece: string): number {
+		const before = this.#parser.position;
+		if (!this.#tree.length) {
+			// a start tag may be split over two pieces, so what follows the last sign of one is kept
+			const last = this.#text.lastIndexOf('<');
+			this.#textStart = last < 0 ? before : this.#textStart + last;
+			this.#text = last < 0 ? '' : this.#text.slice(last);
+		}
+		this.#text += piece;
+		try {
+			this.#parser.write(piece);
+			return piece.length;
+		} catch (error) {
+			this.#fail(error);
+			return Math.max(0, this.#parser.position - before);
+		}
+	}
+
+	/** Ends the document. */
+	end(): void {
+		try {
+			this.#parser.close();
+		} catch (error) {
+			this.#fail(error, true);
+		}
+	}
+
+	#fail(error: unknown, atEnd = false): void {
+		const inside = this.#tree[0] ?? null;
+		const line = this.#line();
+		if (error instanceof RefusedDocument) this.fault = { type: 'fault', rule: error.rule, line, message: error.message, inside };
+		else {
+			const words = (error as Error).message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
+			this.fault = { type: 'fault', rule: atEnd ? 'cut-off' : 'not-well-formed', line, message: atEnd ? 'the file ends too early' : words, inside };
+		}
+	}
+}
+
+/**
+ * Passes over an XML document that arrives in pieces, in bounded memory: one collected element at a time.
+ * Nothing outside the document is ever fetched, and declared entities are taken only where they are plain characters.
+ * A fault ends the pass or, with `resumeAt`, only the element that it stands in.
+ */
+export async function* streamXml(pieces: AsyncIterable<string> | Iterable<string>, options: StreamOptions): AsyncGenerator<XmlEvent> {
+	let run: Run | null = new Run(options, [], 0);
+	let containers: string[] = [];
+	let line = 0;
+	let rest = '';
+	for await (const piece of pieces) {
+		let todo = rest + piece;
+		rest = '';
+		while (todo) {
+			if (!run) {
+				const at = new RegExp(`<(?:[\\w.-]+:)?${options.resumeAt}[\\s>]`).exec(todo)?.index ?? -1;
+				const skipped = at < 0 ? todo.slice(0, -64) : todo.slice(0, at);
+				line += skipped.split('\n').length - 1;
+				if (at < 0) {
+					rest = todo.slice(skipped.length);
+					break;
+				}
+				todo = todo.slice(at);
+				run = new Run(options, containers, line);
+			}
+			const read = run.write(todo);
+			yield* run.events.splice(0);
+			if (!run.fault) break;
+			yield run.fault;
+			if (!options.resumeAt || run.fault.rule === 'external-entity' || run.fault.rule === 'entity-expansion') return;
+			containers = run.open.filter((entry) => !entry.element).map((entry) => entry.name);
+			line = run.fault.line - 1;
+			todo = todo.slice(Math.max(1, read));
+			run = null;
+		}
+	}
+	if (!run) return;
+	run.end();
+	yield* run.events.splice(0);
+	if (run.fault) yield run.fault;
+}
+
+/**
+ * Reads a whole small document. Gives its root, or what is wrong with it.
+ * An HTML entity that the file does not declare is a warning, not a fault.
+ */
+export function parseXml(text: string): { root: XmlElement | null; warnings: Extract<XmlEvent, { type: 'fault' }>[]; fault: Extract<XmlEvent, { type: 'fault' }> | null } {
+	const run = new Run({ collect: () => true }, [], 0);
+	run.write(text);
+	if (!run.fault) run.end();
+	const warnings: Extract<XmlEvent, { type: 'fault' }>[] = [];
+	let root: XmlElement | null = null;
+	for (const event of run.events) {
+		if (event.type === 'fault') warnings.push(event);
+		else if (event.type === 'element') root ??= event.element;
+	}
+	return { root: run.fault ? null : root, warnings, fault: run.fault };
+}
