@@ -1,4 +1,17 @@
-import { plainQuestion, plainQuiz } from './plain';
+import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import { hashAttachments, type Digest } from '../core/compare/hash';
+import { proofLine } from '../core/compare/proof';
+import { writtenFormat, writtenFormats } from '../core/formats';
+import type { Format, QuizToWrite } from '../core/formats/format';
+import type { FoundQuiz } from '../core/model/quiz';
+import type { Question } from '../core/model/question';
+import { severities } from '../core/reports/report';
+import { openFile } from './open';
+import { nameOf, plainQuestion, plainQuiz } from './plain';
 import { readFile } from './reading';
 
 /** What may be said beside the files. */
@@ -14,7 +27,14 @@ export interface Command {
 	run: (files: string[], options: Options) => Promise<number>;
 }
 
-const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, '\t')}\n`);
+const say = (line: string) => process.stdout.write(`${line}\n`);
+const print = (value: unknown) => say(JSON.stringify(value, null, '\t'));
+
+const digest: Digest = async (pieces) => {
+	const hash = createHash('sha256');
+	for await (const piece of pieces) hash.update(piece);
+	return hash.digest('hex');
+};
 
 const inspect: Command = {
 	files: 1,
@@ -32,5 +52,87 @@ const inspect: Command = {
 	}
 };
 
+const check: Command = {
+	files: 1,
+	async run([file], options) {
+		const { format, questions, reports } = await readFile(file!);
+		if (options.json) print(reports);
+		else {
+			for (const severity of severities)
+				for (const report of reports.filter((one) => one.severity === severity)) {
+					const place = report.place ? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})` : '';
+					say(`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`);
+				}
+			say(`${questions.length} questions, ${severities.map((severity) => `${reports.filter((one) => one.severity === severity).length} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`);
+		}
+		return reports.some((report) => report.severity === 'broken') ? 1 : 0;
+	}
+};
+
+/** The quizzes of a package with their questions by place instead of by identifier. */
+function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrite[] {
+	const byFile = new Map(questions.map((question, at) => [question.source?.file, at]));
+	const byIdentifier = new Map(questions.map((question, at) => [question.identifier, at]));
+	return quizzes.map((quiz) => ({
+		identifier: quiz.identifier,
+		title: quiz.title,
+		parts: quiz.parts.map((part) => ({ title: part.title, draw: part.draw, pointsEach: part.pointsEach, shuffle: part.shuffle ?? false, questions: part.questions.flatMap(({ identifier, file }) => byIdentifier.get(identifier) ?? byFile.get(file ?? undefined) ?? []) }))
+	}));
+}
+
+const convert: Command = {
+	files: 2,
+	async run([from, to], options) {
+		const format = writtenFormat(options.to ?? '');
+		if (!format) {
+			process.stderr.write(`Say what to write: --to ${writtenFormats.map((one) => one.name).join(', --to ')}\n`);
+			return 2;
+		}
+		const { questions, quizzes } = await readFile(from!);
+		const { container, close } = await openFile(from!);
+		const hashes = new Map<string, string | null>();
+		const paths = new Map<string, string>();
+		for (const question of questions) {
+			await hashAttachments(question, container, digest, hashes);
+			for (const { hash, name } of question.attachments) if (hash) paths.set(hash, name);
+		}
+		const unfinished = `${to!}.part`;
+		try {
+			const pieces = format.write({ identifier: 'PACKAGE', title: from!.split('/').pop()!, count: questions.length, question: async (at) => questions[at]!, quizzes: quizzesToWrite(quizzes, questions), media: (hash) => container.stream(paths.get(hash)!) });
+			await pipeline(Readable.from(pieces), createWriteStream(unfinished));
+			await rename(unfinished, to!);
+		} finally {
+			await rm(unfinished, { force: true });
+			await close();
+		}
+		return prove(questions, to!, format.loss);
+	}
+};
+
+async function prove(questions: Question[], to: string, loss: Format['loss']): Promise<number> {
+	const back = await readFile(to);
+	const written = await openFile(to);
+	const hashes = new Map<string, string | null>();
+	for (const question of back.questions) await hashAttachments(question, written.container, digest, hashes);
+	await written.close();
+	const sent = questions.filter((question) => loss(question).outcome !== 'lost');
+	const lost = questions.filter((question) => loss(question).outcome === 'lost');
+	const lines = sent.map((question, at) => proofLine(at, question, back.questions[at], loss(question)));
+	for (const question of lost) say(`left behind  “${nameOf(question)}”: ${loss(question).what.join('; ')}`);
+	for (const line of lines) {
+		if (line.outcome === 'identical') continue;
+		const question = sent[line.at]!;
+		const what = line.outcome === 'changed-as-foretold' ? loss(question).what.join('; ') : line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
+		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
+	}
+	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
+	say(`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`);
+	return count('changed-otherwise') + count('missing') ? 1 : 0;
+}
+
 /** The commands by their names. */
-export const commands = new Map<string, Command>([['inspect', inspect]]);
+export const commands = new Map<string, Command>([
+	['inspect', inspect],
+	['check', check],
+	['convert', convert]
+]);

@@ -1,8 +1,18 @@
-import { mapMarkup, isChoice, type Question } from '../model/question';
+import { acceptedNumbers } from '../formats/numbers';
+import { accepts } from '../scoring/score';
+import { mapMarkup, isChoice, type AcceptedNumber, type NumericQuestion, type Question } from '../model/question';
 
 /** Rich text in the one form in which it is compared: pictures by their content, and white space folded. */
 function settle(markup: string, hashes: Map<string, string>): string {
 	return markup.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${hashes.get(name) ?? name}"`).replace(/[\s\u00a0]+/g, ' ').trim();
+}
+
+/** The accepted numbers in the one form that says what earns how much, however many ways there are to write it. */
+function settledNumbers({ accepted }: NumericQuestion): AcceptedNumber[] {
+	const ends = accepted.flatMap((one) => ('value' in one ? [one.value - one.tolerance, one.value + one.tolerance] : [one.min, one.max].filter((end) => end !== null)));
+	const centres = accepted.flatMap((one) => ('value' in one ? [one] : []));
+	if (!ends.length) return accepted;
+	return acceptedNumbers(ends, (value) => Math.max(0, ...accepted.filter((one) => accepts(one, value)).map((one) => one.credit)), centres);
 }
 
 /** The parts of a question that make up its content, by the names that people know; identifiers and places are left out. */
@@ -20,8 +30,8 @@ export function contentOf(question: Question): Record<string, unknown> {
 	} else if (settled.kind === 'short-answer') out.accepted = settled.accepted.map(({ text, credit, caseSensitive }) => ({ text, credit, caseSensitive }));
 	else if (settled.kind === 'numeric') {
 		out.whole = settled.whole;
-		out.accepted = settled.accepted.map((one) => ('value' in one ? { value: one.value, tolerance: one.tolerance, credit: one.credit } : { min: one.min, max: one.max, includesMin: one.includesMin, includesMax: one.includesMax, credit: one.credit }));
-	} else if (settled.kind === 'unreadable') out.fragment = settled.fragment.replace(/\s+/g, ' ').trim();
+		out.accepted = settledNumbers(settled);
+	} else if (settled.kind === 'unreadable') out.fragment = settled.fragment.replace(/\b(src|data|href)\s*=\s*("[^"]*"|'[^']*')/g, '$1').replace(/\s+/g, ' ').trim();
 	out.files = question.attachments.map((one) => one.hash ?? one.name).sort();
 	return out;
 }

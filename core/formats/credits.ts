@@ -10,6 +10,13 @@ export interface FoundCredits {
 	exact: boolean;
 }
 
+/** What a mapping says outright: the score of each option and the bounds of the sum. It is believed where trying bears it out. */
+export interface DeclaredCredits {
+	scores: number[];
+	lower: number | null;
+	upper: number | null;
+}
+
 const mostTried = 10;
 const close = (a: number, b: number) => Math.abs(a - b) < 1e-6;
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
@@ -23,7 +30,7 @@ function* subsets(count: number): Generator<number[]> {
  * them where several may be. `mark` gives the score of a set of options by their places; `full` is the score that
  * stands for all the points.
  */
-export function creditsByTrying(count: number, several: boolean, full: number, mark: (ticked: number[]) => number, expected: number[]): FoundCredits {
+export function creditsByTrying(count: number, several: boolean, full: number, mark: (ticked: number[]) => number, expected: number[], declared?: DeclaredCredits): FoundCredits {
 	const whole = full > 0 ? full : 1;
 	const share = (score: number) => round(Math.max(-1, Math.min(1, score / whole)));
 	const singles = Array.from({ length: count }, (_, at) => mark([at]));
@@ -35,6 +42,11 @@ export function creditsByTrying(count: number, several: boolean, full: number, m
 		const all = Array.from({ length: count }, (_, at) => at);
 		const others = all.filter((at) => !expected.includes(at));
 		for (const set of [[], all, expected, others, ...all.map((at) => [at]), ...all.map((at) => (expected.includes(at) ? expected.filter((one) => one !== at) : [...expected, at]))]) tried.push({ set, score: mark(set) });
+	}
+	if (declared) {
+		const { lower, upper } = declared;
+		const predicted = (set: number[]) => Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, set.reduce((total, at) => total + declared.scores[at]!, 0)));
+		if (tried.every(({ set, score }) => !set.length || close(score, predicted(set)))) return { credits: declared.scores.map(share), combination: 'sum', bounds: { lower: lower === null ? null : round(lower / whole), upper: upper === null ? null : round(upper / whole) }, exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9) };
 	}
 	const best = tried.reduce((a, b) => (b.score > a.score + 1e-9 ? b : a));
 	const right = best.score > 1e-9 ? best.set : [];

@@ -19,6 +19,8 @@ export interface Loss {
 	outcome: 'kept' | 'changed' | 'lost';
 	/** What is changed or lost, each for people. */
 	what: string[];
+	/** The parts of the question that will differ once it is read back, by the names that `differences` gives them. */
+	fields: string[];
 }
 
 /** A quiz to be written: its parts name the questions by their place in the list of questions. */

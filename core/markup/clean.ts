@@ -1,5 +1,6 @@
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
+import { conform } from './conform';
 import { serialise } from '../xml/serialise';
 import type { Markup } from '../model/question';
 
@@ -113,7 +114,7 @@ export function cleanNodes(nodes: XmlNode[], context: CleanContext, inMath = fal
 
 /** Rich text out of nodes of a document: cleaned, and trimmed of white space at its ends. */
 export function markupOfNodes(nodes: XmlNode[], context: CleanContext): Markup {
-	return serialise(cleanNodes(nodes, context)).trim();
+	return serialise(conform(cleanNodes(nodes, context))).trim();
 }
 
 function fromHtml(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
@@ -126,7 +127,7 @@ function fromHtml(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
 
 /** Rich text out of HTML as people and editors write it, with the repairs that the HTML standard prescribes. */
 export function markupOfHtml(html: string, context: CleanContext): Markup {
-	if (!/[<&]/.test(html)) return html.trim();
+	if (!/[<&]/.test(html)) return markupOfText(html);
 	return markupOfNodes(parseFragment(html).childNodes.flatMap(fromHtml), context);
 }
 

@@ -12,8 +12,8 @@ export interface Resource {
 	type: string;
 	file: string | null;
 	files: string[];
-	/** The path of categories from its classification, outermost first. */
-	category: string[];
+	/** The path of categories from its classification, outermost first; null where it has none, empty where it names none. */
+	category: string[] | null;
 	keywords: string[];
 	line: number;
 }
@@ -40,15 +40,12 @@ function taxonNames(path: XmlElement): string[] {
 	return childrenOf(path, 'taxon').flatMap((taxon) => [languageText(childOf(taxon, 'entry')) || languageText(childOf(taxon, 'id')), ...taxonNames(taxon)]).filter(Boolean);
 }
 
-function classification(resource: XmlElement): string[] {
+function classification(resource: XmlElement): string[] | null {
 	for (const one of descendants(resource, 'classification')) {
 		const path = descendants(one, 'taxonpath', 'taxonPath')[0];
-		if (path) {
-			const names = taxonNames(path);
-			if (names.length) return names;
-		}
+		if (path) return taxonNames(path);
 	}
-	return [];
+	return null;
 }
 
 const base = (value: string | undefined) => (value ? value.replace(/\/?$/, '/').replace(/^\//, '') : '');

@@ -16,9 +16,11 @@ const deepest = 2;
 /** One document that may hold questions, with what is known of it before it is read. */
 interface Document {
 	file: string;
-	category: string[];
+	category: string[] | null;
 	keywords: string[];
 	isTest: boolean;
+	/** Whether the manifest lists it as a single item. */
+	isItem: boolean;
 	listed: boolean;
 }
 
@@ -37,10 +39,10 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 		}
 		if (!container.has(resource.file) || seen.has(resource.file)) continue;
 		seen.add(resource.file);
-		documents.push({ file: resource.file, category: resource.category, keywords: resource.keywords, isTest: /test/.test(resource.type), listed: true });
+		documents.push({ file: resource.file, category: resource.category, keywords: resource.keywords, isTest: /test/.test(resource.type), isItem: /item/.test(resource.type), listed: true });
 	}
 	for (const { path } of container.entries)
-		if (path.toLowerCase().endsWith('.xml') && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)) documents.push({ file: path, category: [], keywords: [], isTest: false, listed: false });
+		if (path.toLowerCase().endsWith('.xml') && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)) documents.push({ file: path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
 	return { documents, reports };
 }
 
@@ -91,7 +93,7 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 	const declared = manifest ? declaredFormat(manifest) : null;
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
-	if (!container.packaged && !documents.length) documents.push({ file: container.entries[0]!.path, category: [], keywords: [], isTest: false, listed: false });
+	if (!container.packaged && !documents.length) documents.push({ file: container.entries[0]!.path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
 	const sizes = new Map(container.entries.map(({ path, size }) => [path, size]));
 	const bytesTotal = documents.reduce((sum, document) => sum + (sizes.get(document.file) ?? 0), 0);
 	let bytesRead = 0;
@@ -103,7 +105,7 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 		file: document.file,
 		format,
 		resolve: (address) => resolvePath(document.file, address),
-		category: document.category.length ? document.category : (categories.get(document.file) ?? []),
+		category: document.category ?? categories.get(document.file) ?? [],
 		keywords: document.keywords,
 		banks,
 		identifiers
@@ -111,6 +113,7 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 	const identifiers: DocumentContext['identifiers'] = new Map();
 	const banks: DocumentContext['banks'] = new Map();
 	const quizzes: FoundQuiz[] = [];
+	const points = new Map<string, number | null>();
 
 	const roots = new Map<string, Awaited<ReturnType<typeof rootOf>>>();
 	for (const document of documents) {
@@ -135,8 +138,8 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 		}
 	}
 	const items = documents.filter((document) => !document.isTest);
-	if (!sectionsKnown && manifest && items.every((document) => !document.category.length)) {
-		const inFolders = folderCategories(items.filter((document) => document.listed), manifest.folder);
+	if (!sectionsKnown && manifest && items.every((document) => document.category === null)) {
+		const inFolders = folderCategories(items.filter((document) => document.isItem), manifest.folder);
 		for (const [path, category] of inFolders) categories.set(path, category);
 	}
 
@@ -154,7 +157,10 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 				}
 				for await (const event of reader(answer(document, format))) {
 					if (event.type === 'quiz') quizzes.push(event.quiz);
-					else yield event;
+					else {
+						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);
+						yield event;
+					}
 				}
 			} else if (document.listed || !container.packaged) {
 				const words = beginning((await firstText(container, path)).replace(/\s+/g, ' ').trim(), 60);
@@ -168,7 +174,7 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 		yield { type: 'progress', bytesRead, bytesTotal };
 	}
 
-	for (const quiz of quizzes) yield* finished(quiz, banks);
+	for (const quiz of quizzes) yield* finished(quiz, banks, points);
 
 	for (const { path, size } of container.entries) {
 		if (!/\.(zip|imscc)$/i.test(path) || !container.packaged) continue;
@@ -187,13 +193,15 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 }
 
 /** A quiz once all banks are known, with a report for each part that draws more than there is. */
-function* finished(quiz: FoundQuiz, banks: DocumentContext['banks']): Generator<ReadEvent> {
+function* finished(quiz: FoundQuiz, banks: DocumentContext['banks'], points: Map<string, number | null>): Generator<ReadEvent> {
 	for (const part of quiz.parts) {
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
 			if (bank) part.questions.push(...bank);
 			else yield file({ rule: 'unknown-bank', severity: 'doubtful', message: `The part “${part.title}” of the quiz “${quiz.title}” draws from a bank “${part.bank}” that is not in the package. Choose its pool anew.`, place: quiz.source });
 		}
+		const worth = part.questions.map(({ file: path, weight }) => (weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null));
+		if (worth.length && worth[0] !== null && worth.every((one) => one === worth[0])) part.pointsEach = worth[0]!;
 		if (part.draw !== null && part.draw > part.questions.length) yield file({ rule: 'draw-too-large', severity: 'doubtful', message: `The part “${part.title}” of the quiz “${quiz.title}” draws ${part.draw} questions and holds ${part.questions.length}. Draw fewer, or add questions to it.`, place: quiz.source });
 	}
 	yield { type: 'quiz', quiz };

@@ -6,7 +6,8 @@ import type { Value } from './process';
 /** An answer that was tried, and the outcomes that it came to. */
 export interface Answer {
 	outcomes: Map<string, Value>;
-	full: boolean;
+	/** The share of the points that it earns. */
+	credit: number;
 	/** The place of the one option that it ticks, where it is a choice. */
 	option: number | null;
 }
@@ -27,12 +28,18 @@ export function placeFeedback2(item: XmlElement, question: QuestionCommon, answe
 		const hides = node.attributes.showHide === 'hide';
 		const shown = answers.filter((answer) => (answer.outcomes.get(outcome) ?? []).includes(node.attributes.identifier ?? '') !== hides);
 		const { feedback } = question;
-		if (shown.length === answers.length) feedback.general = joined(feedback.general, markup);
-		else if (!shown.length) question.metadata.push({ name: `feedback ${node.attributes.identifier ?? ''}`, value: markup });
-		else if (shown.every((answer) => answer.full) && shown.length === answers.filter((answer) => answer.full).length && feedback.correct === undefined && !/^OPTION/.test(node.attributes.identifier ?? '')) feedback.correct = markup;
-		else if (shown.every((answer) => !answer.full) && shown.length === answers.filter((answer) => !answer.full).length && feedback.incorrect === undefined) feedback.incorrect = markup;
-		else if (shown.length === 1 && shown[0]!.option !== null) ofOptions.set(shown[0]!.option, joined(ofOptions.get(shown[0]!.option), markup));
-		else if (shown.every((answer) => !answer.full)) feedback.incorrect = joined(feedback.incorrect, markup);
+		const name = node.attributes.identifier ?? '';
+		const full = (answer: Answer) => answer.credit >= 1 - 1e-6;
+		const all = (holds: (answer: Answer) => boolean) => shown.every(holds) && shown.length === answers.filter(holds).length;
+		const [only] = shown;
+		if (name === 'correct' || name === 'incorrect' || name === 'partly' || name === 'general') feedback[name] = joined(feedback[name], markup);
+		else if (shown.length === answers.length) feedback.general = joined(feedback.general, markup);
+		else if (!shown.length) question.metadata.push({ name: `feedback ${name}`, value: markup });
+		else if (all(full) && feedback.correct === undefined) feedback.correct = markup;
+		else if (all((answer) => !full(answer)) && feedback.incorrect === undefined) feedback.incorrect = markup;
+		else if (shown.length === 1 && only!.option !== null) ofOptions.set(only!.option, joined(ofOptions.get(only!.option), markup));
+		else if (all((answer) => !full(answer) && answer.credit > 0)) feedback.partly = joined(feedback.partly, markup);
+		else if (shown.every((answer) => !full(answer))) feedback.incorrect = joined(feedback.incorrect, markup);
 		else feedback.general = joined(feedback.general, markup);
 	}
 	return ofOptions;

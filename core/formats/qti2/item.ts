@@ -1,10 +1,12 @@
 import { readText } from '../../container/decode';
 import { cleanNodes, markupOfNodes, type CleanContext } from '../../markup/clean';
+import { conform } from '../../markup/conform';
 import { plainText } from '../../markup/text';
 import { emptyCommon, type AcceptedText, type ChoiceQuestion, type Markup, type Question, type QuestionCommon } from '../../model/question';
 import type { Report } from '../../reports/report';
+import { serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
-import { childOf, childrenOf, descendants, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
+import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { isTrueFalse } from '../choices';
 import { creditsByTrying } from '../credits';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
@@ -40,7 +42,7 @@ function declaredPoints(item: XmlElement): number | null {
 	const most = outcomes.find((node) => node.attributes.identifier === 'MAXSCORE');
 	const value = most ? parseNumber(trimmed(childOf(childOf(most, 'defaultValue') ?? most, 'value'))) : null;
 	const normal = parseNumber(outcomes.find((node) => node.attributes.identifier === 'SCORE')?.attributes.normalMaximum ?? '');
-	return [value, normal].find((one): one is number => one !== null && one !== undefined && one > 0) ?? null;
+	return [value, normal].find((one): one is number => one !== null && one !== undefined && one >= 0) ?? null;
 }
 
 function runner(reading: Reading, identifier: string): (values: Value) => Processing {
@@ -88,7 +90,7 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 	const body = childOf(item, 'itemBody');
 	const interactions = body ? descendants(body, ...interactionNames) : [];
-	const reading: Reading = { common, cleaning: cleaningFor(common, context), item, declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration), rules: childOf(item, 'responseProcessing'), full: common.points ?? 1, reports, place };
+	const reading: Reading = { common, cleaning: cleaningFor(common, context), item, declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration), rules: childOf(item, 'responseProcessing'), full: common.points || 1, reports, place };
 	let question: Question;
 	try {
 		const variables = descendants(item, 'printedVariable', 'templateProcessing').length > 0;
@@ -111,7 +113,7 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 /** The body as a stem: without rubrics for others and without feedback, each interaction replaced as told. */
 function stemOf(body: XmlElement | undefined, { cleaning, common }: Reading, replace: (interaction: XmlElement) => XmlNode[]): Markup {
 	if (!body) return '';
-	return markupOfNodes(body.children, {
+	const nodes = cleanNodes(body.children, {
 		...cleaning,
 		replace: (node) => {
 			if (interactionNames.has(node.name)) return replace(node);
@@ -123,8 +125,11 @@ function stemOf(body: XmlElement | undefined, { cleaning, common }: Reading, rep
 			}
 			return node.name === 'feedbackBlock' || node.name === 'feedbackInline' || node.name === 'infoControl' || node.name === 'stylesheet' ? [] : undefined;
 		}
-	}).replace(/<p>\s*<\/p>|<div>\s*<\/div>/g, '').replace(/>\s+</g, '> <').replace(/> <(?=\/?(?:p|div|table|tr|ul|ol|li)\b)/g, '><').trim();
+	});
+	return serialise(conform(nodes.filter((node) => typeof node === 'string' || !isEmptyBlock(node)))).trim();
 }
+
+const isEmptyBlock = (node: XmlElement) => (node.name === 'p' || node.name === 'div') && !textOf(node).trim() && !childrenOf(node).length;
 
 function promptNodes(interaction: XmlElement, cleaning: CleanContext): XmlNode[] {
 	const prompt = childOf(interaction, 'prompt');
@@ -189,17 +194,18 @@ function readChoice(reading: Reading, interaction: XmlElement, declaration: Resp
 	if (!rules || (!several && declaration.correct.length > 1 && !declaration.mapping)) {
 		full = 1;
 		mark = declaration.mapping ? (ticked) => ticked.reduce((sum, at) => sum + (declaration.mapping!.entries.find((entry) => entry.key === idents[at])?.value ?? 0), 0) : several ? (ticked) => (ticked.length === expected.length && expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0) : (ticked) => (ticked.some((at) => sure(at) && correctSet.has(idents[at]!)) ? 1 : 0);
-		if (declaration.mapping) full = reading.common.points ?? Math.max(1, mark(expected));
+		if (declaration.mapping) full = reading.common.points || Math.max(1, mark(expected));
 	} else mark = (ticked) => run(answer(ticked)).score;
 	if (common.points === null) {
 		const reachable = Math.max(0, ...[...idents.map((_, at) => [at]), expected].map(mark));
 		full = reachable || full;
 		common.points = rules ? full : null;
 	} else if (isTemplate(rules, 'match_correct') && common.points !== 1) full = 1; // the template gives 1 for all the points there are
-	const found = creditsByTrying(choices.length, several, full, mark, expected);
+	const mapped = declaration.mapping && { scores: idents.map((one) => declaration.mapping!.entries.find((entry) => entry.key === one)?.value ?? declaration.mapping!.fallback), lower: declaration.mapping.lower, upper: declaration.mapping.upper };
+	const found = creditsByTrying(choices.length, several, full, mark, expected, mapped ?? undefined);
 	if (!found.exact) reports.push({ rule: 'marking-simplified', severity: 'doubtful', message: 'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.', place });
-	const answers: Answer[] = choices.map((_, at) => ({ outcomes: run(answer([at])).outcomes, full: several ? false : found.credits[at]! >= 1, option: at }));
-	if (several && expected.length) answers.push({ outcomes: run(answer(expected)).outcomes, full: true, option: null });
+	const answers: Answer[] = choices.map((_, at) => ({ outcomes: run(answer([at])).outcomes, credit: mark([at]) / full, option: at }));
+	if (several && expected.length) answers.push({ outcomes: run(answer(expected)).outcomes, credit: 1, option: null });
 	const modal = placeFeedback2(item, common, answers, cleaning);
 	for (const [at, markup] of modal) if (!ofOptions.has(at)) ofOptions.set(at, markup);
 	return {
@@ -223,12 +229,12 @@ function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (val
 	const literals = rules ? descendants(rules, 'baseValue', 'value').map(trimmed) : [];
 	const keys = [...declaration.correct, ...(declaration.mapping?.entries.map((entry) => entry.key) ?? [])];
 	const scoreOf = (text: string) => (rules ? run([text]).score : keys.includes(text) ? 1 : 0);
-	const candidates = [...new Set([...keys, ...(rules && descendants(rules, 'stringMatch', 'match', 'equal').length ? literals : [])])].filter((text) => text !== '');
+	const candidates = [...new Set([...keys, ...(rules && descendants(rules, 'stringMatch', 'match', 'equal', 'lt', 'lte', 'gt', 'gte').length ? literals : [])])].filter((text) => text !== '');
 	const reachable = Math.max(0, ...candidates.map(scoreOf));
-	const full = isTemplate(rules, 'match_correct') || !rules ? 1 : common.points ?? (reachable || 1);
+	const full = isTemplate(rules, 'match_correct') || !rules ? 1 : common.points || reachable || 1;
 	common.points ??= rules && reachable ? full : null;
 	const credit = (text: string) => Math.max(-1, Math.min(1, Math.round((scoreOf(text) / full) * 1e6) / 1e6));
-	const answers: Answer[] = [...candidates, epsilonText].map((text) => ({ outcomes: run([text]).outcomes, full: credit(text) >= 1, option: null }));
+	const answers: Answer[] = [...candidates, epsilonText].map((text) => ({ outcomes: run([text]).outcomes, credit: credit(text), option: null }));
 	placeFeedback2(item, common, answers, cleaning);
 	if (rules && descendants(rules, 'patternMatch').length) throw new UnknownRule('patterns');
 	if (['integer', 'float'].includes(declaration.baseType)) {
@@ -242,7 +248,10 @@ function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (val
 		const other = text === text.toUpperCase() ? text.toLowerCase() : text.toUpperCase();
 		return { text, credit: credit(text), caseSensitive: other === text ? false : credit(other) !== credit(text) };
 	});
-	const texts = accepted.filter((one) => one.credit !== 0);
+	// a mapping says outright what is accepted; it is believed where the rules bear it out
+	const mapped = declaration.mapping?.entries.map(({ key, value, caseSensitive }) => ({ text: key, credit: Math.max(-1, Math.min(1, Math.round((value / full) * 1e6) / 1e6)), caseSensitive }));
+	const agrees = mapped?.every((one) => credit(one.text) === (mapped.find((other) => other.text === one.text || (!other.caseSensitive && other.text.toLowerCase() === one.text.toLowerCase()))?.credit ?? 0));
+	const texts = mapped && agrees ? mapped : accepted.filter((one) => one.credit !== 0);
 	if (rules && descendants(rules, 'stringMatch').some((node) => node.attributes.substring === 'true')) reports.push({ rule: 'marking-simplified', severity: 'doubtful', message: 'The file accepts any answer that contains the words of the key. Here only the words themselves are accepted; add the spellings that students will use.', place });
 	return { ...common, kind: 'short-answer', accepted: texts };
 }

@@ -40,12 +40,12 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			title: title || (root?.attributes.title ?? ''),
 			path: here,
 			bank: null,
-			questions: references.map((reference) => {
+			questions: references.map((reference, at) => {
 				const found = resolvePath(file, reference.attributes.href ?? '');
-				return { identifier: reference.attributes.identifier ?? '', file: found === null ? null : (context.container.find(found) ?? found) };
+				return { identifier: reference.attributes.identifier ?? '', file: found === null ? null : (context.container.find(found) ?? found), weight: weights[at]! };
 			}),
 			draw: selection ? parseNumber(selection.attributes.select ?? '') : null,
-			pointsEach: weights.length && weights.every((weight) => weight !== null && weight === weights[0]) ? weights[0]! : null,
+			pointsEach: null,
 			shuffle: ordering ? ordering.attributes.shuffle === 'true' : null
 		};
 		if (references.length) parts.push(part);
