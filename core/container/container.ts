@@ -46,6 +46,25 @@ export function memorySource(bytes: Uint8Array): ByteSource {
 	return { size: bytes.length, read: async (offset, length) => bytes.subarray(offset, offset + length) };
 }
 
+const windowSize = 1 << 20;
+
+/** The same source, read a mebibyte at a time: small reads near one another cost one read beneath. */
+export function buffered(source: ByteSource): ByteSource {
+	let start = 0;
+	let held = new Uint8Array();
+	return {
+		size: source.size,
+		async read(offset, length) {
+			if (length >= windowSize) return source.read(offset, length);
+			if (offset < start || offset + length > start + held.length) {
+				start = offset;
+				held = new Uint8Array(await source.read(offset, Math.min(windowSize, source.size - offset)));
+			}
+			return held.subarray(offset - start, offset - start + length);
+		}
+	};
+}
+
 /** A path inside a package for an address in a file of it, by RFC 3986, section 5.2, or null where it leads outside. */
 export function resolvePath(from: string, address: string, base = ''): string | null {
 	const bare = address.trim().split(/[?#]/)[0]!.replace(/\\/g, '/');

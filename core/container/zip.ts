@@ -1,6 +1,6 @@
 import { Reader, ZipReader, configure, type Entry as ZipEntry } from '@zip.js/zip.js';
 import { Inflate, inflateSync } from 'fflate';
-import { ContainerError, type ByteSource, type Container, type Entry } from './container';
+import { buffered, ContainerError, type ByteSource, type Container, type Entry } from './container';
 import type { Report } from '../reports/report';
 
 configure({ useWebWorkers: false });
@@ -54,7 +54,8 @@ export function looksZipped(start: Uint8Array): boolean {
  * Opens a zip. Only its directory is read; each file is unpacked when it is asked for.
  * Throws a ContainerError where the directory is gone, or where the package asks for more than `zipLimits`.
  */
-export async function openZip(source: ByteSource, unpack: Unpack = unpackHere): Promise<Container> {
+export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Promise<Container> {
+	const source = buffered(from);
 	const reports: Report[] = [];
 	const members = new Map<string, Member>();
 	const lower = new Map<string, string>();
@@ -101,13 +102,13 @@ export async function openZip(source: ByteSource, unpack: Unpack = unpackHere): 
 
 	async function* stream(path: string): AsyncGenerator<Uint8Array> {
 		const found = member(path);
-		const from = await start(found);
+		const begin = await start(found);
 		const step = 1 << 18;
 		const ready: Uint8Array[] = [];
 		let given = 0;
 		const inflate = found.method === 8 ? new Inflate((piece) => ready.push(piece)) : null;
 		for (let at = 0; at < found.packed; at += step) {
-			const piece = await source.read(from + at, Math.min(step, found.packed - at));
+			const piece = await source.read(begin + at, Math.min(step, found.packed - at));
 			try {
 				if (inflate) inflate.push(piece, at + step >= found.packed);
 				else ready.push(piece);
@@ -128,8 +129,8 @@ export async function openZip(source: ByteSource, unpack: Unpack = unpackHere): 
 		if (found.size > limit) throw new ContainerError('too-large', `“${path}” is larger than ${Math.round(limit / 2 ** 20)} MB.`);
 		// the name is nearly always as long in the local header, and the extra field short: one read for both
 		const guess = await source.read(found.offset, localHeader + 512 + found.packed);
-		const from = (await start(found)) - found.offset;
-		const packed = guess.length >= from + found.packed ? guess.subarray(from, from + found.packed) : await source.read(found.offset + from, found.packed);
+		const begin = (await start(found)) - found.offset;
+		const packed = guess.length >= begin + found.packed ? guess.subarray(begin, begin + found.packed) : await source.read(found.offset + begin, found.packed);
 		if (packed.length < found.packed) throw damaged(path);
 		if (found.method === 0) return packed;
 		try {

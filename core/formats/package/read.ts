@@ -6,12 +6,14 @@ import type { FoundQuiz } from '../../model/quiz';
 import { beginning } from '../../markup/text';
 import type { Report } from '../../reports/report';
 import { documentReaders } from '../documents';
+import { formatOf } from '../versions';
 import type { DocumentContext, FormatName, ReadEvent } from '../format';
 import { formatTitles } from '../titles';
 import { declaredFormat, findManifest, readManifest, type Manifest } from './manifest';
 
 const nestedLimit = 512 * 2 ** 20;
 const deepest = 2;
+const progressStep = 1 << 18;
 
 /** One document that may hold questions, with what is known of it before it is read. */
 interface Document {
@@ -69,22 +71,23 @@ async function rootOf(container: Container, file: string): Promise<{ name: strin
 	return null;
 }
 
-function formatOf(root: { name: string; namespace: string } | null, declared: FormatName | null): FormatName {
-	if (root?.name === 'questestinterop') return declared && /^cc/.test(declared) ? declared : 'qti12';
-	if (root?.name.startsWith('qti-')) return 'qti30';
-	if (/v2p2/.test(root?.namespace ?? '')) return 'qti22';
-	if (/v2p1/.test(root?.namespace ?? '')) return 'qti21';
-	if (/v2p0|imsqti_item_xml/.test(root?.namespace ?? '')) return 'qti20';
-	return declared && /^qti2/.test(declared) ? declared : 'qti21';
-}
-
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
 /**
  * Reads everything in a package, or in one bare file, in the order of its manifest. It never throws for what is
  * wrong in the content: it reports, and goes on with the next document.
  */
-export async function* readPackage(container: Container, unpack?: Unpack, depth = 0): AsyncGenerator<ReadEvent> {
+export async function* readPackage(given: Container, unpack?: Unpack, depth = 0): AsyncGenerator<ReadEvent> {
+	let inDocument = 0;
+	const container: Container = {
+		...given,
+		async *stream(path) {
+			for await (const piece of given.stream(path)) {
+				inDocument += piece.length;
+				yield piece;
+			}
+		}
+	};
 	const told: Report[] = [];
 	for (const report of container.reports) yield file(report);
 	const manifestFile = findManifest(container);
@@ -146,16 +149,24 @@ export async function* readPackage(container: Container, unpack?: Unpack, depth 
 	for (const document of items) {
 		const path = document.file;
 		try {
-			const root = roots.get(path) ?? (await rootOf(container, path));
+			// an item of a manifest is taken at its word, so that it is read once; its reader looks again
+			const root = document.isItem ? { name: 'assessmentItem', namespace: '' } : (roots.get(path) ?? (await rootOf(container, path)));
 			const reader = root && documentReaders.get(root.name);
 			const format = formatOf(root, declared);
 			if (reader) {
 				if (!said) {
-					const name = declared && documents.length > 1 ? declared : format;
+					const name = declared && document.isItem ? declared : format;
 					yield { type: 'format', format: name, title: formatTitles[name] + (container.packaged ? (name.startsWith('cc') ? '' : ' package') : ', bare XML') };
 					said = true;
 				}
+				inDocument = 0;
+				let toldAt = 0;
 				for await (const event of reader(answer(document, format))) {
+					const size = sizes.get(path) ?? 0;
+					if (inDocument - toldAt > progressStep) {
+						toldAt = inDocument;
+						yield { type: 'progress', bytesRead: bytesRead + Math.min(size, inDocument), bytesTotal };
+					}
 					if (event.type === 'quiz') quizzes.push(event.quiz);
 					else {
 						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);

@@ -14,6 +14,7 @@ import { noteIdentifier } from '../identifiers';
 import { attach, cleaningFor } from '../media';
 import { acceptedNumbers, parseNumber } from '../numbers';
 import { placeFeedback2, type Answer } from './feedback';
+import { formatOf } from '../versions';
 import { withNamesOfTwo } from './normalise';
 import { Processing, responseDeclaration, toleranceOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
 
@@ -74,8 +75,12 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 	}
 	const reports: Report[] = warnings.map((warning) => ({ rule: warning.rule, severity: 'untidy', message: `Line ${warning.line}: ${warning.message}.`, place: places(warning, context) }));
 	if (report) reports.push(report);
-	const item = context.format === 'qti30' ? withNamesOfTwo(root!) : root!;
-	yield readTree(item, text, reports, context);
+	if (!/^(assessmentItem|qti-assessment-item)$/.test(root!.name)) {
+		yield { type: 'report', report: { rule: 'not-questions', severity: 'doubtful', message: `The manifest lists “${context.file}” as a question, and its root element is “${root!.name}”. It was not read.`, place: { file: context.file, line: 1 } } };
+		return;
+	}
+	const format = formatOf({ name: root!.name, namespace: root!.attributes.xmlns ?? '' }, context.format);
+	yield readTree(format === 'qti30' ? withNamesOfTwo(root!) : root!, text, reports, { ...context, format });
 };
 
 function readTree(item: XmlElement, text: string, reports: Report[], context: DocumentContext): ReadEvent {

@@ -1,0 +1,58 @@
+/**
+ * A stream of random 32-bit numbers from a seed: xoshiro128** 1.1 (Blackman and Vigna, 2018), whose state is filled
+ * by splitmix32 from the 32-bit FNV-1a hash of the seed's UTF-16 units. The same seed gives the same stream for ever:
+ * sittings that were handed out depend on it, so neither may be changed.
+ */
+export class Generator {
+	readonly #state = new Uint32Array(4);
+
+	constructor(seed: string) {
+		let hash = 0x811c9dc5;
+		for (let at = 0; at < seed.length; at += 1) {
+			hash = Math.imul(hash ^ (seed.charCodeAt(at) & 0xff), 0x01000193);
+			hash = Math.imul(hash ^ (seed.charCodeAt(at) >>> 8), 0x01000193);
+		}
+		for (let at = 0; at < 4; at += 1) {
+			hash = (hash + 0x9e3779b9) | 0;
+			let mixed = hash ^ (hash >>> 16);
+			mixed = Math.imul(mixed, 0x21f0aaad);
+			mixed ^= mixed >>> 15;
+			mixed = Math.imul(mixed, 0x735a2d97);
+			this.#state[at] = mixed ^ (mixed >>> 15);
+		}
+	}
+
+	/** The next whole number from 0 to 2^32 - 1. */
+	next(): number {
+		const s = this.#state;
+		const times5 = Math.imul(s[1]!, 5);
+		const result = Math.imul((times5 << 7) | (times5 >>> 25), 9) >>> 0;
+		const shifted = s[1]! << 9;
+		s[2]! ^= s[0]!;
+		s[3]! ^= s[1]!;
+		s[1]! ^= s[2]!;
+		s[0]! ^= s[3]!;
+		s[2]! ^= shifted;
+		s[3] = (s[3]! << 11) | (s[3]! >>> 21);
+		return result;
+	}
+
+	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). */
+	below(limit: number): number {
+		const fair = 2 ** 32 - (2 ** 32 % limit);
+		for (;;) {
+			const value = this.next();
+			if (value < fair) return value % limit;
+		}
+	}
+
+	/** The values in a random order (Fisher and Yates); with `count`, the first so many of it. */
+	shuffle<T>(values: readonly T[], count = values.length): T[] {
+		const copy = [...values];
+		for (let at = 0; at < count && at < copy.length - 1; at += 1) {
+			const other = at + this.below(copy.length - at);
+			[copy[at], copy[other]] = [copy[other]!, copy[at]!];
+		}
+		return copy.slice(0, count);
+	}
+}

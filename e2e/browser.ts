@@ -1,0 +1,123 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Browser, Builder, By, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder } from 'selenium-webdriver/chrome';
+
+/** A headless browser with what a test does with it. */
+export class Visitor {
+	private constructor(
+		readonly driver: WebDriver,
+		readonly address: string,
+		readonly downloads: string,
+		private readonly profile: string
+	) {}
+
+	/** Opens a browser of 1280 by 800 on an application. */
+	static async open(address: string): Promise<Visitor> {
+		const profile = mkdtempSync(join(tmpdir(), 'barrow-browser-'));
+		const downloads = join(profile, 'downloads');
+		const options = new Options();
+		options.setBinaryPath('/usr/bin/chromium');
+		options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,800', `--user-data-dir=${profile}`);
+		options.setUserPreferences({ 'download.default_directory': downloads });
+		const preferences = new logging.Preferences();
+		preferences.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+		options.setLoggingPrefs(preferences);
+		const driver = await new Builder().forBrowser(Browser.CHROME).setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
+		await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+		return new Visitor(driver, address, downloads, profile);
+	}
+
+	/** Goes to a page and waits until it is alive. */
+	async go(path: string): Promise<void> {
+		await this.driver.get(this.address + path);
+		await this.settle();
+	}
+
+	/** Waits until the page has been made alive and nothing is being fetched for it. */
+	async settle(): Promise<void> {
+		await this.driver.wait(async () => this.driver.executeScript("return document.readyState === 'complete' && (document.querySelector('main') !== null)"), 20_000);
+		await this.driver.sleep(350);
+	}
+
+	/** Signs in and waits for the courses. */
+	async signIn(email: string, password: string): Promise<void> {
+		await this.go('/signin');
+		await (await this.find('input[name=email]')).sendKeys(email);
+		await (await this.find('input[name=password]')).sendKeys(password);
+		await this.press('Sign in');
+		await this.driver.wait(until.urlMatches(/\/$/), 15_000);
+		await this.settle();
+	}
+
+	/** The first element for a selector, once it is there. */
+	async find(selector: string, wait = 15_000): Promise<WebElement> {
+		return this.driver.wait(until.elementLocated(By.css(selector)), wait, `nothing on the page for ${selector}`);
+	}
+
+	/** Presses the button, link or tab with these words. */
+	async press(words: string): Promise<void> {
+		const path = `//*[self::button or self::a or @role='tab'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
+		const found = await this.driver.wait(until.elementLocated(By.xpath(path)), 15_000, `nothing to press says “${words}”`);
+		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
+		await this.driver.wait(until.elementIsEnabled(found), 15_000);
+		await found.click();
+		await this.driver.sleep(150);
+	}
+
+	/** All the words on the page. */
+	async words(): Promise<string> {
+		return (await this.find('body')).getText();
+	}
+
+	/** Waits until the page says something. */
+	async reads(words: string | RegExp, wait = 30_000): Promise<string> {
+		let last = '';
+		try {
+			await this.driver.wait(async () => {
+				last = await this.words().catch(() => '');
+				return typeof words === 'string' ? last.includes(words) : words.test(last);
+			}, wait);
+		} catch {
+			throw new Error(`the page never said ${String(words)}; it says:\n${last.slice(0, 3000)}`);
+		}
+		return last;
+	}
+
+	/** Sets the choice of a list by its label. */
+	async choose(label: string, option: string): Promise<void> {
+		const found = await this.find(`select[aria-label="${label}"]`);
+		await (await found.findElement(By.xpath(`./option[normalize-space(.)=${JSON.stringify(option)}]`))).click();
+		await this.driver.sleep(150);
+	}
+
+	/** Writes into a field, in place of what stands there, and leaves it. */
+	async write(selector: string, text: string): Promise<void> {
+		const field = await this.find(selector);
+		await this.driver.executeScript('arguments[0].select()', field);
+		await field.sendKeys(text, '\t');
+		await this.driver.sleep(150);
+	}
+
+	/** What the browser's console has said that is worse than a note. */
+	async complaints(): Promise<string[]> {
+		return (await this.driver.manage().logs().get(logging.Type.BROWSER)).filter((entry) => entry.level.value >= logging.Level.WARNING.value).map((entry) => entry.message);
+	}
+
+	/** Light or dark. */
+	async mode(mode: 'light' | 'dark'): Promise<void> {
+		await this.driver.executeScript(`localStorage.setItem('mode', '${mode}'); document.documentElement.dataset.mode = '${mode}'`);
+	}
+
+	/** A picture of what is seen, as PNG. */
+	async picture(): Promise<Buffer> {
+		return Buffer.from(await this.driver.takeScreenshot(), 'base64');
+	}
+
+	/** Closes the browser. */
+	async close(): Promise<void> {
+		await this.driver.quit();
+		rmSync(this.profile, { recursive: true, force: true });
+	}
+}

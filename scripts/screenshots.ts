@@ -1,0 +1,54 @@
+// Makes the pictures in docs/screenshots of a running application with the demo data in it:
+// node --import tsx scripts/screenshots.ts [ADDRESS] [FOLDER] [light|dark] [NAME …]
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { demoSignIn } from '../demo/fill';
+import { Visitor } from '../e2e/browser';
+
+const [address = 'http://127.0.0.1:4180', folder = 'docs/screenshots', mode = 'light', ...only] = process.argv.slice(2);
+mkdirSync(folder, { recursive: true });
+const visitor = await Visitor.open(address);
+const shoot = async (name: string, path: string | null, act: () => Promise<void> = async () => undefined) => {
+	if (only.length && !only.includes(name)) return;
+	if (path !== null) await visitor.go(path);
+	await act();
+	await visitor.driver.sleep(400);
+	writeFileSync(join(folder, `${name}.png`), await visitor.picture());
+};
+try {
+	await visitor.go('/signin');
+	await visitor.mode(mode as 'light' | 'dark');
+	await shoot('sign-in', '/signin');
+	await visitor.signIn(demoSignIn.email, demoSignIn.password);
+	await shoot('courses', '/');
+	await visitor.press('Tides and Charts');
+	await visitor.settle();
+	const course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	await shoot('loads', `/courses/${course}/loads`);
+	await shoot('review', `/courses/${course}/loads`, async () => {
+		await visitor.press('autumn-charts.zip');
+		await visitor.reads('Contents');
+	});
+	await shoot('receipt', `/courses/${course}/loads`, async () => {
+		await visitor.press('spring-intake.zip');
+		await visitor.reads('Receipt');
+	});
+	await shoot('bank', `/courses/${course}/banks`, async () => {
+		await (await visitor.find('[data-row]:nth-child(8)')).click();
+	});
+	await shoot('snags', `/courses/${course}/snags`);
+	await shoot('draw-sheet', `/courses/${course}/quizzes`, async () => {
+		await visitor.press('Week 6 check');
+		await visitor.reads('Draw sheet');
+	});
+	await shoot('sitting', `/courses/${course}/quizzes`, async () => {
+		await visitor.press('Week 6 check');
+		await visitor.press('A sitting');
+		await visitor.reads('Warm-up');
+	});
+	await shoot('dispatch', `/courses/${course}/dispatch`);
+	await shoot('ledger', `/courses/${course}/ledger`);
+	for (const complaint of await visitor.complaints()) console.error(complaint);
+} finally {
+	await visitor.close();
+}

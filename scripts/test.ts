@@ -1,0 +1,68 @@
+import { spawn } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildIfStale } from './build';
+import { ensurePackages } from './packages';
+import { say, Trouble } from './words';
+
+const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
+
+/** A check that passes or fails as one, or a suite that counts its tests into a file. */
+interface Step {
+	name: string;
+	command: string[];
+	counts?: string;
+}
+
+const report = (name: string) => join(tmpdir(), `yarn-barrow-${process.pid}-${name}.json`);
+const suite = (name: string): Step => ({ name: `${name} tests`, command: ['npx', 'vitest', 'run', '--project', name, '--reporter=default', '--reporter=json', `--outputFile.json=${report(name)}`], counts: report(name) });
+const steps: Step[] = [
+	{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
+	{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
+	{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
+	{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] },
+	suite('core'),
+	suite('server'),
+	suite('browser')
+];
+
+function carryOut({ command }: Step): Promise<number> {
+	return new Promise((resolve) => {
+		const child = spawn(command[0]!, command.slice(1), { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
+		child.on('error', () => resolve(1));
+		child.on('exit', (code) => resolve(code ?? 1));
+	});
+}
+
+let passed = 0;
+let failed = 0;
+try {
+	ensurePackages(['mariadb-server', 'chromium', 'chromium-driver', 'libxml2-utils']);
+	buildIfStale(root);
+	const only = process.argv.slice(2);
+	for (const step of steps.filter((one) => !only.length || only.some((word) => one.name.includes(word)))) {
+		const began = Date.now();
+		say(`\n== ${step.name}`);
+		const code = await carryOut(step);
+		let counted = { numPassedTests: code ? 0 : 1, numFailedTests: code ? 1 : 0 };
+		if (step.counts) {
+			try {
+				counted = JSON.parse(readFileSync(step.counts, 'utf8')) as typeof counted;
+				rmSync(step.counts, { force: true });
+			} catch {
+				counted = { numPassedTests: 0, numFailedTests: 1 };
+			}
+			// a suite that broke off outside of its tests has failed, whatever it counted
+			if (code && !counted.numFailedTests) counted.numFailedTests = 1;
+		}
+		passed += counted.numPassedTests;
+		failed += counted.numFailedTests;
+		say(`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`);
+	}
+} catch (error) {
+	failed += 1;
+	process.stderr.write(`${error instanceof Trouble ? error.message : (error as Error).stack}\n`);
+}
+say(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);

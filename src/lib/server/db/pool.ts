@@ -1,0 +1,56 @@
+import { createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise';
+import { settings } from '../config';
+
+/** Something that takes statements: the pool, or one connection in a transaction. */
+export type Database = Pool | PoolConnection;
+
+/** Makes a pool of connections to a MariaDB; `url` is as DATABASE_URL is. */
+export function makePool(url: string, connections: number): Pool {
+	return createPool({ uri: url.replace(/^mariadb:/, 'mysql:'), connectionLimit: connections, charset: 'utf8mb4', timezone: 'Z', supportBigNumbers: true, maxPreparedStatements: 0 } as never);
+}
+
+let shared: Pool | undefined;
+
+/** The pool of this process. */
+export function database(): Pool {
+	return (shared ??= makePool(settings().databaseUrl, settings().databaseConnections));
+}
+
+/** The rows of a query, typed by the caller, who wrote the columns. Parameters stand for the question marks. */
+export async function rows<Row>(db: Database, sql: string, parameters: unknown[] = []): Promise<Row[]> {
+	const [found] = await db.query<RowDataPacket[]>(sql, parameters);
+	return found as Row[];
+}
+
+/** The first row of a query, or undefined. */
+export async function row<Row>(db: Database, sql: string, parameters: unknown[] = []): Promise<Row | undefined> {
+	return (await rows<Row>(db, sql, parameters))[0];
+}
+
+/** Runs a statement that changes something; gives the new key and how many rows it touched. */
+export async function run(db: Database, sql: string, parameters: unknown[] = []): Promise<{ id: number; count: number }> {
+	const [result] = await db.query<ResultSetHeader>(sql, parameters);
+	return { id: result.insertId, count: result.affectedRows };
+}
+
+const retried = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
+const tries = 5;
+
+/** Runs work in one transaction: all of it or nothing. A deadlock is tried again from the start. */
+export async function transaction<T>(pool: Pool, work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+	for (let attempt = 1; ; attempt += 1) {
+		const connection = await pool.getConnection();
+		try {
+			await connection.beginTransaction();
+			const result = await work(connection);
+			await connection.commit();
+			return result;
+		} catch (error) {
+			await connection.rollback().catch(() => undefined);
+			if (attempt >= tries || !retried.has((error as { code?: string }).code ?? '')) throw error;
+			await new Promise((resolve) => setTimeout(resolve, 20 * attempt + Math.random() * 50));
+		} finally {
+			connection.release();
+		}
+	}
+}

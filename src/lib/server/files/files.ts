@@ -1,0 +1,92 @@
+import { createHash } from 'node:crypto';
+import type { Pool } from 'mysql2/promise';
+import type { ByteSource } from '../../../../core/container/container';
+import { row, rows, run, transaction, type Database } from '../db/pool';
+
+/** The size of all chunks of a file but the last, in bytes. */
+export const chunkSize = 1 << 20;
+
+/** A stored file: its key, its SHA-256 in hex, its size in bytes. */
+export interface StoredFile {
+	id: number;
+	hash: string;
+	size: number;
+}
+
+/**
+ * Stores a file from pieces as they arrive, a chunk at a time; the same content is stored once.
+ * `told` hears how many bytes are stored. Where the pieces end in an error, nothing is left behind.
+ */
+export async function storeFile(pool: Pool, pieces: AsyncIterable<Uint8Array>, told: (size: number) => void = () => undefined): Promise<StoredFile> {
+	const { id } = await run(pool, 'INSERT INTO files (hash) VALUES (NULL)');
+	try {
+		const digest = createHash('sha256');
+		let size = 0;
+		let number = 0;
+		let held: Uint8Array[] = [];
+		let length = 0;
+		const flush = async (bytes: Buffer) => {
+			await run(pool, 'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, ?, ?)', [id, number, bytes]);
+			number += 1;
+			told(size);
+		};
+		for await (const piece of pieces) {
+			digest.update(piece);
+			size += piece.length;
+			held.push(piece);
+			length += piece.length;
+			while (length >= chunkSize) {
+				const all = Buffer.concat(held);
+				await flush(all.subarray(0, chunkSize));
+				held = [all.subarray(chunkSize)];
+				length = all.length - chunkSize;
+			}
+		}
+		if (length || !number) await flush(Buffer.concat(held));
+		return await settle(pool, id, digest.digest(), size);
+	} catch (error) {
+		await run(pool, 'DELETE FROM files WHERE id = ?', [id]).catch(() => undefined);
+		throw error;
+	}
+}
+
+async function settle(pool: Pool, id: number, hash: Buffer, size: number): Promise<StoredFile> {
+	return transaction(pool, async (connection) => {
+		// by_hash
+		const known = await row<{ id: number }>(connection, 'SELECT id FROM files WHERE hash = ? FOR UPDATE', [hash]);
+		if (known) await run(connection, 'DELETE FROM files WHERE id = ?', [id]);
+		else await run(connection, 'UPDATE files SET hash = ?, size = ? WHERE id = ?', [hash, size, id]);
+		return { id: known?.id ?? id, hash: hash.toString('hex'), size };
+	});
+}
+
+/** A stored file as a source of bytes for the core. */
+export function fileSource(db: Database, id: number, size: number): ByteSource {
+	return {
+		size,
+		async read(offset, length) {
+			const end = Math.min(size, offset + length);
+			if (end <= offset) return new Uint8Array();
+			const [first, last] = [Math.floor(offset / chunkSize), Math.floor((end - 1) / chunkSize)];
+			const found = await rows<{ bytes: Buffer }>(db, 'SELECT bytes FROM file_chunks WHERE file_id = ? AND number BETWEEN ? AND ? ORDER BY number', [id, first, last]);
+			const all = found.length === 1 ? found[0]!.bytes : Buffer.concat(found.map((chunk) => chunk.bytes));
+			return all.subarray(offset - first * chunkSize, end - first * chunkSize);
+		}
+	};
+}
+
+/** The bytes of a stored file, a chunk at a time. */
+export async function* fileChunks(db: Database, id: number): AsyncGenerator<Uint8Array> {
+	for (let number = 0; ; number += 1) {
+		const chunk = await row<{ bytes: Buffer }>(db, 'SELECT bytes FROM file_chunks WHERE file_id = ? AND number = ?', [id, number]);
+		if (!chunk) return;
+		yield chunk.bytes;
+	}
+}
+
+/** Finds a stored file by its hash in hex. */
+export async function fileByHash(db: Database, hash: string): Promise<StoredFile | undefined> {
+	// by_hash
+	const found = await row<{ id: number; size: number }>(db, 'SELECT id, size FROM files WHERE hash = UNHEX(?)', [hash]);
+	return found && { ...found, hash };
+}

@@ -1,0 +1,96 @@
+<script lang="ts" generics="Item extends { id: number }">
+	import { createVirtualizer } from '@tanstack/svelte-virtual';
+	import { onMount, tick, untrack, type Snippet } from 'svelte';
+
+	/** A list of any length, one line an entry, walked with the arrow keys; only what is seen is drawn. */
+	let { items, chosen, choose, line, head, label, columns, height = 32 }: { items: Item[]; chosen: number | null; choose: (item: Item) => void; line: Snippet<[Item]>; head: Snippet; label: string; columns: string; height?: number } = $props();
+
+	let scroller: HTMLDivElement | undefined = $state();
+	// svelte-ignore state_referenced_locally
+	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({ count: items.length, getScrollElement: () => scroller ?? null, estimateSize: () => height, overscan: 12, initialRect: { width: 600, height: 640 } });
+	let ready = $state(false);
+	onMount(() => {
+		ready = true;
+	});
+	$effect(() => {
+		const count = items.length;
+		void ready;
+		untrack(() => $virtual.setOptions({ count, getScrollElement: () => scroller ?? null }));
+	});
+	const at = $derived(items.findIndex((item) => item.id === chosen));
+
+	async function go(to: number) {
+		const item = items[Math.max(0, Math.min(items.length - 1, to))];
+		if (!item) return;
+		choose(item);
+		$virtual.scrollToIndex(items.indexOf(item), { align: 'auto' });
+		await tick();
+	}
+	function keys(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) || document.querySelector('dialog[open]')) return;
+		const inside = scroller?.contains(target);
+		if (event.key === 'j' || (inside && event.key === 'ArrowDown')) void go(at + 1);
+		else if (event.key === 'k' || (inside && event.key === 'ArrowUp')) void go(at < 0 ? 0 : at - 1);
+		else if (inside && event.key === 'Home') void go(0);
+		else if (inside && event.key === 'End') void go(items.length - 1);
+		else return;
+		event.preventDefault();
+	}
+</script>
+
+<svelte:window onkeydown={keys} />
+<div class="list" style="--columns: {columns}" role="table" aria-label={label} aria-rowcount={items.length + 1}>
+	<div class="head" role="row">{@render head()}</div>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup">
+		<div style="height: {$virtual.getTotalSize()}px; position: relative">
+			{#each $virtual.getVirtualItems() as one (one.index)}
+				{@const item = items[one.index]}
+				{#if item}
+					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
+					<div class="line" class:chosen={item.id === chosen} role="row" aria-rowindex={one.index + 2} style="transform: translateY({one.start}px); height: {height}px" onclick={() => choose(item)} data-row={item.id}>{@render line(item)}</div>
+				{/if}
+			{/each}
+		</div>
+	</div>
+</div>
+
+<style>
+	.list {
+		display: flex;
+		flex-direction: column;
+		min-height: 0;
+		flex: 1;
+	}
+	.head,
+	.line {
+		display: grid;
+		grid-template-columns: var(--columns);
+		column-gap: 12px;
+		padding: 0 18px;
+		align-items: center;
+	}
+	.head {
+		font-weight: 600;
+		font-size: 12.5px;
+		color: var(--ink2);
+		padding-block: 4px 5px;
+		border-bottom: 1px solid var(--line2);
+	}
+	.scroll {
+		overflow: auto;
+		flex: 1;
+		min-height: 0;
+	}
+	.line {
+		position: absolute;
+		left: 0;
+		right: 0;
+		border-bottom: 1px solid var(--line);
+		cursor: default;
+	}
+	.line:not(.chosen):hover {
+		background: color-mix(in srgb, var(--woad-soft) 45%, transparent);
+	}
+</style>

@@ -1,0 +1,244 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import { page } from '$app/state';
+	import ChevronDown from '@lucide/svelte/icons/chevron-down';
+	import Moon from '@lucide/svelte/icons/moon';
+	import Sun from '@lucide/svelte/icons/sun';
+
+	interface Course {
+		id: number;
+		name: string;
+		code: string;
+		intake: string;
+	}
+	/** The shell: one strand of yarn through the five stations, each a knot with the number that waits there. */
+	let { course, courses, waiting, person, showKeys }: { course: Course; courses: Course[]; waiting: Record<'loads' | 'banks' | 'snags' | 'quizzes' | 'dispatch', number>; person: { name: string }; showKeys: () => void } = $props();
+
+	const stations = [
+		{ key: 'loads', name: 'Loads', says: 'to review' },
+		{ key: 'banks', name: 'Banks', says: 'questions' },
+		{ key: 'snags', name: 'Snags', says: 'open' },
+		{ key: 'quizzes', name: 'Quizzes', says: 'drafts' },
+		{ key: 'dispatch', name: 'Dispatch', says: 'being written' }
+	] as const;
+	const here = $derived(stations.find((one) => page.url.pathname.startsWith(`/courses/${course.id}/${one.key}`))?.key);
+	const short = (count: number) => (count < 1000 ? String(count) : count < 10_000 ? `${(count / 1000).toFixed(1)}k` : `${Math.round(count / 1000)}k`);
+	// thicker towards a station where work waits; questions in banks are no work by themselves
+	const weight = (at: number) => (at !== 1 && waiting[stations[at]!.key] > 0 ? 5 : 2);
+	let open = $state(false);
+	let words = $state('');
+	let box: HTMLDivElement | undefined = $state();
+	const found = $derived(courses.filter((one) => `${one.name} ${one.code} ${one.intake}`.toLowerCase().includes(words.toLowerCase())));
+	const initials = $derived(
+		person.name
+			.split(/\s+/)
+			.map((one) => one[0])
+			.join('')
+			.slice(0, 2)
+	);
+
+	function turn() {
+		const mode = document.documentElement.dataset.mode === 'dark' ? 'light' : 'dark';
+		document.documentElement.dataset.mode = mode;
+		localStorage.setItem('mode', mode);
+	}
+	function leave(event: FocusEvent) {
+		if (!box?.contains(event.relatedTarget as Node | null)) open = false;
+	}
+</script>
+
+<header>
+	<div class="course" bind:this={box} onfocusout={leave}>
+		<button type="button" aria-expanded={open} aria-controls="courses" onclick={() => (open = !open)}>
+			<b class="heading cut">{course.name}</b>
+			<span class="mute">{course.code} · {course.intake} <ChevronDown size={12} aria-hidden="true" class="inline" /><span class="visually-hidden">choose a course</span></span>
+		</button>
+		{#if open}
+			<div id="courses" class="menu" role="group" aria-label="Courses">
+				<!-- svelte-ignore a11y_autofocus -->
+				<input class="field" type="search" placeholder="find a course" aria-label="Find a course" autofocus bind:value={words} onkeydown={(event) => event.key === 'Escape' && (open = false)} />
+				{#each found as one (one.id)}
+					<a href="/courses/{one.id}/{here ?? 'loads'}" aria-current={one.id === course.id ? 'true' : undefined} onclick={() => (open = false)}><b>{one.name}</b> <span class="mute">{one.code} · {one.intake}</span></a>
+				{:else}<p class="mute">No course of yours is called so.</p>{/each}
+				<a href="/" class="mute">All courses</a>
+			</div>
+		{/if}
+	</div>
+	<nav aria-label="Stations">
+		<svg viewBox="0 0 760 76" preserveAspectRatio="none" aria-hidden="true">
+			{#each [-76, 76, 228, 380, 532, 684] as from, at (from)}
+				<path d="M{from + 15} 28C{from + 45} 21 {from + 56} 36 {from + 76} 29S{from + 112} 22 {from + 137} 28" fill="none" stroke="var(--woad)" stroke-width={at < 5 ? weight(at) : 2} stroke-linecap="round" opacity={at < 5 && weight(at) > 2 ? 1 : 0.55} />
+			{/each}
+		</svg>
+		<ol>
+			{#each stations as station (station.key)}
+				<li>
+					<a class="plain" href="/courses/{course.id}/{station.key}" aria-current={here === station.key ? 'page' : undefined}>
+						<span class="knot"><svg viewBox="0 0 32 32" aria-hidden="true"><circle cx="16" cy="16" r="14.5" /><path d="M2 19C10-1 33 7 29 22" /></svg><span class="count">{short(waiting[station.key])}</span></span>
+						<span class="name">{station.name}</span><span class="visually-hidden">, {waiting[station.key]} {station.says}</span>
+					</a>
+				</li>
+			{/each}
+		</ol>
+	</nav>
+	<div class="side">
+		<a class="plain" href="/courses/{course.id}/ledger" aria-current={page.url.pathname.endsWith('/ledger') ? 'page' : undefined}>Ledger</a>
+		<button type="button" onclick={showKeys} aria-label="Keys" title="Keys"><kbd>?</kbd></button>
+		<button type="button" onclick={turn} aria-label="Light or dark" title="Light or dark"><Sun size={16} class="hidden dark:block" /><Moon size={16} class="dark:hidden" /></button>
+		<form method="POST" action="/signout" use:enhance><button class="me" title="{person.name}: sign out" aria-label="{person.name}: sign out">{initials}</button></form>
+	</div>
+</header>
+
+<style>
+	header {
+		display: flex;
+		align-items: stretch;
+		height: 76px;
+		padding: 0 20px;
+		gap: 18px;
+		flex: none;
+	}
+	.course {
+		align-self: center;
+		width: 196px;
+		position: relative;
+		flex: none;
+	}
+	.course > button {
+		text-align: left;
+		display: block;
+		width: 100%;
+		cursor: pointer;
+	}
+	.course b.heading {
+		font-size: 16px;
+		display: block;
+		line-height: 1.2;
+	}
+	.course span.mute {
+		font-size: 12.5px;
+	}
+	.menu {
+		position: absolute;
+		top: 46px;
+		left: -8px;
+		z-index: 20;
+		width: 320px;
+		background: var(--paper);
+		border: 1px solid var(--line2);
+		border-radius: 6px;
+		padding: 8px;
+		display: flex;
+		flex-direction: column;
+		gap: 2px;
+	}
+	.menu a {
+		padding: 5px 8px;
+		border-radius: 4px;
+		color: inherit;
+	}
+	.menu a:hover,
+	.menu a[aria-current] {
+		background: var(--woad-soft);
+	}
+	nav {
+		flex: 1;
+		position: relative;
+		min-width: 420px;
+		overflow: hidden;
+	}
+	nav > svg {
+		position: absolute;
+		inset: 0;
+		width: 100%;
+		height: 100%;
+	}
+	ol {
+		position: absolute;
+		inset: 0;
+		display: grid;
+		grid-template-columns: repeat(5, 1fr);
+	}
+	li {
+		display: flex;
+		justify-content: center;
+	}
+	li a {
+		display: flex;
+		flex-direction: column;
+		align-items: center;
+		padding: 12px 8px 0;
+		font: 550 14px 'Bricolage Grotesque Variable';
+		color: var(--ink2);
+		margin: 0 0 6px;
+	}
+	.knot {
+		position: relative;
+		width: 32px;
+		height: 32px;
+		display: grid;
+		place-items: center;
+		margin-bottom: 5px;
+	}
+	.knot svg {
+		position: absolute;
+		inset: 0;
+	}
+	.knot circle {
+		fill: var(--ground);
+		stroke: var(--woad);
+		stroke-width: 1.7;
+	}
+	.knot path {
+		fill: none;
+		stroke: var(--woad);
+		stroke-width: 1.1;
+		opacity: 0.5;
+	}
+	.count {
+		position: relative;
+		font: 700 12px 'Atkinson Hyperlegible Next Variable';
+		color: var(--ink);
+	}
+	[aria-current='page'] {
+		color: var(--ink);
+	}
+	[aria-current='page'] .name {
+		font-weight: 750;
+	}
+	[aria-current='page'] .knot circle {
+		fill: var(--woad);
+	}
+	[aria-current='page'] .knot path {
+		stroke: var(--woad-soft);
+	}
+	[aria-current='page'] .count {
+		color: var(--paper);
+	}
+	.side {
+		align-self: center;
+		display: flex;
+		gap: 14px;
+		align-items: center;
+		color: var(--ink2);
+		font-size: 13.5px;
+	}
+	.side button {
+		cursor: pointer;
+		display: grid;
+		place-items: center;
+		min-width: 24px;
+		min-height: 24px;
+	}
+	.side a[aria-current] {
+		font-weight: 700;
+	}
+	.side .me {
+		width: 28px;
+		height: 28px;
+		border-radius: 50%;
+		border: 1.5px solid var(--line2);
+		font-size: 12px;
+		font-weight: 700;
+	}
+</style>

@@ -1,0 +1,30 @@
+/** A number of bytes for people. */
+export function bytes(size: number): string {
+	if (size < 1000) return `${size} B`;
+	if (size < 1_000_000) return `${Math.round(size / 1000)} kB`;
+	if (size < 1_000_000_000) return `${(size / 1_000_000).toFixed(size < 10_000_000 ? 1 : 0)} MB`;
+	return `${(size / 1_000_000_000).toFixed(1)} GB`;
+}
+
+/** A count with its noun: "1 question", "2 questions". */
+export function count(number: number, one: string, many = `${one}s`): string {
+	return `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+}
+
+const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
+const weekday = new Intl.DateTimeFormat('en', { weekday: 'short', day: 'numeric', month: 'short' });
+
+/** A moment for people: "3 minutes ago" today, then "yesterday", then the day. */
+export function ago(moment: Date | string, now = Date.now()): string {
+	const seconds = (new Date(moment).getTime() - now) / 1000;
+	if (seconds > -60) return 'just now';
+	if (seconds > -3600) return relative.format(Math.round(seconds / 60), 'minute');
+	if (seconds > -86_400) return relative.format(Math.round(seconds / 3600), 'hour');
+	if (seconds > -172_800) return 'yesterday';
+	return weekday.format(new Date(moment));
+}
+
+/** A path of categories for people. */
+export function pathText(path: string[]): string {
+	return path.length ? path.join(' › ') : 'no category';
+}

@@ -1,0 +1,15 @@
+import { courseAt } from '$lib/server/access';
+import { banksOf, questionRows } from '$lib/server/banks/banks';
+import { categoryTree } from '$lib/server/banks/tree';
+import { database } from '$lib/server/db/pool';
+
+export const load = async ({ locals, params, url }) => {
+	const { course } = await courseAt(locals, params);
+	const db = database();
+	const banks = await banksOf(db, course.id);
+	const bank = banks.find((one) => one.id === Number(url.searchParams.get('bank'))) ?? banks[0] ?? null;
+	const filter = { categoryId: Number(url.searchParams.get('category')) || null, withUnder: url.searchParams.get('under') !== '0', words: url.searchParams.get('words') ?? '', kind: url.searchParams.get('kind') ?? '' };
+	if (!bank) return { banks, bank, tree: [], questions: [], filter };
+	const [tree, questions] = await Promise.all([categoryTree(db, bank.id), questionRows(db, { bankId: bank.id, ...filter })]);
+	return { banks, bank, tree, questions, filter };
+};

@@ -1,0 +1,43 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { number, object, string, ValidationError } from 'yup';
+import { writtenFormats } from '$core/formats';
+import { courseAt, keyOf } from '$lib/server/access';
+import { banksOf } from '$lib/server/banks/banks';
+import { database } from '$lib/server/db/pool';
+import { begin, dispatchesOf, lossTable, type Consignment } from '$lib/server/dispatches/dispatches';
+import { quizzesOf } from '$lib/server/quizzes/quizzes';
+import { askToStop } from '$lib/server/jobs/jobs';
+
+export const load = async ({ locals, params, url }) => {
+	const { course } = await courseAt(locals, params);
+	const db = database();
+	const [banks, quizzes, dispatches] = await Promise.all([banksOf(db, course.id), quizzesOf(db, course.id), dispatchesOf(db, course.id)]);
+	const quizId = Number(url.searchParams.get('quiz')) || null;
+	const bankId = quizId ? null : Number(url.searchParams.get('bank')) || banks[0]?.id || null;
+	const what: Consignment | null = quizId && quizzes.some((quiz) => quiz.id === quizId) ? { quizId } : bankId && banks.some((bank) => bank.id === bankId) ? { bankId } : null;
+	const format = writtenFormats[0]!;
+	return { banks, quizzes, dispatches, what, format: { name: format.name, title: format.title }, loss: what ? await lossTable(db, course.id, what, format.name) : [] };
+};
+
+const shape = object({ bank: number().integer().positive(), quiz: number().integer().positive(), format: string().required() });
+
+export const actions = {
+	write: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'change');
+		const form = Object.fromEntries([...(await request.formData())].filter(([, value]) => value !== ''));
+		let given;
+		try {
+			given = shape.validateSync(form);
+		} catch (cause) {
+			return fail(400, { message: (cause as ValidationError).message });
+		}
+		const what: Consignment | null = given.quiz ? { quizId: given.quiz } : given.bank ? { bankId: given.bank } : null;
+		const id = what && (await begin(database(), course.id, person.id, what, given.format));
+		if (!id) return fail(409, { message: 'There is nothing to write: it holds no questions, or it is gone.' });
+		redirect(303, `?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&show=${id}`);
+	},
+	stop: async ({ locals, params, request }) => {
+		await courseAt(locals, params, 'change');
+		await askToStop(database(), 'dispatch', keyOf(String((await request.formData()).get('dispatch'))));
+	}
+};

@@ -1,0 +1,32 @@
+import { fail } from '@sveltejs/kit';
+import { courseAt, keyOf } from '$lib/server/access';
+import { settings } from '$lib/server/config';
+import { database } from '$lib/server/db/pool';
+import { loadOf, loadsOf, readAgain, stopReading, throwAway } from '$lib/server/loads/loads';
+
+export const load = async ({ locals, params }) => {
+	const { course } = await courseAt(locals, params);
+	return { loads: await loadsOf(database(), course.id), limit: settings().uploadLimit };
+};
+
+const chosen = async (locals: App.Locals, params: { course?: string }, request: Request) => {
+	const { course } = await courseAt(locals, params, 'change');
+	const id = keyOf(String((await request.formData()).get('load')));
+	return (await loadOf(database(), course.id, id)) ?? null;
+};
+
+export const actions = {
+	stop: async ({ locals, params, request }) => {
+		const one = await chosen(locals, params, request);
+		if (one) await stopReading(database(), one.id);
+	},
+	again: async ({ locals, params, request }) => {
+		const one = await chosen(locals, params, request);
+		if (one) await readAgain(database(), one.id);
+	},
+	away: async ({ locals, params, request }) => {
+		const one = await chosen(locals, params, request);
+		if (one && !(await throwAway(database(), one.id))) return fail(409, { message: `“${one.file_name}” is in the course or is being worked on, so it cannot be thrown away now.` });
+		return undefined;
+	}
+};

@@ -1,0 +1,41 @@
+import { error, fail, redirect } from '@sveltejs/kit';
+import { ValidationError } from 'yup';
+import { courseAt, keyOf } from '$lib/server/access';
+import { banksOf } from '$lib/server/banks/banks';
+import { categoryTree } from '$lib/server/banks/tree';
+import { database } from '$lib/server/db/pool';
+import { loadOf, throwAway } from '$lib/server/loads/loads';
+import { fileReports, foundCategories, foundQuizzes, stagedRows } from '$lib/server/loads/review';
+import { parseDecision, Refused, takeIn } from '$lib/server/loads/take-in';
+
+export const load = async ({ locals, params }) => {
+	const { course } = await courseAt(locals, params);
+	const db = database();
+	const one = await loadOf(db, course.id, keyOf(params.load));
+	if (!one) error(404, 'There is no such load in this course.');
+	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
+	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
+	const [questions, categories, reports, quizzes, banks] = await Promise.all([stagedRows(db, one.id), foundCategories(db, one.id), fileReports(db, one.id), foundQuizzes(db, one.id), banksOf(db, course.id)]);
+	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
+	return { one, questions, categories, reports, quizzes, banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) })) };
+};
+
+export const actions = {
+	take: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'change');
+		try {
+			const decision = parseDecision(JSON.parse(String((await request.formData()).get('decision'))));
+			await takeIn(database(), course.id, keyOf(params.load), person.id, decision);
+		} catch (cause) {
+			if (cause instanceof Refused || cause instanceof ValidationError) return fail(409, { refused: cause.message });
+			throw cause;
+		}
+		redirect(303, `/courses/${course.id}/loads/${params.load}/receipt`);
+	},
+	away: async ({ locals, params }) => {
+		const { course } = await courseAt(locals, params, 'change');
+		const one = await loadOf(database(), course.id, keyOf(params.load));
+		if (one && !(await throwAway(database(), one.id))) return fail(409, { refused: 'This load is in the course or is being worked on, so it cannot be thrown away now.' });
+		redirect(303, `/courses/${course.id}/loads`);
+	}
+};

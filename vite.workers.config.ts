@@ -1,0 +1,12 @@
+import { defineConfig } from 'vite';
+
+// the worker threads of the server, built beside it: they run on Node.js alone, without the application around them
+export default defineConfig({
+	build: {
+		ssr: true,
+		outDir: 'build/threads',
+		emptyOutDir: true,
+		target: 'node20',
+		rollupOptions: { input: { job: 'src/lib/server/jobs/thread.ts' }, output: { format: 'es', entryFileNames: '[name].js' } }
+	}
+});
