@@ -2,4 +2,8 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
 
-export default defineConfig({ plugins: [tailwindcss(), sveltekit()], build: { chunkSizeWarningLimit: 1500 }, worker: { format: 'es' } });
+export default defineConfig({
+	plugins: [tailwindcss(), sveltekit()],
+	build: { chunkSizeWarningLimit: 1500, assetsInlineLimit: 0 },
+	worker: { format: 'es' }
+});

@@ -7,6 +7,9 @@ export default defineConfig({
 		outDir: 'build/threads',
 		emptyOutDir: true,
 		target: 'node20',
-		rollupOptions: { input: { job: 'src/lib/server/jobs/thread.ts' }, output: { format: 'es', entryFileNames: '[name].js' } }
+		rollupOptions: {
+			input: { job: 'src/lib/server/jobs/thread.ts' },
+			output: { format: 'es', entryFileNames: '[name].js' }
+		}
 	}
 });

@@ -1,15 +1,41 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
-const alias = { $core: new URL('./core', import.meta.url).pathname, $lib: new URL('./src/lib', import.meta.url).pathname };
+const alias = {
+	$core: new URL('./core', import.meta.url).pathname,
+	$lib: new URL('./src/lib', import.meta.url).pathname
+};
 
 export default defineConfig({
 	plugins: [svelte()],
 	test: {
 		projects: [
-			{ resolve: { alias }, test: { name: 'core', include: ['core/**/*.test.ts', 'cli/**/*.test.ts'], testTimeout: 60_000 } },
-			{ resolve: { alias }, test: { name: 'server', include: ['src/**/*.test.ts'], globalSetup: 'scripts/test-database.ts', testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
-			{ resolve: { alias }, test: { name: 'browser', include: ['e2e/**/*.test.ts'], globalSetup: ['scripts/test-database.ts', 'scripts/test-server.ts'], testTimeout: 180_000, hookTimeout: 120_000, fileParallelism: false } }
+			{
+				resolve: { alias },
+				test: { name: 'core', include: ['core/**/*.test.ts', 'cli/**/*.test.ts'], testTimeout: 60_000 }
+			},
+			{
+				resolve: { alias },
+				test: {
+					name: 'server',
+					include: ['src/**/*.test.ts'],
+					globalSetup: 'scripts/test-database.ts',
+					testTimeout: 60_000,
+					hookTimeout: 60_000,
+					fileParallelism: false
+				}
+			},
+			{
+				resolve: { alias },
+				test: {
+					name: 'browser',
+					include: ['e2e/**/*.test.ts'],
+					globalSetup: ['scripts/test-database.ts', 'scripts/test-server.ts'],
+					testTimeout: 180_000,
+					hookTimeout: 120_000,
+					fileParallelism: false
+				}
+			}
 		]
 	}
 });

@@ -46,7 +46,14 @@ const inspect: Command = {
 				file: file!.split('/').pop(),
 				questions: questions.map(plainQuestion),
 				quizzes: quizzes.map(plainQuiz),
-				problems: reports.map(({ rule, severity, message, question, identifier, place }) => ({ question, identifier, about: rule, severity, why: message, ...place }))
+				problems: reports.map(({ rule, severity, message, question, identifier, place }) => ({
+					question,
+					identifier,
+					about: rule,
+					severity,
+					why: message,
+					...place
+				}))
 			});
 		return 0;
 	}
@@ -60,10 +67,16 @@ const check: Command = {
 		else {
 			for (const severity of severities)
 				for (const report of reports.filter((one) => one.severity === severity)) {
-					const place = report.place ? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})` : '';
-					say(`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`);
+					const place = report.place
+						? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})`
+						: '';
+					say(
+						`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`
+					);
 				}
-			say(`${questions.length} questions, ${severities.map((severity) => `${reports.filter((one) => one.severity === severity).length} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`);
+			say(
+				`${questions.length} questions, ${severities.map((severity) => `${reports.filter((one) => one.severity === severity).length} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`
+			);
 		}
 		return reports.some((report) => report.severity === 'broken') ? 1 : 0;
 	}
@@ -76,7 +89,15 @@ function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrit
 	return quizzes.map((quiz) => ({
 		identifier: quiz.identifier,
 		title: quiz.title,
-		parts: quiz.parts.map((part) => ({ title: part.title, draw: part.draw, pointsEach: part.pointsEach, shuffle: part.shuffle ?? false, questions: part.questions.flatMap(({ identifier, file }) => byIdentifier.get(identifier) ?? byFile.get(file ?? undefined) ?? []) }))
+		parts: quiz.parts.map((part) => ({
+			title: part.title,
+			draw: part.draw,
+			pointsEach: part.pointsEach,
+			shuffle: part.shuffle ?? false,
+			questions: part.questions.flatMap(
+				({ identifier, file }) => byIdentifier.get(identifier) ?? byFile.get(file ?? undefined) ?? []
+			)
+		}))
 	}));
 }
 
@@ -98,7 +119,14 @@ const convert: Command = {
 		}
 		const unfinished = `${to!}.part`;
 		try {
-			const pieces = format.write({ identifier: 'PACKAGE', title: from!.split('/').pop()!, count: questions.length, question: async (at) => questions[at]!, quizzes: quizzesToWrite(quizzes, questions), media: (hash) => container.stream(paths.get(hash)!) });
+			const pieces = format.write({
+				identifier: 'PACKAGE',
+				title: from!.split('/').pop()!,
+				count: questions.length,
+				question: async (at) => questions[at]!,
+				quizzes: quizzesToWrite(quizzes, questions),
+				media: (hash) => container.stream(paths.get(hash)!)
+			});
 			await pipeline(Readable.from(pieces), createWriteStream(unfinished));
 			await rename(unfinished, to!);
 		} finally {
@@ -122,11 +150,16 @@ async function prove(questions: Question[], to: string, loss: Format['loss']): P
 	for (const line of lines) {
 		if (line.outcome === 'identical') continue;
 		const question = sent[line.at]!;
-		const what = line.outcome === 'changed-as-foretold' ? loss(question).what.join('; ') : line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
+		const what =
+			line.outcome === 'changed-as-foretold'
+				? loss(question).what.join('; ')
+				: line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
 		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
 	}
 	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
-	say(`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`);
+	say(
+		`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`
+	);
 	return count('changed-otherwise') + count('missing') ? 1 : 0;
 }
 

@@ -14,7 +14,15 @@ Exit codes: 0 done, 1 found something wrong, 2 called wrongly, 3 the file cannot
 
 const { values, positionals } = (() => {
 	try {
-		return parseArgs({ allowPositionals: true, options: { plain: { type: 'boolean' }, json: { type: 'boolean' }, to: { type: 'string' }, help: { type: 'boolean', short: 'h' } } });
+		return parseArgs({
+			allowPositionals: true,
+			options: {
+				plain: { type: 'boolean' },
+				json: { type: 'boolean' },
+				to: { type: 'string' },
+				help: { type: 'boolean', short: 'h' }
+			}
+		});
 	} catch (error) {
 		process.stderr.write(`${(error as Error).message}\n\n${usage}`);
 		process.exit(2);
@@ -32,7 +40,18 @@ else if (!command || files.length !== command.files) {
 		process.exitCode = await command.run(files, values);
 	} catch (error) {
 		const code = (error as NodeJS.ErrnoException).code;
-		const words = error instanceof ContainerError ? error.message : code === 'ENOENT' ? `There is no file “${(error as NodeJS.ErrnoException).path}”.` : code === 'EISDIR' ? 'That is a folder; name a file.' : code === 'EACCES' ? 'The file may not be read or written: look at its permissions.' : code === 'ENOSPC' ? 'The disk is full: make room and run it again.' : null;
+		const words =
+			error instanceof ContainerError
+				? error.message
+				: code === 'ENOENT'
+					? `There is no file “${(error as NodeJS.ErrnoException).path}”.`
+					: code === 'EISDIR'
+						? 'That is a folder; name a file.'
+						: code === 'EACCES'
+							? 'The file may not be read or written: look at its permissions.'
+							: code === 'ENOSPC'
+								? 'The disk is full: make room and run it again.'
+								: null;
 		if (words === null) throw error;
 		process.stderr.write(`${words}\n`);
 		process.exitCode = 3;

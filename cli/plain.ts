@@ -4,13 +4,26 @@ import type { FoundQuiz } from '../core/model/quiz';
 
 /** A question in the plain form that belongs to no format. */
 export function plainQuestion(question: Question): Record<string, unknown> {
-	const out: Record<string, unknown> = { title: question.title || null, kind: question.kind, category: question.category, points: question.points, stem: plainText(question.stem) };
+	const out: Record<string, unknown> = {
+		title: question.title || null,
+		kind: question.kind,
+		category: question.category,
+		points: question.points,
+		stem: plainText(question.stem)
+	};
 	if (isChoice(question)) {
-		out.options = question.options.map((option) => ({ text: plainText(option.text), credit: option.credit, ...(option.feedback ? { feedback: plainText(option.feedback) } : {}) }));
+		out.options = question.options.map((option) => ({
+			text: plainText(option.text),
+			credit: option.credit,
+			...(option.feedback ? { feedback: plainText(option.feedback) } : {})
+		}));
 		out.shuffle = question.shuffle;
 	}
 	if (question.kind === 'short-answer') out.accepted = question.accepted;
-	if (question.kind === 'numeric') out.numeric = question.accepted.map((one) => ('value' in one ? one : { min: one.min, max: one.max, credit: one.credit }));
+	if (question.kind === 'numeric')
+		out.numeric = question.accepted.map((one) =>
+			'value' in one ? one : { min: one.min, max: one.max, credit: one.credit }
+		);
 	const feedback = Object.entries(question.feedback).map(([part, markup]) => [part, plainText(markup)]);
 	if (feedback.length) out.feedback = Object.fromEntries(feedback);
 	const media = question.attachments.filter((attachment) => !attachment.missing).map((attachment) => attachment.name);
@@ -22,7 +35,13 @@ export function plainQuestion(question: Question): Record<string, unknown> {
 export function plainQuiz(quiz: FoundQuiz): Record<string, unknown> {
 	return {
 		title: quiz.title,
-		parts: quiz.parts.map((part) => ({ title: part.title, ...(part.draw === null ? {} : { draw: part.draw }), from: part.questions.length, ...(part.pointsEach === null ? {} : { pointsEach: part.pointsEach }), ...(part.shuffle === null ? {} : { shuffle: part.shuffle }) }))
+		parts: quiz.parts.map((part) => ({
+			title: part.title,
+			...(part.draw === null ? {} : { draw: part.draw }),
+			from: part.questions.length,
+			...(part.pointsEach === null ? {} : { pointsEach: part.pointsEach }),
+			...(part.shuffle === null ? {} : { shuffle: part.shuffle })
+		}))
 	};
 }
 

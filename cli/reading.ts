@@ -38,7 +38,8 @@ export async function readFile(path: string): Promise<Reading> {
 function take(event: ReadEvent, reading: Reading, seen: Map<string, string>): void {
 	if (event.type === 'format') reading.format = event.title;
 	else if (event.type === 'quiz') reading.quizzes.push(event.quiz);
-	else if (event.type === 'report') reading.reports.push({ ...event.report, question: event.question ?? null, identifier: null });
+	else if (event.type === 'report')
+		reading.reports.push({ ...event.report, question: event.question ?? null, identifier: null });
 	else if (event.type === 'question') {
 		const { question } = event;
 		const form = canonicalForm(question);

@@ -39,7 +39,14 @@ function common(title: string, stem: string, extras: Extras, category: string[],
 		const [name, alt] = extras.picture;
 		const path = `pictures/${name}`;
 		question.stem = `<p>${question.stem}</p><p><img src="media:${path}" alt="${escapeText(alt)}"/></p>`;
-		question.attachments = [{ name: path, mediaType: 'image/svg+xml', hash: createHash('sha256').update(picture(name)).digest('hex'), missing: false }];
+		question.attachments = [
+			{
+				name: path,
+				mediaType: 'image/svg+xml',
+				hash: createHash('sha256').update(picture(name)).digest('hex'),
+				missing: false
+			}
+		];
 	}
 	return question;
 }
@@ -48,40 +55,93 @@ function common(title: string, stem: string, extras: Extras, category: string[],
 function options(lines: string[]): ChoiceQuestion['options'] {
 	return lines.map((line, at) => {
 		const [, key, pinned, credit, text, told] = /^(\*)?(\^)?(?:=\s*(-?[\d.]+)\s+)?(.*?)(?:\s+\|\s+(.*))?$/.exec(line)!;
-		return { identifier: String.fromCharCode(65 + at), text: escapeText(text!), credit: credit ? Number(credit) : key ? 1 : 0, pinned: Boolean(pinned), ...(told ? { feedback: escapeText(told) } : {}) };
+		return {
+			identifier: String.fromCharCode(65 + at),
+			text: escapeText(text!),
+			credit: credit ? Number(credit) : key ? 1 : 0,
+			pinned: Boolean(pinned),
+			...(told ? { feedback: escapeText(told) } : {})
+		};
 	});
 }
 
-const choice = (kind: ChoiceQuestion['kind'], title: string, stem: string, lines: ChoiceQuestion['options'], extras: Extras, parts: Partial<ChoiceQuestion> = {}): Draft => (category, number) => ({ ...common(title, stem, extras, category, number), kind, options: lines, shuffle: extras.shuffle ?? kind !== 'true-false', combination: 'sum', bounds: { lower: null, upper: null }, lostKeys: [], ...parts });
+const choice =
+	(
+		kind: ChoiceQuestion['kind'],
+		title: string,
+		stem: string,
+		lines: ChoiceQuestion['options'],
+		extras: Extras,
+		parts: Partial<ChoiceQuestion> = {}
+	): Draft =>
+	(category, number) => ({
+		...common(title, stem, extras, category, number),
+		kind,
+		options: lines,
+		shuffle: extras.shuffle ?? kind !== 'true-false',
+		combination: 'sum',
+		bounds: { lower: null, upper: null },
+		lostKeys: [],
+		...parts
+	});
 
 /** A multiple choice; the key has a star. */
-export const one = (title: string, stem: string, lines: string[], extras: Extras = {}) => choice('multiple-choice', title, stem, options(lines), extras);
+export const one = (title: string, stem: string, lines: string[], extras: Extras = {}) =>
+	choice('multiple-choice', title, stem, options(lines), extras);
 /** A true or false. */
-export const truth = (title: string, stem: string, isTrue: boolean, extras: Extras = {}) => choice('true-false', title, stem, options([`${isTrue ? '*' : ''}True`, `${isTrue ? '' : '*'}False`]), extras);
+export const truth = (title: string, stem: string, isTrue: boolean, extras: Extras = {}) =>
+	choice('true-false', title, stem, options([`${isTrue ? '*' : ''}True`, `${isTrue ? '' : '*'}False`]), extras);
 /** A multiple response: the right ones share the credit, each wrong one takes as much away, never below nothing. */
 export function several(title: string, stem: string, lines: string[], extras: Extras = {}): Draft {
 	const found = options(lines);
 	const share = Math.round((1 / found.filter((option) => option.credit > 0).length) * 1e6) / 1e6;
-	return choice('multiple-response', title, stem, found.map((option) => ({ ...option, credit: option.credit > 0 ? share : -share })), { points: 2, ...extras }, { bounds: { lower: 0, upper: 1 } });
+	return choice(
+		'multiple-response',
+		title,
+		stem,
+		found.map((option) => ({ ...option, credit: option.credit > 0 ? share : -share })),
+		{ points: 2, ...extras },
+		{ bounds: { lower: 0, upper: 1 } }
+	);
 }
 /** A short answer; the first text is the key, "= 0.5 text" earns a part, a capital sign "!" before a text makes capitals matter. */
-export const word = (title: string, stem: string, texts: string[], extras: Extras = {}): Draft => (category, number) => ({
-	...common(title, stem, extras, category, number),
-	kind: 'short-answer',
-	accepted: texts.map((line) => {
-		const [, credit, capitals, text] = /^(?:=\s*([\d.]+)\s+)?(!)?(.*)$/.exec(line)!;
-		return { text: text!, credit: credit ? Number(credit) : 1, caseSensitive: Boolean(capitals) };
-	})
-});
+export const word =
+	(title: string, stem: string, texts: string[], extras: Extras = {}): Draft =>
+	(category, number) => ({
+		...common(title, stem, extras, category, number),
+		kind: 'short-answer',
+		accepted: texts.map((line) => {
+			const [, credit, capitals, text] = /^(?:=\s*([\d.]+)\s+)?(!)?(.*)$/.exec(line)!;
+			return { text: text!, credit: credit ? Number(credit) : 1, caseSensitive: Boolean(capitals) };
+		})
+	});
 /** A number, with its tolerance, or a range. */
-export const figure = (title: string, stem: string, accepted: [value: number, tolerance: number] | { from: number; to: number }, extras: Extras = {}): Draft => (category, number) => {
-	const key: AcceptedNumber = Array.isArray(accepted) ? { value: accepted[0], tolerance: accepted[1], credit: 1 } : { min: accepted.from, max: accepted.to, includesMin: true, includesMax: true, credit: 1 };
-	return { ...common(title, stem, extras, category, number), kind: 'numeric', whole: Array.isArray(accepted) && accepted[1] === 0 && Number.isInteger(accepted[0]), accepted: [key] };
-};
+export const figure =
+	(
+		title: string,
+		stem: string,
+		accepted: [value: number, tolerance: number] | { from: number; to: number },
+		extras: Extras = {}
+	): Draft =>
+	(category, number) => {
+		const key: AcceptedNumber = Array.isArray(accepted)
+			? { value: accepted[0], tolerance: accepted[1], credit: 1 }
+			: { min: accepted.from, max: accepted.to, includesMin: true, includesMax: true, credit: 1 };
+		return {
+			...common(title, stem, extras, category, number),
+			kind: 'numeric',
+			whole: Array.isArray(accepted) && accepted[1] === 0 && Number.isInteger(accepted[0]),
+			accepted: [key]
+		};
+	};
 /** An essay. */
-export const essay = (title: string, stem: string, extras: Extras = {}): Draft => (category, number) => ({ ...common(title, stem, { points: 5, ...extras }, category, number), kind: 'essay' });
+export const essay =
+	(title: string, stem: string, extras: Extras = {}): Draft =>
+	(category, number) => ({ ...common(title, stem, { points: 5, ...extras }, category, number), kind: 'essay' });
 /** Information. */
-export const note = (title: string, stem: string, extras: Extras = {}): Draft => (category, number) => ({ ...common(title, stem, extras, category, number), kind: 'information', points: null });
+export const note =
+	(title: string, stem: string, extras: Extras = {}): Draft =>
+	(category, number) => ({ ...common(title, stem, extras, category, number), kind: 'information', points: null });
 
 /** The drafts of a bank, by category path, as questions in order. */
 export function bank(parts: [path: string, drafts: Draft[]][]): Question[] {

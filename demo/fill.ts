@@ -27,7 +27,9 @@ const courses = [
 
 /** A demo bank as a QTI 2.1 package. */
 export function packageOf(title: string, questions: Question[]): AsyncGenerator<Uint8Array> {
-	const names = new Map(questions.flatMap((question) => question.attachments.map((one) => [one.hash!, one.name.split('/').pop()!])));
+	const names = new Map(
+		questions.flatMap((question) => question.attachments.map((one) => [one.hash!, one.name.split('/').pop()!]))
+	);
 	return writeQti21({
 		identifier: 'GULLHAVEN',
 		title,
@@ -44,12 +46,22 @@ export function packageOf(title: string, questions: Question[]): AsyncGenerator<
 export async function* troubles(): AsyncGenerator<Uint8Array> {
 	const folder = new URL('./troubles/', import.meta.url);
 	const zip = new ZipWriter();
-	const paths = readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => `${entry.parentPath}/${entry.name}`.slice(folder.pathname.replace(/\/$/, '').length).replace(/^\/+/, ''));
+	const paths = readdirSync(folder, { recursive: true, withFileTypes: true })
+		.filter((entry) => entry.isFile())
+		.map((entry) =>
+			`${entry.parentPath}/${entry.name}`.slice(folder.pathname.replace(/\/$/, '').length).replace(/^\/+/, '')
+		);
 	for (const path of paths.sort()) yield* zip.add(path, [readFileSync(new URL(path, folder))]);
 	yield* zip.end();
 }
 
-async function loadFile(pool: Pool, courseId: number, personId: number, name: string, pieces: AsyncGenerator<Uint8Array>): Promise<number> {
+async function loadFile(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	name: string,
+	pieces: AsyncGenerator<Uint8Array>
+): Promise<number> {
 	const id = await receive(pool, courseId, personId, name, 0, pieces);
 	await readLoad(pool, id, unhindered);
 	await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'read' AND subject_id = ?", [id]);
@@ -58,10 +70,33 @@ async function loadFile(pool: Pool, courseId: number, personId: number, name: st
 
 async function makeQuiz(pool: Pool, courseId: number): Promise<void> {
 	const quiz = await run(pool, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, 'Week 6 check']);
-	const found = await rows<{ id: number; name: string }>(pool, 'SELECT c.id, c.name FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ?', [courseId]);
-	const ids = (...names: string[]) => found.filter((category) => names.includes(category.name)).map((category) => category.id);
-	const part = (title: string, draw: number, pointsEach: number, categories: number[], withUnder: boolean) => ({ title, draw, pointsEach, shuffleQuestions: true, shuffleOptions: true, withUnder, categories, questions: [] });
-	await saveQuiz(pool, courseId, quiz.id, { title: 'Week 6 check', state: 'draft', version: 1, parts: [part('Warm-up', 4, 1, ids('Springs and neaps'), false), part('Heights of tide', 5, 2, ids('Rule of twelfths', 'Levels', 'Tide tables'), false), part('On the chart', 6, 1, ids('Chartwork'), true)] });
+	const found = await rows<{ id: number; name: string }>(
+		pool,
+		'SELECT c.id, c.name FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ?',
+		[courseId]
+	);
+	const ids = (...names: string[]) =>
+		found.filter((category) => names.includes(category.name)).map((category) => category.id);
+	const part = (title: string, draw: number, pointsEach: number, categories: number[], withUnder: boolean) => ({
+		title,
+		draw,
+		pointsEach,
+		shuffleQuestions: true,
+		shuffleOptions: true,
+		withUnder,
+		categories,
+		questions: []
+	});
+	await saveQuiz(pool, courseId, quiz.id, {
+		title: 'Week 6 check',
+		state: 'draft',
+		version: 1,
+		parts: [
+			part('Warm-up', 4, 1, ids('Springs and neaps'), false),
+			part('Heights of tide', 5, 2, ids('Rule of twelfths', 'Levels', 'Tide tables'), false),
+			part('On the chart', 6, 1, ids('Chartwork'), true)
+		]
+	});
 }
 
 /** Fills an empty database with the demo school, by the same ways that a user's files take. Gives false where there are people already. */
@@ -70,22 +105,51 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 	try {
 		if (await row(pool, 'SELECT id FROM people LIMIT 1')) {
 			// a filling that was cut short is begun again; one that was finished has its quiz
-			if ((await row(pool, 'SELECT id FROM quizzes LIMIT 1')) || !(await row(pool, 'SELECT id FROM people WHERE email = ?', [demoSignIn.email])) || (await row<{ n: number }>(pool, 'SELECT COUNT(*) AS n FROM courses'))!.n !== courses.length) return false;
+			if (
+				(await row(pool, 'SELECT id FROM quizzes LIMIT 1')) ||
+				!(await row(pool, 'SELECT id FROM people WHERE email = ?', [demoSignIn.email])) ||
+				(await row<{ n: number }>(pool, 'SELECT COUNT(*) AS n FROM courses'))!.n !== courses.length
+			)
+				return false;
 			await run(pool, 'DELETE FROM courses');
 			await run(pool, 'DELETE FROM people');
 		}
 		const hash = await hashPassword(demoSignIn.password);
-		const mira = (await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', ['Mira Olden', demoSignIn.email, hash])).id;
-		const tam = (await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', ['Tam Reach', demoLookIn.email, hash])).id;
+		const mira = (
+			await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
+				'Mira Olden',
+				demoSignIn.email,
+				hash
+			])
+		).id;
+		const tam = (
+			await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
+				'Tam Reach',
+				demoLookIn.email,
+				hash
+			])
+		).id;
 		const first = (await run(pool, 'INSERT INTO courses (code, name, intake) VALUES ?', [courses])).id;
-		await run(pool, 'INSERT INTO memberships (person_id, course_id, role) VALUES ?', [courses.flatMap((_, at) => [[mira, first + at, 'change'], [tam, first + at, 'look']])]);
+		await run(pool, 'INSERT INTO memberships (person_id, course_id, role) VALUES ?', [
+			courses.flatMap((_, at) => [
+				[mira, first + at, 'change'],
+				[tam, first + at, 'look']
+			])
+		]);
 		const banks = [
 			{ course: first, file: 'spring-intake.zip', name: 'Spring intake', questions: tides },
 			{ course: first + 1, file: 'marks-of-region-a.zip', name: 'Marks of region A', questions: buoyage }
 		];
 		for (const one of banks) {
 			const load = await loadFile(pool, one.course, mira, one.file, packageOf(one.name, one.questions));
-			await takeIn(pool, one.course, load, mira, { bankId: null, bankName: one.name, categories: 'keep', oneCategory: '', errors: 'aside', leftOut: [] });
+			await takeIn(pool, one.course, load, mira, {
+				bankId: null,
+				bankName: one.name,
+				categories: 'keep',
+				oneCategory: '',
+				errors: 'aside',
+				leftOut: []
+			});
 		}
 		await loadFile(pool, first, mira, 'autumn-charts.zip', troubles());
 		await makeQuiz(pool, first);

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Browser, Builder, By, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { Options, ServiceBuilder } from 'selenium-webdriver/chrome';
+import * as chrome from 'selenium-webdriver/chrome';
 
 /** A headless browser with what a test does with it. */
 export class Visitor {
@@ -17,15 +17,36 @@ export class Visitor {
 	static async open(address: string): Promise<Visitor> {
 		const profile = mkdtempSync(join(tmpdir(), 'barrow-browser-'));
 		const downloads = join(profile, 'downloads');
-		const options = new Options();
+		const options = new chrome.Options();
 		options.setBinaryPath('/usr/bin/chromium');
-		options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--window-size=1280,800', `--user-data-dir=${profile}`);
+		options.addArguments(
+			'--headless=new',
+			'--no-sandbox',
+			'--disable-gpu',
+			'--disable-quic',
+			'--no-first-run',
+			'--disable-background-networking',
+			'--disable-component-update',
+			'--disable-sync',
+			'--disable-dev-shm-usage',
+			'--window-size=1280,800',
+			`--user-data-dir=${profile}`
+		);
 		options.setUserPreferences({ 'download.default_directory': downloads });
 		const preferences = new logging.Preferences();
 		preferences.setLevel(logging.Type.BROWSER, logging.Level.ALL);
 		options.setLoggingPrefs(preferences);
-		const driver = await new Builder().forBrowser(Browser.CHROME).setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build();
-		await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+		const driver = await new Builder()
+			.forBrowser(Browser.CHROME)
+			.setChromeOptions(options)
+			.setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+			.build();
+		await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+			width: 1280,
+			height: 800,
+			deviceScaleFactor: 1,
+			mobile: false
+		});
 		return new Visitor(driver, address, downloads, profile);
 	}
 
@@ -37,7 +58,13 @@ export class Visitor {
 
 	/** Waits until the page has been made alive and nothing is being fetched for it. */
 	async settle(): Promise<void> {
-		await this.driver.wait(async () => this.driver.executeScript("return document.readyState === 'complete' && (document.querySelector('main') !== null)"), 20_000);
+		await this.driver.wait(
+			async () =>
+				this.driver.executeScript(
+					"return document.readyState === 'complete' && (document.querySelector('main') !== null)"
+				),
+			20_000
+		);
 		await this.driver.sleep(350);
 	}
 
@@ -59,7 +86,11 @@ export class Visitor {
 	/** Presses the button, link or tab with these words. */
 	async press(words: string): Promise<void> {
 		const path = `//*[self::button or self::a or @role='tab'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
-		const found = await this.driver.wait(until.elementLocated(By.xpath(path)), 15_000, `nothing to press says “${words}”`);
+		const found = await this.driver.wait(
+			until.elementLocated(By.xpath(path)),
+			15_000,
+			`nothing to press says “${words}”`
+		);
 		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
 		await this.driver.wait(until.elementIsEnabled(found), 15_000);
 		await found.click();
@@ -102,12 +133,16 @@ export class Visitor {
 
 	/** What the browser's console has said that is worse than a note. */
 	async complaints(): Promise<string[]> {
-		return (await this.driver.manage().logs().get(logging.Type.BROWSER)).filter((entry) => entry.level.value >= logging.Level.WARNING.value).map((entry) => entry.message);
+		return (await this.driver.manage().logs().get(logging.Type.BROWSER))
+			.filter((entry) => entry.level.value >= logging.Level.WARNING.value)
+			.map((entry) => entry.message);
 	}
 
 	/** Light or dark. */
 	async mode(mode: 'light' | 'dark'): Promise<void> {
-		await this.driver.executeScript(`localStorage.setItem('mode', '${mode}'); document.documentElement.dataset.mode = '${mode}'`);
+		await this.driver.executeScript(
+			`localStorage.setItem('mode', '${mode}'); document.documentElement.dataset.mode = '${mode}'`
+		);
 	}
 
 	/** A picture of what is seen, as PNG. */

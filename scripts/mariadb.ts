@@ -28,15 +28,33 @@ async function freePort(): Promise<number> {
 }
 
 const log = (folder: string) => join(folder, 'mariadb.log');
-const lastWords = (folder: string) => (existsSync(log(folder)) ? readFileSync(log(folder), 'utf8').trim().split('\n').filter((line) => /error/i.test(line)).slice(-2).join('\n') : '');
+const lastWords = (folder: string) =>
+	existsSync(log(folder))
+		? readFileSync(log(folder), 'utf8')
+				.trim()
+				.split('\n')
+				.filter((line) => /error/i.test(line))
+				.slice(-2)
+				.join('\n')
+		: '';
 
 function install(folder: string): void {
 	const data = join(folder, 'data');
 	const user = process.getuid?.() === 0 ? ['--user=root'] : [];
-	const made = spawnSync('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...user], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+	const made = spawnSync(
+		'mariadb-install-db',
+		['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...user],
+		{
+			encoding: 'utf8',
+			stdio: ['ignore', 'pipe', 'pipe']
+		}
+	);
 	if (made.status !== 0) {
 		rmSync(data, { recursive: true, force: true });
-		throw asTrouble(new Error(`${made.stderr ?? ''}${made.stdout ?? ''}` || String(made.error)), 'the database is set up');
+		throw asTrouble(
+			new Error(`${made.stderr ?? ''}${made.stdout ?? ''}` || String(made.error)),
+			'the database is set up'
+		);
 	}
 }
 
@@ -44,8 +62,11 @@ async function connect(options: object, server: ChildProcess, folder: string) {
 	for (let wait = 0; wait < 600; wait += 1) {
 		if (server.exitCode !== null) {
 			const words = lastWords(folder);
-			if (/no space left|Errcode: 28/i.test(words)) throw new Trouble('The disk is full: the database cannot start. Make room and start again.');
-			throw new Trouble(`The database did not start. Its last words, from ${log(folder)}:\n${words}\nIf another ./start is running in this folder, stop it first.`);
+			if (/no space left|Errcode: 28/i.test(words))
+				throw new Trouble('The disk is full: the database cannot start. Make room and start again.');
+			throw new Trouble(
+				`The database did not start. Its last words, from ${log(folder)}:\n${words}\nIf another ./start is running in this folder, stop it first.`
+			);
 		}
 		try {
 			return await createConnection(options as never);
@@ -90,7 +111,11 @@ export async function startMariadb(folder: string, { quick = false } = {}): Prom
 		{ stdio: ['ignore', out, out], detached: true }
 	);
 	server.on('error', () => undefined);
-	const root = await connect(fresh ? { socketPath: socket, user: 'root' } : { host, port, user: 'barrow', password }, server, folder);
+	const root = await connect(
+		fresh ? { socketPath: socket, user: 'root' } : { host, port, user: 'barrow', password },
+		server,
+		folder
+	);
 	if (fresh) {
 		await root.query(`CREATE DATABASE IF NOT EXISTS ${schema} CHARACTER SET utf8mb4`);
 		await root.query(`CREATE OR REPLACE USER 'barrow'@'${host}' IDENTIFIED BY ?`, [password]);

@@ -15,7 +15,10 @@ export function ensurePackages(names: string[]): void {
 	const missing = names.filter((name) => !programs[name]!.some((path) => existsSync(path)));
 	if (!missing.length) return;
 	const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
-	if (!existsSync('/usr/bin/apt-get')) throw new Trouble(`These programs are missing, and there is no apt-get to install them: ${missing.join(', ')}. Install them and start again.`);
+	if (!existsSync('/usr/bin/apt-get'))
+		throw new Trouble(
+			`These programs are missing, and there is no apt-get to install them: ${missing.join(', ')}. Install them and start again.`
+		);
 	const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
 	say(`Installing ${missing.join(', ')} (Debian packages) …`);
 	const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -24,7 +27,13 @@ export function ensurePackages(names: string[]): void {
 	// the service of the system is not wanted: the project runs a server of its own
 	const done = run([...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'RUNLEVEL=1', ...command.split(' ')]);
 	if (missing.some((name) => !programs[name]!.some((path) => existsSync(path)))) {
-		const reason = /no space left/i.test(done.stderr ?? '') ? 'The disk is full.' : sudo.length && done.status !== 0 ? 'There is no right to install here.' : (done.stderr ?? '').trim().split('\n').pop() || 'apt-get did not say why.';
-		throw new Trouble(`${missing.join(', ')} could not be installed. ${reason} Run this once as root and start again:\n  ${command}`);
+		const reason = /no space left/i.test(done.stderr ?? '')
+			? 'The disk is full.'
+			: sudo.length && done.status !== 0
+				? 'There is no right to install here.'
+				: (done.stderr ?? '').trim().split('\n').pop() || 'apt-get did not say why.';
+		throw new Trouble(
+			`${missing.join(', ')} could not be installed. ${reason} Run this once as root and start again:\n  ${command}`
+		);
 	}
 }

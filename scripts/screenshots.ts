@@ -48,7 +48,7 @@ try {
 	});
 	await shoot('dispatch', `/courses/${course}/dispatch`);
 	await shoot('ledger', `/courses/${course}/ledger`);
-	for (const complaint of await visitor.complaints()) console.error(complaint);
+	for (const complaint of await visitor.complaints()) console.error(complaint.slice(0, 300));
 } finally {
 	await visitor.close();
 }

@@ -9,7 +9,11 @@ export interface Served {
 	stop: () => Promise<void>;
 }
 
-type Handler = (request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse, next: () => void) => void;
+type Handler = (
+	request: import('node:http').IncomingMessage,
+	response: import('node:http').ServerResponse,
+	next: () => void
+) => void;
 
 /**
  * Serves the built application in this process. Behind a proxy that ends https, TRUST_PROXY=1 has it believe the
@@ -30,9 +34,16 @@ export async function serve(root: string, host: string, port: number): Promise<S
 	server.requestTimeout = 0;
 	await new Promise<void>((resolve, reject) => {
 		server.on('error', (error: NodeJS.ErrnoException) => {
-			if (error.code === 'EADDRINUSE') reject(new Trouble(`Port ${port} is in use by another program. Stop that, or choose another: PORT=${port + 1} ./start`));
-			else if (error.code === 'EACCES') reject(new Trouble(`Port ${port} may not be used here. Choose one above 1023: PORT=4180 ./start`));
-			else if (error.code === 'EADDRNOTAVAIL') reject(new Trouble(`This machine has no address ${host}. Set HOST to one that it has, such as 127.0.0.1.`));
+			if (error.code === 'EADDRINUSE')
+				reject(
+					new Trouble(
+						`Port ${port} is in use by another program. Stop that, or choose another: PORT=${port + 1} ./start`
+					)
+				);
+			else if (error.code === 'EACCES')
+				reject(new Trouble(`Port ${port} may not be used here. Choose one above 1023: PORT=4180 ./start`));
+			else if (error.code === 'EADDRNOTAVAIL')
+				reject(new Trouble(`This machine has no address ${host}. Set HOST to one that it has, such as 127.0.0.1.`));
 			else reject(error);
 		});
 		server.listen(port, host, resolve);

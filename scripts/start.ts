@@ -11,16 +11,28 @@ import { serve, type Served } from './serve';
 import { asTrouble, say, Trouble } from './words';
 
 const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
-const shape = object({ HOST: string().default('127.0.0.1'), PORT: number().integer('PORT has to be a number').min(0).max(65_535).default(4180), DEMO: string().oneOf(['0', '1'], 'DEMO is 1 or 0').default('1') });
+const shape = object({
+	HOST: string().default('127.0.0.1'),
+	PORT: number().integer('PORT has to be a number').min(0).max(65_535).default(4180),
+	DEMO: string().oneOf(['0', '1'], 'DEMO is 1 or 0').default('1')
+});
 
 async function reach(url: string): Promise<void> {
 	try {
 		await (await createConnection({ uri: url.replace(/^mariadb:/, 'mysql:') })).end();
 	} catch (error) {
 		const { code } = error as { code?: string };
-		if (code === 'ER_ACCESS_DENIED_ERROR') throw new Trouble('The database of DATABASE_URL does not let this person in. Look at the name and the password in it.');
-		if (code === 'ER_BAD_DB_ERROR') throw new Trouble('The database that DATABASE_URL names is not there. Make it first: CREATE DATABASE … CHARACTER SET utf8mb4');
-		throw new Trouble('The database of DATABASE_URL does not answer. Is it running, and are the address and the port in it right?');
+		if (code === 'ER_ACCESS_DENIED_ERROR')
+			throw new Trouble(
+				'The database of DATABASE_URL does not let this person in. Look at the name and the password in it.'
+			);
+		if (code === 'ER_BAD_DB_ERROR')
+			throw new Trouble(
+				'The database that DATABASE_URL names is not there. Make it first: CREATE DATABASE … CHARACTER SET utf8mb4'
+			);
+		throw new Trouble(
+			'The database of DATABASE_URL does not answer. Is it running, and are the address and the port in it right?'
+		);
 	}
 }
 
@@ -56,7 +68,10 @@ try {
 	say('Stop it with Ctrl+C.');
 } catch (error) {
 	const trouble = asTrouble(error, 'starting');
-	const plain = trouble instanceof Trouble || (trouble as Error).name === 'ValidationError' || /^A setting is wrong/.test(trouble.message);
+	const plain =
+		trouble instanceof Trouble ||
+		(trouble as Error).name === 'ValidationError' ||
+		/^A setting is wrong/.test(trouble.message);
 	process.stderr.write(`\n${plain ? trouble.message : (trouble.stack ?? trouble.message)}\n`);
 	await stop(1);
 }

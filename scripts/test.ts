@@ -16,7 +16,20 @@ interface Step {
 }
 
 const report = (name: string) => join(tmpdir(), `yarn-barrow-${process.pid}-${name}.json`);
-const suite = (name: string): Step => ({ name: `${name} tests`, command: ['npx', 'vitest', 'run', '--project', name, '--reporter=default', '--reporter=json', `--outputFile.json=${report(name)}`], counts: report(name) });
+const suite = (name: string): Step => ({
+	name: `${name} tests`,
+	command: [
+		'npx',
+		'vitest',
+		'run',
+		'--project',
+		name,
+		'--reporter=default',
+		'--reporter=json',
+		`--outputFile.json=${report(name)}`
+	],
+	counts: report(name)
+});
 const steps: Step[] = [
 	{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
 	{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
@@ -58,7 +71,9 @@ try {
 		}
 		passed += counted.numPassedTests;
 		failed += counted.numFailedTests;
-		say(`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`);
+		say(
+			`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`
+		);
 	}
 } catch (error) {
 	failed += 1;

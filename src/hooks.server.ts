@@ -30,7 +30,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	if (!event.locals.person && event.route.id !== '/signin') {
 		if (method !== 'GET' || event.url.pathname.endsWith('/status')) error(401, 'You are signed out. Sign in again.');
-		redirect(303, event.url.pathname === '/' ? '/signin' : `/signin?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+		redirect(
+			303,
+			event.url.pathname === '/' ? '/signin' : `/signin?to=${encodeURIComponent(event.url.pathname + event.url.search)}`
+		);
 	}
 	const response = await resolve(event);
 	response.headers.set('X-Content-Type-Options', 'nosniff');
@@ -44,7 +47,12 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
 	if (status === 404) return { message: 'There is nothing at this address.' };
 	console.error(event.request.method, event.url.pathname, cause);
 	const code = (cause as { code?: string } | null)?.code;
-	if (code === 'ECONNREFUSED' || code === 'PROTOCOL_CONNECTION_LOST') return { message: 'The database does not answer. Nothing was changed; try again in a moment.' };
-	if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL') return { message: 'The disk of the database is full. Nothing was changed; make room and try again.' };
-	return { message: status === 500 ? 'Something went wrong here, and was written to the server log. Nothing was changed.' : message };
+	if (code === 'ECONNREFUSED' || code === 'PROTOCOL_CONNECTION_LOST')
+		return { message: 'The database does not answer. Nothing was changed; try again in a moment.' };
+	if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL')
+		return { message: 'The disk of the database is full. Nothing was changed; make room and try again.' };
+	return {
+		message:
+			status === 500 ? 'Something went wrong here, and was written to the server log. Nothing was changed.' : message
+	};
 };

@@ -9,7 +9,11 @@ export const activeContent: Check = {
 	why: 'The source held something that a browser would run. It was taken out when the file was read and never ran; if the question needed it to work, it no longer does.',
 	find(question) {
 		if (!question.removed.length) return [];
-		return [{ message: `Taken out of its text: ${question.removed.join(', ')}. Read the question once more; if it makes sense without, accept it as it is.` }];
+		return [
+			{
+				message: `Taken out of its text: ${question.removed.join(', ')}. Read the question once more; if it makes sense without, accept it as it is.`
+			}
+		];
 	},
 	mend: {
 		title: 'Accept the cleaned text',

@@ -14,15 +14,21 @@ export const creditShort: Check = {
 	find(question) {
 		const best = bestCredit(question);
 		if (best === null || best <= 0 || best >= 1 - 1e-4) return [];
-		return [{ message: `The best answer earns ${Math.round(best * 100)} percent of the points. Raise the credit so that it comes to 100.` }];
+		return [
+			{
+				message: `The best answer earns ${Math.round(best * 100)} percent of the points. Raise the credit so that it comes to 100.`
+			}
+		];
 	},
 	mend: {
 		title: 'Raise the credit in proportion, so that the best answer earns all the points',
 		apply(question) {
 			const best = bestCredit(question);
 			if (best === null || best <= 0) return question;
-			const raise = <T extends { credit: number }>(one: T): T => (one.credit > 0 ? { ...one, credit: Math.min(1, round(one.credit / best)) } : one);
-			if (isChoice(question)) return { ...question, options: question.options.map(raise), bounds: { ...question.bounds, upper: null } };
+			const raise = <T extends { credit: number }>(one: T): T =>
+				one.credit > 0 ? { ...one, credit: Math.min(1, round(one.credit / best)) } : one;
+			if (isChoice(question))
+				return { ...question, options: question.options.map(raise), bounds: { ...question.bounds, upper: null } };
 			if (question.kind === 'short-answer') return { ...question, accepted: question.accepted.map(raise) };
 			if (question.kind === 'numeric') return { ...question, accepted: question.accepted.map(raise) };
 			return question;

@@ -9,7 +9,8 @@ export const emptyStem: Check = {
 	severity: 'broken',
 	why: 'Students would see options, or a box, and nothing that is asked.',
 	find(question) {
-		if (question.kind === 'unreadable' || plainText(question.stem) || /<(img|object|math)\b/.test(question.stem)) return [];
+		if (question.kind === 'unreadable' || plainText(question.stem) || /<(img|object|math)\b/.test(question.stem))
+			return [];
 		return [{ message: 'There is no text and no picture in the stem. Write what is asked.' }];
 	}
 };

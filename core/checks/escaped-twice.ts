@@ -8,7 +8,14 @@ const reference = /&amp;(?:amp;)*(?:#\d{1,7}|#x[0-9a-f]{1,6}|[a-z]{2,8}\d?);/gi;
 const tag = /&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s[^<>]*?)?\/?&gt;/gi;
 
 function unescapeOnce(markup: Markup): Markup {
-	const once = markup.replace(reference, (found) => found.replace(/^&amp;(?:amp;)*/i, '&')).replace(tag, (found) => found.replace('&lt;', '<').replace(/&gt;$/, '>').replace(/&quot;/g, '"'));
+	const once = markup
+		.replace(reference, (found) => found.replace(/^&amp;(?:amp;)*/i, '&'))
+		.replace(tag, (found) =>
+			found
+				.replace('&lt;', '<')
+				.replace(/&gt;$/, '>')
+				.replace(/&quot;/g, '"')
+		);
 	return markupOfHtml(once, { media: () => null, removed: () => undefined });
 }
 
@@ -20,10 +27,20 @@ export const escapedTwice: Check = {
 	severity: 'untidy',
 	why: 'Somewhere on its way the text was escaped once too often, so that students read signs such as &quot; or <p> in the middle of the words.',
 	find(question) {
-		const found = markupOf(question).flatMap(({ field, markup }) => [...(markup.match(reference) ?? []), ...(markup.match(tag) ?? [])].map((one) => ({ field, word: plainText(one) })));
+		const found = markupOf(question).flatMap(({ field, markup }) =>
+			[...(markup.match(reference) ?? []), ...(markup.match(tag) ?? [])].map((one) => ({ field, word: plainText(one) }))
+		);
 		if (!found.length) return [];
 		const words = [...new Set(found.map(({ word }) => word))];
-		return [{ message: `Students would read ${words.slice(0, 4).map((word) => `“${word}”`).join(', ')}, signs and all, in the ${[...new Set(found.map(({ field }) => field))].join(', ')}.`, words }];
+		return [
+			{
+				message: `Students would read ${words
+					.slice(0, 4)
+					.map((word) => `“${word}”`)
+					.join(', ')}, signs and all, in the ${[...new Set(found.map(({ field }) => field))].join(', ')}.`,
+				words
+			}
+		];
 	},
 	mend: {
 		title: 'Turn the escapes into the signs that were meant',

@@ -13,7 +13,18 @@ import { pictureMissing } from './picture-missing';
 import { severalKeys } from './several-keys';
 
 /** All checks, in the order in which they are listed. A new check is a new file and one line here. */
-export const checks: Check[] = [noKey, lostKey, creditShort, emptyStem, pictureMissing, severalKeys, emptyOrRepeatedOption, activeContent, exactDuplicate, escapedTwice];
+export const checks: Check[] = [
+	noKey,
+	lostKey,
+	creditShort,
+	emptyStem,
+	pictureMissing,
+	severalKeys,
+	emptyOrRepeatedOption,
+	activeContent,
+	exactDuplicate,
+	escapedTwice
+];
 
 const byId = new Map(checks.map((check) => [check.id, check]));
 
@@ -25,5 +36,9 @@ export function checkOf(id: string): Check | undefined {
 /** Everything that the checks find in a question, as reports that name its place. */
 export function checkQuestion(question: Question, context: CheckContext): Report[] {
 	const place = question.source ? { file: question.source.file, line: question.source.line } : undefined;
-	return checks.flatMap((check) => check.find(question, context).map((finding) => ({ rule: check.id, severity: check.severity, ...finding, ...(place ? { place } : {}) })));
+	return checks.flatMap((check) =>
+		check
+			.find(question, context)
+			.map((finding) => ({ rule: check.id, severity: check.severity, ...finding, ...(place ? { place } : {}) }))
+	);
 }

@@ -11,6 +11,10 @@ export const lostKey: Check = {
 	find(question) {
 		if (!isChoice(question) || !question.lostKeys.length) return [];
 		const names = question.lostKeys.map((key) => `“${key}”`).join(', ');
-		return [{ message: `The key names ${names}, and ${question.lostKeys.length > 1 ? 'those are not options' : 'that is not one option'} of this question. Mark the right option.` }];
+		return [
+			{
+				message: `The key names ${names}, and ${question.lostKeys.length > 1 ? 'those are not options' : 'that is not one option'} of this question. Mark the right option.`
+			}
+		];
 	}
 };

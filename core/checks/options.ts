@@ -2,18 +2,24 @@ import { plainText } from '../markup/text';
 import { isChoice, type ChoiceQuestion, type Option } from '../model/question';
 import type { Check } from './check';
 
-const contentOf = (option: Option) => plainText(option.text).toLowerCase() + (option.text.match(/<(img|object|math)\b[^>]*>/g) ?? []).join('');
+const contentOf = (option: Option) =>
+	plainText(option.text).toLowerCase() + (option.text.match(/<(img|object|math)\b[^>]*>/g) ?? []).join('');
 
 function faulty(question: ChoiceQuestion): { empty: Option[]; repeated: Option[] } {
 	const empty = question.options.filter((option) => !contentOf(option));
-	const repeated = question.options.filter((option, at) => contentOf(option) && question.options.findIndex((other) => contentOf(other) === contentOf(option)) < at);
+	const repeated = question.options.filter(
+		(option, at) =>
+			contentOf(option) && question.options.findIndex((other) => contentOf(other) === contentOf(option)) < at
+	);
 	return { empty, repeated };
 }
 
 /** Whether an option can go without the loss of anything: it earns nothing, or another one says and earns the same. */
 function dispensable(question: ChoiceQuestion, option: Option): boolean {
 	if (!contentOf(option)) return option.credit === 0;
-	return question.options.some((other) => other !== option && contentOf(other) === contentOf(option) && other.credit === option.credit);
+	return question.options.some(
+		(other) => other !== option && contentOf(other) === contentOf(option) && other.credit === option.credit
+	);
 }
 
 /** An option is empty, or says the same as another. */
@@ -28,8 +34,21 @@ export const emptyOrRepeatedOption: Check = {
 		const { empty, repeated } = faulty(question);
 		const words = repeated.map((option) => plainText(option.text));
 		return [
-			...(empty.length ? [{ message: `${empty.length === 1 ? 'One option is' : `${empty.length} options are`} empty. Write ${empty.length === 1 ? 'it' : 'them'}, or take ${empty.length === 1 ? 'it' : 'them'} out.` }] : []),
-			...(words.length ? [{ message: `${words.map((word) => `“${word}”`).join(', ')} stands there more than once. Change or take out what is repeated.`, words }] : [])
+			...(empty.length
+				? [
+						{
+							message: `${empty.length === 1 ? 'One option is' : `${empty.length} options are`} empty. Write ${empty.length === 1 ? 'it' : 'them'}, or take ${empty.length === 1 ? 'it' : 'them'} out.`
+						}
+					]
+				: []),
+			...(words.length
+				? [
+						{
+							message: `${words.map((word) => `“${word}”`).join(', ')} stands there more than once. Change or take out what is repeated.`,
+							words
+						}
+					]
+				: [])
 		];
 	},
 	mend: {

@@ -11,6 +11,11 @@ export const pictureMissing: Check = {
 		const gone = question.attachments.filter((attachment) => attachment.missing).map((attachment) => attachment.name);
 		if (!gone.length) return [];
 		const outside = gone.every((name) => /^https?:/i.test(name));
-		return [{ message: `${gone.map((name) => `“${name}”`).join(', ')} ${outside ? 'is on another server and did not come with the question' : 'is not in the package'}. Ask for it, or change the question so that it does without.`, words: gone }];
+		return [
+			{
+				message: `${gone.map((name) => `“${name}”`).join(', ')} ${outside ? 'is on another server and did not come with the question' : 'is not in the package'}. Ask for it, or change the question so that it does without.`,
+				words: gone
+			}
+		];
 	}
 };

@@ -12,6 +12,11 @@ export const severalKeys: Check = {
 		if (question.kind !== 'multiple-choice' && question.kind !== 'true-false') return [];
 		const keys = question.options.filter((option) => option.credit >= 1).map((option) => plainText(option.text));
 		if (keys.length < 2) return [];
-		return [{ message: `${keys.length} options earn all the points, and one may be chosen: ${keys.map((key) => `“${key}”`).join(', ')}. Leave one of them, or make it a multiple response.`, words: keys }];
+		return [
+			{
+				message: `${keys.length} options earn all the points, and one may be chosen: ${keys.map((key) => `“${key}”`).join(', ')}. Leave one of them, or make it a multiple response.`,
+				words: keys
+			}
+		];
 	}
 };

@@ -8,7 +8,12 @@ export type Digest = (pieces: AsyncIterable<Uint8Array>) => Promise<string>;
  * Fills in the hashes of a question's files, each file of the package read once however many questions use it.
  * A file that is damaged in the package counts as missing.
  */
-export async function hashAttachments(question: Question, container: Container, digest: Digest, known: Map<string, string | null>): Promise<void> {
+export async function hashAttachments(
+	question: Question,
+	container: Container,
+	digest: Digest,
+	known: Map<string, string | null>
+): Promise<void> {
 	for (const attachment of question.attachments) {
 		if (attachment.missing) continue;
 		const { name } = attachment;

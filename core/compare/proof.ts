@@ -15,5 +15,9 @@ export function proofLine(at: number, sent: Question, found: Question | undefine
 	if (!found) return { at, outcome: 'missing', differences: [] };
 	const differing = differences(sent, found);
 	if (!differing.length) return { at, outcome: 'identical', differences: [] };
-	return { at, outcome: differing.every(({ field }) => loss.fields.includes(field)) ? 'changed-as-foretold' : 'changed-otherwise', differences: differing };
+	return {
+		at,
+		outcome: differing.every(({ field }) => loss.fields.includes(field)) ? 'changed-as-foretold' : 'changed-otherwise',
+		differences: differing
+	};
 }

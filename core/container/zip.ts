@@ -42,12 +42,20 @@ interface Member extends Entry {
 const localHeader = 30;
 
 function memberOf(entry: ZipEntry, path: string): Member {
-	return { path, size: entry.uncompressedSize, offset: entry.offset, packed: entry.compressedSize, method: entry.compressionMethod };
+	return {
+		path,
+		size: entry.uncompressedSize,
+		offset: entry.offset,
+		packed: entry.compressedSize,
+		method: entry.compressionMethod
+	};
 }
 
 /** Whether bytes begin as a zip file does (APPNOTE.TXT, 4.3.7 and 4.3.16). */
 export function looksZipped(start: Uint8Array): boolean {
-	return start[0] === 0x50 && start[1] === 0x4b && ((start[2] === 3 && start[3] === 4) || (start[2] === 5 && start[3] === 6));
+	return (
+		start[0] === 0x50 && start[1] === 0x4b && ((start[2] === 3 && start[3] === 4) || (start[2] === 5 && start[3] === 6))
+	);
 }
 
 /**
@@ -63,40 +71,76 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 	try {
 		let count = 0;
 		for await (const entry of new ZipReader(new SourceReader(source)).getEntriesGenerator()) {
-			if ((count += 1) > zipLimits.entries) throw new ContainerError('zip-bomb', `The package holds more than ${zipLimits.entries} files. It was not opened.`);
+			if ((count += 1) > zipLimits.entries)
+				throw new ContainerError(
+					'zip-bomb',
+					`The package holds more than ${zipLimits.entries} files. It was not opened.`
+				);
 			if (entry.directory) continue;
 			const path = entry.filename.replace(/\\/g, '/').replace(/^(\.\/)+/, '');
 			if (path.startsWith('/') || /^[a-zA-Z]:/.test(path) || path.split('/').includes('..')) {
-				reports.push({ rule: 'path-outside', severity: 'doubtful', message: `The package holds a file whose path leads out of it (“${path}”). It was not read.`, place: { file: path } });
+				reports.push({
+					rule: 'path-outside',
+					severity: 'doubtful',
+					message: `The package holds a file whose path leads out of it (“${path}”). It was not read.`,
+					place: { file: path }
+				});
 				continue;
 			}
 			if (entry.encrypted) {
-				reports.push({ rule: 'encrypted', severity: 'broken', message: `“${path}” is locked with a password and cannot be read. Ask for the package without one.`, place: { file: path } });
+				reports.push({
+					rule: 'encrypted',
+					severity: 'broken',
+					message: `“${path}” is locked with a password and cannot be read. Ask for the package without one.`,
+					place: { file: path }
+				});
 				continue;
 			}
 			total += entry.uncompressedSize;
-			if (total > zipLimits.total || (entry.uncompressedSize > zipLimits.ratioFrom && entry.uncompressedSize > entry.compressedSize * zipLimits.ratio))
-				throw new ContainerError('zip-bomb', `“${path}” would unpack to ${Math.round(entry.uncompressedSize / 2 ** 20)} MB out of ${Math.ceil(entry.compressedSize / 1024)} kB. A package that swells like that was not made by people; it was not opened.`);
-			if (members.has(path)) reports.push({ rule: 'repeated-entry', severity: 'doubtful', message: `The package holds “${path}” twice. The later one was read.`, place: { file: path } });
+			if (
+				total > zipLimits.total ||
+				(entry.uncompressedSize > zipLimits.ratioFrom &&
+					entry.uncompressedSize > entry.compressedSize * zipLimits.ratio)
+			)
+				throw new ContainerError(
+					'zip-bomb',
+					`“${path}” would unpack to ${Math.round(entry.uncompressedSize / 2 ** 20)} MB out of ${Math.ceil(entry.compressedSize / 1024)} kB. A package that swells like that was not made by people; it was not opened.`
+				);
+			if (members.has(path))
+				reports.push({
+					rule: 'repeated-entry',
+					severity: 'doubtful',
+					message: `The package holds “${path}” twice. The later one was read.`,
+					place: { file: path }
+				});
 			members.set(path, memberOf(entry, path));
 			lower.set(path.toLowerCase(), path);
 		}
 	} catch (error) {
 		if (error instanceof ContainerError) throw error;
-		throw new ContainerError('damaged-zip', 'The zip file is damaged: the list of what is in it cannot be read, as when a download stopped early. Fetch or export it again.');
+		throw new ContainerError(
+			'damaged-zip',
+			'The zip file is damaged: the list of what is in it cannot be read, as when a download stopped early. Fetch or export it again.'
+		);
 	}
 
 	const member = (path: string) => {
 		const found = members.get(path);
 		if (!found) throw new ContainerError('missing-file', `“${path}” is not in the package.`);
-		if (found.method !== 0 && found.method !== 8) throw new ContainerError('unknown-compression', `“${path}” is packed in a way that few programs can read. Pack it again as an ordinary zip.`);
+		if (found.method !== 0 && found.method !== 8)
+			throw new ContainerError(
+				'unknown-compression',
+				`“${path}” is packed in a way that few programs can read. Pack it again as an ordinary zip.`
+			);
 		return found;
 	};
-	const damaged = (path: string) => new ContainerError('damaged-entry', `“${path}” is damaged inside the zip file and cannot be unpacked.`);
+	const damaged = (path: string) =>
+		new ContainerError('damaged-entry', `“${path}” is damaged inside the zip file and cannot be unpacked.`);
 
 	async function start(found: Member): Promise<number> {
 		const header = await source.read(found.offset, localHeader);
-		if (header.length < localHeader || header[0] !== 0x50 || header[1] !== 0x4b || header[2] !== 3) throw damaged(found.path);
+		if (header.length < localHeader || header[0] !== 0x50 || header[1] !== 0x4b || header[2] !== 3)
+			throw damaged(found.path);
 		return found.offset + localHeader + (header[26]! | (header[27]! << 8)) + (header[28]! | (header[29]! << 8));
 	}
 
@@ -126,11 +170,15 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 
 	async function bytes(path: string, limit = zipLimits.whole): Promise<Uint8Array> {
 		const found = member(path);
-		if (found.size > limit) throw new ContainerError('too-large', `“${path}” is larger than ${Math.round(limit / 2 ** 20)} MB.`);
+		if (found.size > limit)
+			throw new ContainerError('too-large', `“${path}” is larger than ${Math.round(limit / 2 ** 20)} MB.`);
 		// the name is nearly always as long in the local header, and the extra field short: one read for both
 		const guess = await source.read(found.offset, localHeader + 512 + found.packed);
 		const begin = (await start(found)) - found.offset;
-		const packed = guess.length >= begin + found.packed ? guess.subarray(begin, begin + found.packed) : await source.read(found.offset + begin, found.packed);
+		const packed =
+			guess.length >= begin + found.packed
+				? guess.subarray(begin, begin + found.packed)
+				: await source.read(found.offset + begin, found.packed);
 		if (packed.length < found.packed) throw damaged(path);
 		if (found.method === 0) return packed;
 		try {
@@ -142,5 +190,13 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 		}
 	}
 
-	return { packaged: true, entries: [...members.values()].map(({ path, size }) => ({ path, size })), has: (path) => members.has(path), find: (path) => (members.has(path) ? path : (lower.get(path.toLowerCase()) ?? null)), stream, bytes, reports };
+	return {
+		packaged: true,
+		entries: [...members.values()].map(({ path, size }) => ({ path, size })),
+		has: (path) => members.has(path),
+		find: (path) => (members.has(path) ? path : (lower.get(path.toLowerCase()) ?? null)),
+		stream,
+		bytes,
+		reports
+	};
 }

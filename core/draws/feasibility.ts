@@ -16,9 +16,24 @@ export function feasibility(parts: readonly DrawPart[]): Feasibility {
 	const pools = parts.map((part) => [...new Set(part.pool)]);
 	const asked = parts.map((part, at) => part.draw ?? pools[at]!.length);
 	const refusals = asked.flatMap((count, part) => {
-		if (count < 1) return [{ part, message: pools[part]!.length ? 'It draws no question. Say how many.' : 'Its pool is empty. Choose categories that hold questions.' }];
+		if (count < 1)
+			return [
+				{
+					part,
+					message: pools[part]!.length
+						? 'It draws no question. Say how many.'
+						: 'Its pool is empty. Choose categories that hold questions.'
+				}
+			];
 		const have = pools[part]!.length;
-		return count > have ? [{ part, message: `It wants ${count} questions and its pool holds ${have}. Draw ${have ? `${have} at the most` : 'from another pool'}, or widen the pool.` }] : [];
+		return count > have
+			? [
+					{
+						part,
+						message: `It wants ${count} questions and its pool holds ${have}. Draw ${have ? `${have} at the most` : 'from another pool'}, or widen the pool.`
+					}
+				]
+			: [];
 	});
 	if (refusals.length) return { refusals, filling: null };
 
@@ -40,7 +55,7 @@ export function feasibility(parts: readonly DrawPart[]): Feasibility {
 					continue;
 				}
 				let free = question;
-				for (let taker = part; ; ) {
+				for (let taker = part; ;) {
 					holder.set(free, taker);
 					filling[taker]!.add(free);
 					const step = cameBy.get(taker);
@@ -56,8 +71,18 @@ export function feasibility(parts: readonly DrawPart[]): Feasibility {
 	for (const [part, count] of asked.entries()) {
 		for (let n = 0; n < count; n += 1) {
 			if (place(part)) continue;
-			const rivals = parts.flatMap((_, at) => (at !== part && pools[at]!.some((question) => pools[part]!.includes(question)) ? [at + 1] : []));
-			return { refusals: [{ part, message: `It shares its questions with part ${rivals.join(', ')}, and together they want more than there are: no question is given twice. ${count - n} more ${count - n === 1 ? 'is' : 'are'} needed.` }], filling: null };
+			const rivals = parts.flatMap((_, at) =>
+				at !== part && pools[at]!.some((question) => pools[part]!.includes(question)) ? [at + 1] : []
+			);
+			return {
+				refusals: [
+					{
+						part,
+						message: `It shares its questions with part ${rivals.join(', ')}, and together they want more than there are: no question is given twice. ${count - n} more ${count - n === 1 ? 'is' : 'are'} needed.`
+					}
+				],
+				filling: null
+			};
 		}
 	}
 	return { refusals: [], filling: filling.map((one) => [...one]) };

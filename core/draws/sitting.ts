@@ -49,8 +49,15 @@ export function drawSitting(parts: readonly DrawPart[], seed: string): Sitting |
 	// pools so tight that chance hardly finds a filling: one is built, with the questions in random order
 	const order = generator.shuffle([...new Set(pools.flat())]);
 	const rank = new Map(order.map((question, at) => [question, at]));
-	const filled = feasibility(parts.map((part, at) => ({ ...part, pool: [...pools[at]!].sort((a, b) => rank.get(a)! - rank.get(b)!) })));
-	return { seed, parts: filled.filling!.map((questions, at) => (parts[at]!.shuffle ? generator.shuffle(questions) : questions.sort((a, b) => a - b))) };
+	const filled = feasibility(
+		parts.map((part, at) => ({ ...part, pool: [...pools[at]!].sort((a, b) => rank.get(a)! - rank.get(b)!) }))
+	);
+	return {
+		seed,
+		parts: filled.filling!.map((questions, at) =>
+			parts[at]!.shuffle ? generator.shuffle(questions) : questions.sort((a, b) => a - b)
+		)
+	};
 }
 
 /** The order in which a sitting shows the options of a question: pinned ones stay, the others are shuffled. */

@@ -22,7 +22,8 @@ const close = (a: number, b: number) => Math.abs(a - b) < 1e-6;
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
 function* subsets(count: number): Generator<number[]> {
-	for (let mask = 0; mask < 2 ** count; mask += 1) yield Array.from({ length: count }, (_, at) => at).filter((at) => mask & (1 << at));
+	for (let mask = 0; mask < 2 ** count; mask += 1)
+		yield Array.from({ length: count }, (_, at) => at).filter((at) => mask & (1 << at));
 }
 
 /**
@@ -30,44 +31,98 @@ function* subsets(count: number): Generator<number[]> {
  * them where several may be. `mark` gives the score of a set of options by their places; `full` is the score that
  * stands for all the points.
  */
-export function creditsByTrying(count: number, several: boolean, full: number, mark: (ticked: number[]) => number, expected: number[], declared?: DeclaredCredits): FoundCredits {
+export function creditsByTrying(
+	count: number,
+	several: boolean,
+	full: number,
+	mark: (ticked: number[]) => number,
+	expected: number[],
+	declared?: DeclaredCredits
+): FoundCredits {
 	const whole = full > 0 ? full : 1;
 	const share = (score: number) => round(Math.max(-1, Math.min(1, score / whole)));
 	const singles = Array.from({ length: count }, (_, at) => mark([at]));
-	if (!several) return { credits: singles.map(share), combination: 'sum', bounds: { lower: null, upper: null }, exact: true };
+	if (!several)
+		return { credits: singles.map(share), combination: 'sum', bounds: { lower: null, upper: null }, exact: true };
 
 	const tried: { set: number[]; score: number }[] = [];
 	if (count <= mostTried) for (const set of subsets(count)) tried.push({ set, score: mark(set) });
 	else {
 		const all = Array.from({ length: count }, (_, at) => at);
 		const others = all.filter((at) => !expected.includes(at));
-		for (const set of [[], all, expected, others, ...all.map((at) => [at]), ...all.map((at) => (expected.includes(at) ? expected.filter((one) => one !== at) : [...expected, at]))]) tried.push({ set, score: mark(set) });
+		for (const set of [
+			[],
+			all,
+			expected,
+			others,
+			...all.map((at) => [at]),
+			...all.map((at) => (expected.includes(at) ? expected.filter((one) => one !== at) : [...expected, at]))
+		])
+			tried.push({ set, score: mark(set) });
 	}
 	if (declared) {
 		const { lower, upper } = declared;
-		const predicted = (set: number[]) => Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, set.reduce((total, at) => total + declared.scores[at]!, 0)));
-		if (tried.every(({ set, score }) => !set.length || close(score, predicted(set)))) return { credits: declared.scores.map(share), combination: 'sum', bounds: { lower: lower === null ? null : round(lower / whole), upper: upper === null ? null : round(upper / whole) }, exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9) };
+		const predicted = (set: number[]) =>
+			Math.min(
+				upper ?? Infinity,
+				Math.max(
+					lower ?? -Infinity,
+					set.reduce((total, at) => total + declared.scores[at]!, 0)
+				)
+			);
+		if (tried.every(({ set, score }) => !set.length || close(score, predicted(set))))
+			return {
+				credits: declared.scores.map(share),
+				combination: 'sum',
+				bounds: {
+					lower: lower === null ? null : round(lower / whole),
+					upper: upper === null ? null : round(upper / whole)
+				},
+				exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9)
+			};
 	}
 	const best = tried.reduce((a, b) => (b.score > a.score + 1e-9 ? b : a));
 	const right = best.score > 1e-9 ? best.set : [];
 	const paid = tried.filter(({ score }) => score > 1e-9);
-	if (right.length && paid.length === 1 && !tried.some(({ score }) => score < -1e-9) && (right.length > 1 || count > 1)) {
-		const each = round((best.score / whole) / right.length);
-		return { credits: singles.map((_, at) => (right.includes(at) ? Math.min(1, each) : 0)), combination: 'all', bounds: { lower: null, upper: null }, exact: close(best.score, whole) };
+	if (
+		right.length &&
+		paid.length === 1 &&
+		!tried.some(({ score }) => score < -1e-9) &&
+		(right.length > 1 || count > 1)
+	) {
+		const each = round(best.score / whole / right.length);
+		return {
+			credits: singles.map((_, at) => (right.includes(at) ? Math.min(1, each) : 0)),
+			combination: 'all',
+			bounds: { lower: null, upper: null },
+			exact: close(best.score, whole)
+		};
 	}
 	// what an option adds is seen where the bounds do not hide it: from the best set, it is taken away or put in
-	const from = (at: number) => (right.includes(at) ? best.score - mark(right.filter((one) => one !== at)) : mark([...right, at].sort((a, b) => a - b)) - best.score);
+	const from = (at: number) =>
+		right.includes(at)
+			? best.score - mark(right.filter((one) => one !== at))
+			: mark([...right, at].sort((a, b) => a - b)) - best.score;
 	const worths = singles.map((single, at) => (single !== 0 ? single : from(at)));
 	const sums = tried.map(({ set, score }) => ({ score, sum: set.reduce((total, at) => total + worths[at]!, 0) }));
 	const lowest = Math.min(...sums.map(({ score }) => score));
 	const highest = Math.max(...sums.map(({ score }) => score));
-	const lower = sums.some(({ score, sum }) => !close(score, sum) && close(score, lowest) && sum < score) ? lowest : null;
-	const upper = sums.some(({ score, sum }) => !close(score, sum) && close(score, highest) && sum > score) ? highest : null;
-	const exact = sums.every(({ score, sum }) => close(score, Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, sum))));
+	const lower = sums.some(({ score, sum }) => !close(score, sum) && close(score, lowest) && sum < score)
+		? lowest
+		: null;
+	const upper = sums.some(({ score, sum }) => !close(score, sum) && close(score, highest) && sum > score)
+		? highest
+		: null;
+	const exact = sums.every(({ score, sum }) =>
+		close(score, Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, sum)))
+	);
 	return {
 		credits: worths.map(share),
 		combination: 'sum',
-		bounds: { lower: lower === null ? null : round(lower / whole), upper: upper === null ? null : round(upper / whole) },
+		bounds: {
+			lower: lower === null ? null : round(lower / whole),
+			upper: upper === null ? null : round(upper / whole)
+		},
 		exact
 	};
 }

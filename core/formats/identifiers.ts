@@ -8,6 +8,12 @@ export function noteIdentifier(question: Question, context: DocumentContext, rep
 	if (!question.identifier) return;
 	const other = context.identifiers.get(question.identifier);
 	const place = { file: context.file, line: question.source?.line ?? 1 };
-	if (other !== undefined) reports.push({ rule: 'repeated-question-identifier', severity: 'untidy', message: `It has the same identifier, “${question.identifier}”, as “${other}”. Both were read, and both are kept.`, place });
+	if (other !== undefined)
+		reports.push({
+			rule: 'repeated-question-identifier',
+			severity: 'untidy',
+			message: `It has the same identifier, “${question.identifier}”, as “${other}”. Both were read, and both are kept.`,
+			place
+		});
 	else context.identifiers.set(question.identifier, question.title || beginning(plainText(question.stem), 60));
 }

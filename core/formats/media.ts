@@ -3,8 +3,23 @@ import type { Attachment, QuestionCommon } from '../model/question';
 import type { DocumentContext } from './format';
 
 const types: Record<string, string> = {
-	png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', svg: 'image/svg+xml', webp: 'image/webp', avif: 'image/avif', bmp: 'image/bmp',
-	mp3: 'audio/mpeg', wav: 'audio/wav', ogg: 'audio/ogg', m4a: 'audio/mp4', mp4: 'video/mp4', webm: 'video/webm', pdf: 'application/pdf', txt: 'text/plain', xml: 'application/xml'
+	png: 'image/png',
+	jpg: 'image/jpeg',
+	jpeg: 'image/jpeg',
+	gif: 'image/gif',
+	svg: 'image/svg+xml',
+	webp: 'image/webp',
+	avif: 'image/avif',
+	bmp: 'image/bmp',
+	mp3: 'audio/mpeg',
+	wav: 'audio/wav',
+	ogg: 'audio/ogg',
+	m4a: 'audio/mp4',
+	mp4: 'video/mp4',
+	webm: 'video/webm',
+	pdf: 'application/pdf',
+	txt: 'text/plain',
+	xml: 'application/xml'
 };
 
 /** The media type of a file by the ending of its name. */
@@ -16,7 +31,8 @@ export function mediaType(path: string): string {
 export function attach(question: QuestionCommon, context: DocumentContext, address: string): string | null {
 	const path = context.resolve(address);
 	if (path === null) {
-		if (/^https?:/i.test(address.trim())) note(question, { name: address.trim(), mediaType: mediaType(address), hash: null, missing: true });
+		if (/^https?:/i.test(address.trim()))
+			note(question, { name: address.trim(), mediaType: mediaType(address), hash: null, missing: true });
 		return null;
 	}
 	const name = context.container.find(path) ?? path;

@@ -5,14 +5,43 @@ import { serialise } from '../xml/serialise';
 import type { Markup } from '../model/question';
 
 /** Elements that are kept: those that QTI 2.1 (information model, section 8) and HTML have in common, and MathML. */
-const kept = new Set('a abbr acronym address b big blockquote br caption cite code col colgroup dd dfn div dl dt em h1 h2 h3 h4 h5 h6 hr i img kbd li object ol p pre q samp small span strong sub sup table tbody td tfoot th thead tr tt ul var'.split(' '));
-const mathml = new Set('math mrow mi mn mo mtext mspace ms mfrac msqrt mroot mstyle merror mpadded mphantom mfenced menclose msub msup msubsup munder mover munderover mmultiscripts mprescripts none mtable mtr mtd maligngroup malignmark semantics annotation'.split(' '));
+const kept = new Set(
+	'a abbr acronym address b big blockquote br caption cite code col colgroup dd dfn div dl dt em h1 h2 h3 h4 h5 h6 hr i img kbd li object ol p pre q samp small span strong sub sup table tbody td tfoot th thead tr tt ul var'.split(
+		' '
+	)
+);
+const mathml = new Set(
+	'math mrow mi mn mo mtext mspace ms mfrac msqrt mroot mstyle merror mpadded mphantom mfenced menclose msub msup msubsup munder mover munderover mmultiscripts mprescripts none mtable mtr mtd maligngroup malignmark semantics annotation'.split(
+		' '
+	)
+);
 /** Elements whose whole content goes with them: it is executed, or it is another document. */
-const active = new Set('script iframe frame frameset applet embed form input button select textarea style link meta base portal noscript template xml foreignobject'.split(' '));
+const active = new Set(
+	'script iframe frame frameset applet embed form input button select textarea style link meta base portal noscript template xml foreignobject'.split(
+		' '
+	)
+);
 /** Active elements whose loss changes nothing for the reader, and so is no finding. */
 const inert = new Set('style link meta base noscript template xml'.split(' '));
-const marked: Record<string, string> = { u: 'underlined', ins: 'underlined', s: 'struck', strike: 'struck', del: 'struck', mark: 'marked' };
-const renamed: Record<string, string> = { section: 'div', article: 'div', aside: 'div', header: 'div', footer: 'div', main: 'div', figure: 'div', figcaption: 'p', center: 'div' };
+const marked: Record<string, string> = {
+	u: 'underlined',
+	ins: 'underlined',
+	s: 'struck',
+	strike: 'struck',
+	del: 'struck',
+	mark: 'marked'
+};
+const renamed: Record<string, string> = {
+	section: 'div',
+	article: 'div',
+	aside: 'div',
+	header: 'div',
+	footer: 'div',
+	main: 'div',
+	figure: 'div',
+	figcaption: 'p',
+	center: 'div'
+};
 const attributes: Record<string, string[]> = {
 	'*': ['class', 'xml:lang', 'lang'],
 	a: ['href'],
@@ -42,6 +71,9 @@ export interface CleanContext {
 	replace?: (element: XmlElement) => XmlNode[] | undefined;
 }
 
+// browsers skip control characters in front of and inside a scheme (WHATWG URL, basic URL parser)
+// eslint-disable-next-line no-control-regex
+const withoutControls = (address: string) => address.replace(/[\u0000-\u0020]/g, '');
 const safeLink = /^(https?:|mailto:|tel:|#|media:)/i;
 const safePicture = /^data:image\/(png|gif|jpeg|webp);base64,[A-Za-z0-9+/=\s]*$/;
 
@@ -51,14 +83,23 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 	let name = source.name.includes('-') ? source.name : source.name.toLowerCase();
 	if (active.has(name)) {
 		if (!inert.has(name)) context.removed(name === 'foreignobject' ? 'foreign content' : name);
-		return name === 'form' || name === 'noscript' || name === 'button' ? cleanNodes(source.children, context, inMath) : [];
+		return name === 'form' || name === 'noscript' || name === 'button'
+			? cleanNodes(source.children, context, inMath)
+			: [];
 	}
 	for (const attribute in source.attributes)
 		if (/^on/i.test(attribute)) context.removed(`${attribute.toLowerCase()} handler`);
 	if (name === 'audio' || name === 'video') {
-		const child = source.children.find((node): node is XmlElement => typeof node !== 'string' && node.name === 'source');
+		const child = source.children.find(
+			(node): node is XmlElement => typeof node !== 'string' && node.name === 'source'
+		);
 		const data = source.attributes.src ?? child?.attributes.src;
-		if (data) return cleanElement(element('object', { data, type: child?.attributes.type ?? (name === 'audio' ? 'audio/mpeg' : 'video/mp4') }), context, false);
+		if (data)
+			return cleanElement(
+				element('object', { data, type: child?.attributes.type ?? (name === 'audio' ? 'audio/mpeg' : 'video/mp4') }),
+				context,
+				false
+			);
 	}
 	const children = cleanNodes(source.children, context, inMath || name === 'math');
 	const isMath = mathml.has(name) && (inMath || name === 'math');
@@ -72,7 +113,8 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 		if (attribute === 'href') {
 			const address = value.trim();
 			if (safeLink.test(address)) out.href = address;
-			else if (/^[a-z][a-z0-9+.-]*:/i.test(address.replace(/[\u0000-\u0020]/g, ''))) context.removed(`${address.split(':')[0]!.toLowerCase()} link`); // eslint-disable-line no-control-regex
+			else if (/^[a-z][a-z0-9+.-]*:/i.test(withoutControls(address)))
+				context.removed(`${address.split(':')[0]!.toLowerCase()} link`);
 			else {
 				const file = context.media(address);
 				if (file) out.href = `media:${file}`;
@@ -80,7 +122,8 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 		} else if (attribute === 'src' || attribute === 'data') {
 			const address = value.trim();
 			if (safePicture.test(address) || address.startsWith('media:')) out[attribute] = address;
-			else if (/^(javascript|vbscript|data):/i.test(address)) context.removed(`${address.split(':')[0]!.toLowerCase()} address`);
+			else if (/^(javascript|vbscript|data):/i.test(address))
+				context.removed(`${address.split(':')[0]!.toLowerCase()} address`);
 			else out[attribute] = `media:${context.media(address) ?? address}`;
 		} else out[attribute === 'lang' ? 'xml:lang' : attribute] = value;
 	}

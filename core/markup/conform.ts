@@ -1,7 +1,9 @@
 import { element, type XmlElement, type XmlNode } from '../xml/tree';
 
 /** Elements that hold only inline content, and may stand within a line. */
-const inlineNames = new Set('a abbr acronym b big br cite code dfn em i img kbd q samp small span strong sub sup tt var math object'.split(' '));
+const inlineNames = new Set(
+	'a abbr acronym b big br cite code dfn em i img kbd q samp small span strong sub sup tt var math object'.split(' ')
+);
 /** Blocks whose content is inline. */
 const lineHolders = new Set('address h1 h2 h3 h4 h5 h6 p pre'.split(' '));
 const sizes = new Set(['width', 'height']);
@@ -9,7 +11,8 @@ const sizes = new Set(['width', 'height']);
 const isText = (node: XmlNode): node is string => typeof node === 'string';
 const isBlank = (node: XmlNode) => isText(node) && !/[^\s]/.test(node);
 const isInline = (node: XmlNode) => isText(node) || inlineNames.has(node.name);
-const named = (nodes: XmlNode[], ...names: string[]) => nodes.filter((node): node is XmlElement => !isText(node) && names.includes(node.name));
+const named = (nodes: XmlNode[], ...names: string[]) =>
+	nodes.filter((node): node is XmlElement => !isText(node) && names.includes(node.name));
 
 /** Runs of inline nodes wrapped in paragraphs, so that only blocks are left. */
 function asBlocks(nodes: XmlNode[]): XmlNode[] {
@@ -41,17 +44,36 @@ function flow(nodes: XmlNode[]): XmlNode[] {
 function line(nodes: XmlNode[]): XmlNode[] {
 	return nodes.flatMap((node): XmlNode[] => {
 		if (isText(node)) return [node];
-		if (node.name === 'img' || node.name === 'object' || node.name === 'math' || node.name === 'br') return conformNode(node);
+		if (node.name === 'img' || node.name === 'object' || node.name === 'math' || node.name === 'br')
+			return conformNode(node);
 		if (!inlineNames.has(node.name)) return [' ', ...line(node.children), ' '];
 		return [{ ...node, children: line(node.children) }];
 	});
 }
 
-const holdsBlock = (nodes: XmlNode[]): boolean => nodes.some((node) => !isText(node) && (!inlineNames.has(node.name) || (node.name !== 'object' && node.name !== 'math' && holdsBlock(node.children))));
-const withoutLinks = (nodes: XmlNode[]): XmlNode[] => nodes.flatMap((node) => (isText(node) ? [node] : node.name === 'a' ? withoutLinks(node.children) : [{ ...node, children: withoutLinks(node.children) }]));
+const holdsBlock = (nodes: XmlNode[]): boolean =>
+	nodes.some(
+		(node) =>
+			!isText(node) &&
+			(!inlineNames.has(node.name) || (node.name !== 'object' && node.name !== 'math' && holdsBlock(node.children)))
+	);
+const withoutLinks = (nodes: XmlNode[]): XmlNode[] =>
+	nodes.flatMap((node) =>
+		isText(node)
+			? [node]
+			: node.name === 'a'
+				? withoutLinks(node.children)
+				: [{ ...node, children: withoutLinks(node.children) }]
+	);
 
 function row(node: XmlElement): XmlElement {
-	const cells = node.children.filter((child) => !isBlank(child)).map((child) => (!isText(child) && (child.name === 'td' || child.name === 'th') ? { ...child, children: flow(child.children) } : element('td', {}, flow([child]))));
+	const cells = node.children
+		.filter((child) => !isBlank(child))
+		.map((child) =>
+			!isText(child) && (child.name === 'td' || child.name === 'th')
+				? { ...child, children: flow(child.children) }
+				: element('td', {}, flow([child]))
+		);
 	return { ...node, children: cells };
 }
 
@@ -72,12 +94,25 @@ function table(node: XmlElement): XmlNode[] {
 		}
 	}
 	end();
-	const group = (name: string) => named(node.children, name).slice(0, 1).map((one) => ({ ...one, children: rows(one) })).filter((one) => one.children.length);
-	const columns = named(node.children, 'colgroup').length ? named(node.children, 'colgroup').map((one) => ({ ...one, children: named(one.children, 'col') })) : named(node.children, 'col');
-	const caption = named(node.children, 'caption').slice(0, 1).map((one) => ({ ...one, children: line(one.children) }));
+	const group = (name: string) =>
+		named(node.children, name)
+			.slice(0, 1)
+			.map((one) => ({ ...one, children: rows(one) }))
+			.filter((one) => one.children.length);
+	const columns = named(node.children, 'colgroup').length
+		? named(node.children, 'colgroup').map((one) => ({ ...one, children: named(one.children, 'col') }))
+		: named(node.children, 'col');
+	const caption = named(node.children, 'caption')
+		.slice(0, 1)
+		.map((one) => ({ ...one, children: line(one.children) }));
 	if (!body.length) {
 		const [head] = group('thead');
-		if (!head) return flow(node.children.filter((child) => !isText(child) && !['col', 'colgroup'].includes(child.name)).flatMap((child) => (isText(child) ? [] : child.children)));
+		if (!head)
+			return flow(
+				node.children
+					.filter((child) => !isText(child) && !['col', 'colgroup'].includes(child.name))
+					.flatMap((child) => (isText(child) ? [] : child.children))
+			);
 		return [{ ...node, children: [...caption, ...columns, element('tbody', {}, head.children)] }];
 	}
 	return [{ ...node, children: [...caption, ...columns, ...group('thead'), ...group('tfoot'), ...body] }];
@@ -96,21 +131,43 @@ function conformNode(node: XmlNode): XmlNode[] {
 			if (['colspan', 'rowspan', 'span'].includes(key) && !/^[1-9]\d*$/.test(value)) return [];
 			if (key === 'xml:lang' && !/^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(value)) return [];
 			if (key === 'class') return value.trim() ? [[key, value.trim().replace(/\s+/g, ' ')]] : [];
-			if (['href', 'src', 'data', 'cite'].includes(key)) return [[key, value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign))]];
+			if (['href', 'src', 'data', 'cite'].includes(key))
+				return [[key, value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign))]];
 			return [[key, value]];
 		})
 	) as Record<string, string>;
 	const fit = { ...node, attributes };
-	if (name === 'math' || name === 'img' || name === 'br' || name === 'hr' || name === 'object') return [name === 'object' ? { ...fit, children: line(fit.children) } : fit];
-	if (name === 'a') return holdsBlock(node.children) ? flow(node.children) : [{ ...fit, children: line(withoutLinks(node.children)) }];
-	if (inlineNames.has(name)) return holdsBlock(node.children) ? flow(node.children) : [{ ...fit, children: line(node.children) }];
+	if (name === 'math' || name === 'img' || name === 'br' || name === 'hr' || name === 'object')
+		return [name === 'object' ? { ...fit, children: line(fit.children) } : fit];
+	if (name === 'a')
+		return holdsBlock(node.children) ? flow(node.children) : [{ ...fit, children: line(withoutLinks(node.children)) }];
+	if (inlineNames.has(name))
+		return holdsBlock(node.children) ? flow(node.children) : [{ ...fit, children: line(node.children) }];
 	if (name === 'p' && holdsBlock(node.children)) return [{ ...fit, name: 'div', children: flow(node.children) }];
 	if (lineHolders.has(name)) return [{ ...fit, children: line(node.children) }];
 	if (name === 'ul' || name === 'ol') {
-		const items = node.children.filter((child) => !isBlank(child)).map((child) => (!isText(child) && child.name === 'li' ? { ...child, children: flow(child.children) } : element('li', {}, flow([child]))));
+		const items = node.children
+			.filter((child) => !isBlank(child))
+			.map((child) =>
+				!isText(child) && child.name === 'li'
+					? { ...child, children: flow(child.children) }
+					: element('li', {}, flow([child]))
+			);
 		return items.length ? [{ ...fit, children: items }] : [];
 	}
-	if (name === 'dl') return [{ ...fit, children: node.children.filter((child) => !isBlank(child)).map((child) => (!isText(child) && child.name === 'dt' ? { ...child, children: line(child.children) } : element('dd', {}, flow(isText(child) ? [child] : child.name === 'dd' ? child.children : [child])))) }];
+	if (name === 'dl')
+		return [
+			{
+				...fit,
+				children: node.children
+					.filter((child) => !isBlank(child))
+					.map((child) =>
+						!isText(child) && child.name === 'dt'
+							? { ...child, children: line(child.children) }
+							: element('dd', {}, flow(isText(child) ? [child] : child.name === 'dd' ? child.children : [child]))
+					)
+			}
+		];
 	if (name === 'blockquote') return [{ ...fit, children: asBlocks(node.children.flatMap(conformNode)) }];
 	if (name === 'table') return table(fit);
 	if (name === 'div') return [{ ...fit, children: flow(node.children) }];
@@ -127,7 +184,8 @@ export function conform(nodes: XmlNode[]): XmlNode[] {
 	if (fit.length && !fit.every(isInline)) {
 		const blocks = fit.filter((node) => !isBlank(node));
 		const [only] = blocks;
-		if (blocks.length === 1 && only && !isText(only) && only.name === 'p' && !Object.keys(only.attributes).length) return only.children;
+		if (blocks.length === 1 && only && !isText(only) && only.name === 'p' && !Object.keys(only.attributes).length)
+			return only.children;
 		return blocks;
 	}
 	return fit;

@@ -2,15 +2,25 @@ import type { Attachment, Markup } from '../model/question';
 import { escapeAttribute, escapeText } from '../xml/serialise';
 
 const voids = new Set(['br', 'hr', 'img', 'col']);
-const decode = (text: string) => text.replace(/&quot;/g, '"').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&amp;/g, '&');
+const decode = (text: string) =>
+	text
+		.replace(/&quot;/g, '"')
+		.replace(/&lt;/g, '<')
+		.replace(/&gt;/g, '>')
+		.replace(/&amp;/g, '&');
 
 /**
  * Rich text of ours as HTML for a page: files by the address that `addressOf` gives for their hash and type, those that
  * are missing as a frame with their name, sound and film with controls.
  */
-export function displayMarkup(markup: Markup, attachments: Attachment[], addressOf: (hash: string, mediaType: string) => string): string {
+export function displayMarkup(
+	markup: Markup,
+	attachments: Attachment[],
+	addressOf: (hash: string, mediaType: string) => string
+): string {
 	const known = (name: string) => attachments.find((one) => one.name === decode(name));
-	const missing = (name: string) => `<span class="not-there">picture missing: ${escapeText(decode(name).split('/').pop()!)}</span>`;
+	const missing = (name: string) =>
+		`<span class="not-there">picture missing: ${escapeText(decode(name).split('/').pop()!)}</span>`;
 	return markup
 		.replace(/<object data="media:([^"]*)"[^>]*?(\/>|>([\s\S]*?)<\/object>)/g, (_, name: string) => {
 			const one = known(name);
@@ -28,5 +38,7 @@ export function displayMarkup(markup: Markup, attachments: Attachment[], address
 			const one = known(name);
 			return one?.hash ? ` href="${escapeAttribute(addressOf(one.hash, one.mediaType))}"` : '';
 		})
-		.replace(/<([a-z0-9]+)((?:\s[^<>]*?)?)\/>/g, (whole, name: string, rest: string) => (voids.has(name) ? whole : `<${name}${rest}></${name}>`));
+		.replace(/<([a-z0-9]+)((?:\s[^<>]*?)?)\/>/g, (whole, name: string, rest: string) =>
+			voids.has(name) ? whole : `<${name}${rest}></${name}>`
+		);
 }

@@ -1,6 +1,10 @@
 import type { Markup } from '../model/question';
 
-const inline = new Set('a abbr acronym b bdo big cite code dfn em i kbd mark q s samp small span strong sub sup tt u var math mi mn mo mtext msqrt mfrac mrow msup msub semantics annotation'.split(' '));
+const inline = new Set(
+	'a abbr acronym b bdo big cite code dfn em i kbd mark q s samp small span strong sub sup tt u var math mi mn mo mtext msqrt mfrac mrow msup msub semantics annotation'.split(
+		' '
+	)
+);
 const decoded: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
 
 /** White space of every sort folded to single blanks, none at the ends. */

@@ -137,12 +137,7 @@ export interface UnreadableQuestion extends QuestionCommon {
 
 /** A question of any kind. */
 export type Question =
-	| ChoiceQuestion
-	| ShortAnswerQuestion
-	| NumericQuestion
-	| EssayQuestion
-	| InformationQuestion
-	| UnreadableQuestion;
+	ChoiceQuestion | ShortAnswerQuestion | NumericQuestion | EssayQuestion | InformationQuestion | UnreadableQuestion;
 
 const names: Record<Kind, string> = {
 	'true-false': 'True or false',

@@ -85,6 +85,9 @@ const schemas = new Map(
  * Throws Yup's ValidationError, whose message names the field, where the value is no question.
  */
 export function parseQuestion(value: unknown): Question {
-	const kind = string().oneOf(kinds).required().validateSync((value as { kind?: unknown } | null)?.kind);
+	const kind = string()
+		.oneOf(kinds)
+		.required()
+		.validateSync((value as { kind?: unknown } | null)?.kind);
 	return schemas.get(kind)!.validateSync(value, { strict: true }) as unknown as Question;
 }

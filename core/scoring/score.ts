@@ -18,7 +18,8 @@ export interface Mark {
 	feedback: Markup[];
 }
 
-const clamp = (value: number, lower: number | null, upper: number | null) => Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, value));
+const clamp = (value: number, lower: number | null, upper: number | null) =>
+	Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, value));
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
 /** Whether a number is one that is accepted. */
@@ -28,12 +29,16 @@ export function accepts(accepted: AcceptedNumber, value: number): boolean {
 		return Math.abs(value - accepted.value) <= accepted.tolerance + slack;
 	}
 	const { min, max, includesMin, includesMax } = accepted;
-	return (min === null || value > min || (includesMin && value === min)) && (max === null || value < max || (includesMax && value === max));
+	return (
+		(min === null || value > min || (includesMin && value === min)) &&
+		(max === null || value < max || (includesMax && value === max))
+	);
 }
 
 /** An accepted number for people: "4.85 ± 0.02", "3.1 to 3.3", "above 5". */
 export function acceptedNumberText(accepted: AcceptedNumber): string {
-	if ('value' in accepted) return accepted.tolerance ? `${accepted.value} ± ${accepted.tolerance}` : `${accepted.value}`;
+	if ('value' in accepted)
+		return accepted.tolerance ? `${accepted.value} ± ${accepted.tolerance}` : `${accepted.value}`;
 	const { min, max, includesMin, includesMax } = accepted;
 	if (min === null && max === null) return 'any number';
 	if (min === null) return `${includesMax ? 'up to' : 'below'} ${max}`;
@@ -44,9 +49,13 @@ export function acceptedNumberText(accepted: AcceptedNumber): string {
 function choiceCredit(question: Extract<Question, { options: unknown }>, ticked: Set<string>): number {
 	if (question.combination === 'all') {
 		const right = question.options.filter((option) => option.credit > 0);
-		return right.length > 0 && right.length === ticked.size && right.every((option) => ticked.has(option.identifier)) ? Math.min(1, round(right.reduce((sum, option) => sum + option.credit, 0))) : 0;
+		return right.length > 0 && right.length === ticked.size && right.every((option) => ticked.has(option.identifier))
+			? Math.min(1, round(right.reduce((sum, option) => sum + option.credit, 0)))
+			: 0;
 	}
-	const sum = question.options.filter((option) => ticked.has(option.identifier)).reduce((total, option) => total + option.credit, 0);
+	const sum = question.options
+		.filter((option) => ticked.has(option.identifier))
+		.reduce((total, option) => total + option.credit, 0);
 	return round(clamp(clamp(sum, question.bounds.lower, question.bounds.upper), -1, 1));
 }
 
@@ -58,7 +67,12 @@ export function score(question: Question, response: Response): Mark {
 	const done = (credit: number | null, reason: string, extra: Markup[] = []): Mark => {
 		const { general, correct, incorrect, partly } = question.feedback;
 		const told = credit === null ? undefined : credit >= 1 ? correct : credit > 0 ? (partly ?? incorrect) : incorrect;
-		return { credit, points: credit === null || question.points === null ? null : round(credit * question.points), reason, feedback: [...extra, told, general].filter((one): one is string => !!one) };
+		return {
+			credit,
+			points: credit === null || question.points === null ? null : round(credit * question.points),
+			reason,
+			feedback: [...extra, told, general].filter((one): one is string => !!one)
+		};
 	};
 	if (question.kind === 'essay') return done(null, 'A person has to mark this.');
 	if (question.kind === 'information') return done(null, 'There is nothing to answer here.');
@@ -71,22 +85,42 @@ export function score(question: Question, response: Response): Mark {
 		const chosen = question.options.filter((option) => ticked.has(option.identifier));
 		const right = chosen.filter((option) => option.credit > 0).length;
 		const all = question.options.filter((option) => option.credit > 0).length;
-		return done(credit, several ? `${right} of ${all} right options chosen, ${chosen.length - right} wrong.` : credit >= 1 ? 'That is the key.' : credit > 0 ? 'That earns a part of the points.' : 'That is not the key.', chosen.flatMap((option) => option.feedback ?? []));
+		return done(
+			credit,
+			several
+				? `${right} of ${all} right options chosen, ${chosen.length - right} wrong.`
+				: credit >= 1
+					? 'That is the key.'
+					: credit > 0
+						? 'That earns a part of the points.'
+						: 'That is not the key.',
+			chosen.flatMap((option) => option.feedback ?? [])
+		);
 	}
 	const text = response.text ?? '';
 	if (!fold(text)) return done(0, 'Nothing is written.');
 	if (question.kind === 'short-answer') {
 		const given = fold(text);
-		const hits = question.accepted.filter((one) => (one.caseSensitive ? fold(one.text) === given : fold(one.text).toLowerCase() === given.toLowerCase()));
+		const hits = question.accepted.filter((one) =>
+			one.caseSensitive ? fold(one.text) === given : fold(one.text).toLowerCase() === given.toLowerCase()
+		);
 		const best = hits.length ? Math.max(...hits.map((one) => one.credit)) : 0;
-		return done(best, hits.length ? `“${given}” is accepted${best < 1 ? ` for ${Math.round(best * 100)} percent` : ''}.` : `“${given}” is not among the accepted answers.`);
+		return done(
+			best,
+			hits.length
+				? `“${given}” is accepted${best < 1 ? ` for ${Math.round(best * 100)} percent` : ''}.`
+				: `“${given}” is not among the accepted answers.`
+		);
 	}
 	const value = parseNumber(text);
 	if (value === null) return done(0, `“${fold(text)}” is not a number.`);
 	if (question.whole && !Number.isInteger(value)) return done(0, `${value} is not a whole number.`);
 	const hits = question.accepted.filter((one) => accepts(one, value));
 	const best = hits.reduce<AcceptedNumber | null>((a, b) => (a === null || b.credit > a.credit ? b : a), null);
-	return done(best?.credit ?? 0, best ? `${value} lies within ${acceptedNumberText(best)}.` : `${value} lies outside what is accepted.`);
+	return done(
+		best?.credit ?? 0,
+		best ? `${value} lies within ${acceptedNumberText(best)}.` : `${value} lies outside what is accepted.`
+	);
 }
 
 /** The greatest credit that any answer earns, or null where a machine cannot say. */
@@ -97,7 +131,8 @@ export function bestCredit(question: Question): number | null {
 		const sum = credits.filter((credit) => credit > 0).reduce((total, credit) => total + credit, 0);
 		return round(Math.min(1, clamp(sum, null, question.bounds.upper)));
 	}
-	if (question.kind === 'short-answer' || question.kind === 'numeric') return round(Math.max(0, ...question.accepted.map((one) => one.credit)));
+	if (question.kind === 'short-answer' || question.kind === 'numeric')
+		return round(Math.max(0, ...question.accepted.map((one) => one.credit)));
 	return null;
 }
 
@@ -106,7 +141,9 @@ export function rightResponse(question: Question): Response | null {
 	if (isChoice(question)) {
 		const right = question.options.filter((option) => option.credit > 0).sort((a, b) => b.credit - a.credit);
 		if (!right.length) return null;
-		return { options: (question.kind === 'multiple-response' ? right : right.slice(0, 1)).map((option) => option.identifier) };
+		return {
+			options: (question.kind === 'multiple-response' ? right : right.slice(0, 1)).map((option) => option.identifier)
+		};
 	}
 	if (question.kind === 'short-answer') {
 		const best = [...question.accepted].sort((a, b) => b.credit - a.credit)[0];
@@ -117,7 +154,14 @@ export function rightResponse(question: Question): Response | null {
 		if (!best || best.credit <= 0) return null;
 		if ('value' in best) return { text: String(best.value) };
 		const { min, max } = best;
-		const value = min !== null && max !== null ? (min + max) / 2 : min !== null ? min + (best.includesMin ? 0 : 1) : max !== null ? max - (best.includesMax ? 0 : 1) : 0;
+		const value =
+			min !== null && max !== null
+				? (min + max) / 2
+				: min !== null
+					? min + (best.includesMin ? 0 : 1)
+					: max !== null
+						? max - (best.includesMax ? 0 : 1)
+						: 0;
 		return { text: String(question.whole ? Math.round(value) : value) };
 	}
 	return null;
@@ -131,7 +175,9 @@ export function wrongResponse(question: Question): Response | null {
 	}
 	if (question.kind === 'short-answer') return { text: 'anything else' };
 	if (question.kind === 'numeric') {
-		const ends = question.accepted.flatMap((one) => ('value' in one ? [one.value + one.tolerance] : [one.max ?? one.min ?? 0]));
+		const ends = question.accepted.flatMap((one) =>
+			'value' in one ? [one.value + one.tolerance] : [one.max ?? one.min ?? 0]
+		);
 		for (const step of [1, 7, 1001]) {
 			const value = Math.ceil(Math.max(0, ...ends)) + step;
 			if (!question.accepted.some((one) => accepts(one, value))) return { text: String(value) };

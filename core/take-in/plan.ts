@@ -55,7 +55,9 @@ export function landing(path: string[], decision: Decision): string[] {
 /** Every path that has to be there so that questions can land in `paths`: those and all above them. */
 export function withAbove(paths: string[][]): string[][] {
 	const found = new Map<string, string[]>();
-	for (const path of paths) for (let depth = 1; depth <= path.length; depth += 1) found.set(pathKey(path.slice(0, depth)), path.slice(0, depth));
+	for (const path of paths)
+		for (let depth = 1; depth <= path.length; depth += 1)
+			found.set(pathKey(path.slice(0, depth)), path.slice(0, depth));
 	return [...found.values()].sort((a, b) => a.length - b.length);
 }
 
@@ -79,8 +81,12 @@ export function planTakeIn(found: FoundCategory[], decision: Decision, existing:
 	plan.categories = needed.length;
 	plan.newCategories = needed.filter((path) => !known.has(pathKey(path))).length;
 	if (decision.bankId === null && !decision.bankName.trim()) plan.refusal = 'Give the new bank a name.';
-	else if (decision.errors === 'nothing' && plan.aside > 0) plan.refusal = `${plan.aside} ${plan.aside === 1 ? 'question is' : 'questions are'} broken, and the rule is to take nothing then. Leave ${plan.aside === 1 ? 'it' : 'them'} out, or set ${plan.aside === 1 ? 'it' : 'them'} aside.`;
-	else if (!plan.taken) plan.refusal = plan.found ? 'Nothing would be taken in: everything is left out or set aside.' : 'There is nothing to take in.';
+	else if (decision.errors === 'nothing' && plan.aside > 0)
+		plan.refusal = `${plan.aside} ${plan.aside === 1 ? 'question is' : 'questions are'} broken, and the rule is to take nothing then. Leave ${plan.aside === 1 ? 'it' : 'them'} out, or set ${plan.aside === 1 ? 'it' : 'them'} aside.`;
+	else if (!plan.taken)
+		plan.refusal = plan.found
+			? 'Nothing would be taken in: everything is left out or set aside.'
+			: 'There is nothing to take in.';
 	if (decision.errors === 'nothing' && plan.refusal && plan.aside) plan.taken = 0;
 	return plan;
 }

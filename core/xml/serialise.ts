@@ -3,8 +3,9 @@ import type { XmlNode } from './tree';
 const inText: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
 const inAttribute: Record<string, string> = { ...inText, '"': '&quot;', '\n': '&#10;', '\t': '&#9;', '\r': '&#13;' };
 // XML 1.0, production 2: what may not stand in a document even as a reference
-// eslint-disable-next-line no-control-regex
-const forbidden = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
+/* eslint-disable no-control-regex */
+const forbidden =
+	/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
 
 /** Text as it may stand between tags; characters that XML forbids are left out. */
 export function escapeText(text: string): string {

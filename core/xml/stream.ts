@@ -7,7 +7,13 @@ export type XmlEvent =
 	| { type: 'open'; name: string; attributes: Record<string, string>; line: number }
 	| { type: 'close'; name: string }
 	| { type: 'element'; element: XmlElement; fragment: string; endLine: number }
-	| { type: 'fault'; rule: 'not-well-formed' | 'cut-off' | 'external-entity' | 'entity-expansion' | 'bad-entity'; line: number; message: string; inside: XmlElement | null };
+	| {
+			type: 'fault';
+			rule: 'not-well-formed' | 'cut-off' | 'external-entity' | 'entity-expansion' | 'bad-entity';
+			line: number;
+			message: string;
+			inside: XmlElement | null;
+	  };
 
 /** How a pass goes about its work. */
 export interface StreamOptions {
@@ -35,7 +41,9 @@ function declaredEntities(doctype: string): Record<string, string> {
 		const literal = /^\s*(["'])(.*)\1\s*$/s.exec(body!)?.[2];
 		if (parameter || literal === undefined)
 			throw new RefusedDocument('external-entity', `the document type declares the outside entity “${name}”`);
-		const text = literal.replace(/&#(x?)([0-9a-f]+);/gi, (_, hex, digits) => String.fromCodePoint(parseInt(digits, hex ? 16 : 10) || 32));
+		const text = literal.replace(/&#(x?)([0-9a-f]+);/gi, (_, hex, digits) =>
+			String.fromCodePoint(parseInt(digits, hex ? 16 : 10) || 32)
+		);
 		if (/[&%<]/.test(text) || text.length > 64)
 			throw new RefusedDocument('entity-expansion', `the document type builds the entity “${name}” out of others`);
 		found[name!] = text;
@@ -84,7 +92,7 @@ class Run {
 			const declared = declaredEntities(doctype);
 			Object.assign(entities, declared);
 		});
-		this.#parser.on('opentag', (tag) => this.#opened(tag));
+		this.#parser.on('opentag', (tag) => this.#opened(tag as SaxesTagPlain));
 		this.#parser.on('closetag', () => this.#closed());
 		this.#parser.on('text', (text) => this.#tree.at(-1)?.children.push(text));
 		this.#parser.on('cdata', (text) => this.#tree.at(-1)?.children.push(text));
@@ -94,7 +102,6 @@ class Run {
 		if (containers.length) this.#parser.write(containers.map((name) => `<${name}>`).join(''));
 		this.#textStart = this.#parser.position;
 	}
-
 
 	#line(): number {
 		return this.#parser.line + this.lineBase;
@@ -168,10 +175,17 @@ class Run {
 	#fail(error: unknown, atEnd = false): void {
 		const inside = this.#tree[0] ?? null;
 		const line = this.#line();
-		if (error instanceof RefusedDocument) this.fault = { type: 'fault', rule: error.rule, line, message: error.message, inside };
+		if (error instanceof RefusedDocument)
+			this.fault = { type: 'fault', rule: error.rule, line, message: error.message, inside };
 		else {
 			const words = (error as Error).message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
-			this.fault = { type: 'fault', rule: atEnd ? 'cut-off' : 'not-well-formed', line, message: atEnd ? 'the file ends too early' : words, inside };
+			this.fault = {
+				type: 'fault',
+				rule: atEnd ? 'cut-off' : 'not-well-formed',
+				line,
+				message: atEnd ? 'the file ends too early' : words,
+				inside
+			};
 		}
 	}
 }
@@ -181,7 +195,10 @@ class Run {
  * Nothing outside the document is ever fetched, and declared entities are taken only where they are plain characters.
  * A fault ends the pass or, with `resumeAt`, only the element that it stands in.
  */
-export async function* streamXml(pieces: AsyncIterable<string> | Iterable<string>, options: StreamOptions): AsyncGenerator<XmlEvent> {
+export async function* streamXml(
+	pieces: AsyncIterable<string> | Iterable<string>,
+	options: StreamOptions
+): AsyncGenerator<XmlEvent> {
 	let run: Run | null = new Run(options, [], 0);
 	let containers: string[] = [];
 	let line = 0;
@@ -222,7 +239,11 @@ export async function* streamXml(pieces: AsyncIterable<string> | Iterable<string
  * Reads a whole small document. Gives its root, or what is wrong with it.
  * An HTML entity that the file does not declare is a warning, not a fault.
  */
-export function parseXml(text: string): { root: XmlElement | null; warnings: Extract<XmlEvent, { type: 'fault' }>[]; fault: Extract<XmlEvent, { type: 'fault' }> | null } {
+export function parseXml(text: string): {
+	root: XmlElement | null;
+	warnings: Extract<XmlEvent, { type: 'fault' }>[];
+	fault: Extract<XmlEvent, { type: 'fault' }> | null;
+} {
 	const run = new Run({ collect: () => true }, [], 0);
 	run.write(text);
 	if (!run.fault) run.end();

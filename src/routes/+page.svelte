@@ -8,10 +8,18 @@
 <main class="mx-auto w-full max-w-[860px] px-6 py-12">
 	<div class="mb-6 flex items-baseline justify-between">
 		<h1>Courses of Gullhaven Harbour School</h1>
-		<form method="POST" action="/signout" use:enhance><button class="button small ghost">Sign out {data.person.name}</button></form>
+		<form method="POST" action="/signout" use:enhance>
+			<button class="button small ghost">Sign out {data.person.name}</button>
+		</form>
 	</div>
 	<table class="rows">
-		<thead><tr><th>Course</th><th>Code</th><th>Intake</th><th class="number">Banks</th><th class="number">Questions</th><th>Waiting</th><th>You may</th></tr></thead>
+		<thead
+			><tr
+				><th>Course</th><th>Code</th><th>Intake</th><th class="number">Banks</th><th class="number">Questions</th><th
+					>Waiting</th
+				><th>You may</th></tr
+			></thead
+		>
 		<tbody>
 			{#each data.courses as course (course.id)}
 				<tr>
@@ -23,7 +31,10 @@
 					<td>{course.waiting ? `${count(course.waiting, 'load')} to review` : ''}</td>
 					<td class="mute">{course.role === 'change' ? 'change it' : 'look at it'}</td>
 				</tr>
-			{:else}<tr><td colspan="7" class="mute">You belong to no course yet. Ask whoever looks after the school's courses.</td></tr>{/each}
+			{:else}<tr
+					><td colspan="7" class="mute">You belong to no course yet. Ask whoever looks after the school's courses.</td
+					></tr
+				>{/each}
 		</tbody>
 	</table>
 </main>

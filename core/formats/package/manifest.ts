@@ -37,7 +37,12 @@ function languageText(node: XmlElement | undefined): string {
 
 /** The taxons of a path: one beside the other as LOM has them (IEEE 1484.12.1, 9.2.2), or one inside the other as many write them. */
 function taxonNames(path: XmlElement): string[] {
-	return childrenOf(path, 'taxon').flatMap((taxon) => [languageText(childOf(taxon, 'entry')) || languageText(childOf(taxon, 'id')), ...taxonNames(taxon)]).filter(Boolean);
+	return childrenOf(path, 'taxon')
+		.flatMap((taxon) => [
+			languageText(childOf(taxon, 'entry')) || languageText(childOf(taxon, 'id')),
+			...taxonNames(taxon)
+		])
+		.filter(Boolean);
 }
 
 function classification(resource: XmlElement): string[] | null {
@@ -57,14 +62,32 @@ export function findManifest(container: Container): string | null {
 }
 
 /** Reads a manifest in bounded memory; what is wrong with it is told. */
-export async function readManifest(container: Container, file: string, told: (report: Report) => void): Promise<Manifest> {
-	const manifest: Manifest = { file, folder: file.slice(0, file.lastIndexOf('/') + 1), schema: '', schemaVersion: '', title: '', resources: [] };
+export async function readManifest(
+	container: Container,
+	file: string,
+	told: (report: Report) => void
+): Promise<Manifest> {
+	const manifest: Manifest = {
+		file,
+		folder: file.slice(0, file.lastIndexOf('/') + 1),
+		schema: '',
+		schemaVersion: '',
+		title: '',
+		resources: []
+	};
 	const bases: string[] = [];
-	const collect = (name: string, depth: number) => name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
+	const collect = (name: string, depth: number) =>
+		name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
 	for await (const event of streamXml(streamText(container, file, told), { collect, resumeAt: 'resource' })) {
 		if (event.type === 'open') bases.push(base(event.attributes['xml:base']));
 		else if (event.type === 'close') bases.pop();
-		else if (event.type === 'fault') told({ rule: event.rule, severity: 'doubtful', message: `The manifest is damaged in line ${event.line}: ${event.message}. Files that it does not name were looked for in the package itself.`, place: { file, line: event.line } });
+		else if (event.type === 'fault')
+			told({
+				rule: event.rule,
+				severity: 'doubtful',
+				message: `The manifest is damaged in line ${event.line}: ${event.message}. Files that it does not name were looked for in the package itself.`,
+				place: { file, line: event.line }
+			});
 		else if (event.element.name === 'metadata') {
 			manifest.schema = trimmed(childOf(event.element, 'schema'));
 			manifest.schemaVersion = trimmed(childOf(event.element, 'schemaversion'));
@@ -78,7 +101,14 @@ export async function readManifest(container: Container, file: string, told: (re
 			};
 			const files = childrenOf(event.element, 'file').flatMap((one) => path(one.attributes.href) ?? []);
 			const own = path(attributes.href);
-			manifest.resources.push({ type: attributes.type ?? '', file: own ?? files[0] ?? null, files: own && !files.includes(own) ? [own, ...files] : files, category: classification(event.element), keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean), line });
+			manifest.resources.push({
+				type: attributes.type ?? '',
+				file: own ?? files[0] ?? null,
+				files: own && !files.includes(own) ? [own, ...files] : files,
+				category: classification(event.element),
+				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean),
+				line
+			});
 		}
 	}
 	return manifest;
@@ -87,7 +117,8 @@ export async function readManifest(container: Container, file: string, told: (re
 /** The format that a manifest declares, by its schema and the types of its resources. */
 export function declaredFormat(manifest: Manifest): FormatName | null {
 	const { schema, schemaVersion, resources } = manifest;
-	if (/common cartridge/i.test(schema)) return schemaVersion.startsWith('1.3') ? 'cc13' : schemaVersion.startsWith('1.2') ? 'cc12' : 'cc11';
+	if (/common cartridge/i.test(schema))
+		return schemaVersion.startsWith('1.3') ? 'cc13' : schemaVersion.startsWith('1.2') ? 'cc12' : 'cc11';
 	const spoken = `${schema} ${schemaVersion}`;
 	if (/QTIv3|imsqti.*3\.0|QTI Package 3/i.test(spoken)) return 'qti30';
 	if (/QTIv2\.2/i.test(spoken)) return 'qti22';

@@ -33,24 +33,50 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 	for (const resource of manifest?.resources ?? []) {
 		for (const file of resource.files) {
 			if (container.has(file)) continue;
-			reports.push({ rule: 'missing-file', severity: 'doubtful', message: `The manifest lists “${file}”, which is not in the package. If it held questions, they are not here: ask for the package again.`, place: { file: manifest!.file, line: resource.line } });
+			reports.push({
+				rule: 'missing-file',
+				severity: 'doubtful',
+				message: `The manifest lists “${file}”, which is not in the package. If it held questions, they are not here: ask for the package again.`,
+				place: { file: manifest!.file, line: resource.line }
+			});
 		}
 		if (!resource.type.startsWith('imsqti') || resource.file === null) {
-			if (/question-bank|assessment/.test(resource.type) === false) for (const file of resource.files) if (!file.endsWith('.xml')) seen.add(file);
+			if (/question-bank|assessment/.test(resource.type) === false)
+				for (const file of resource.files) if (!file.endsWith('.xml')) seen.add(file);
 			continue;
 		}
 		if (!container.has(resource.file) || seen.has(resource.file)) continue;
 		seen.add(resource.file);
-		documents.push({ file: resource.file, category: resource.category, keywords: resource.keywords, isTest: /test/.test(resource.type), isItem: /item/.test(resource.type), listed: true });
+		documents.push({
+			file: resource.file,
+			category: resource.category,
+			keywords: resource.keywords,
+			isTest: /test/.test(resource.type),
+			isItem: /item/.test(resource.type),
+			listed: true
+		});
 	}
 	for (const { path } of container.entries)
-		if (path.toLowerCase().endsWith('.xml') && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)) documents.push({ file: path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
+		if (
+			path.toLowerCase().endsWith('.xml') &&
+			!seen.has(path) &&
+			!/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)
+		)
+			documents.push({ file: path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
 	return { documents, reports };
 }
 
 /** The category of an item by its folder, where folders are all that tells items apart. */
 function folderCategories(documents: Document[], top: string): Map<string, string[]> {
-	const folders = new Map(documents.map(({ file }) => [file, file.slice(file.startsWith(top) ? top.length : 0).split('/').slice(0, -1)]));
+	const folders = new Map(
+		documents.map(({ file }) => [
+			file,
+			file
+				.slice(file.startsWith(top) ? top.length : 0)
+				.split('/')
+				.slice(0, -1)
+		])
+	);
 	const different = new Set([...folders.values()].map((steps) => steps.join('/')));
 	if (different.size < 2) return new Map();
 	const paths = [...folders.values()];
@@ -65,7 +91,11 @@ async function rootOf(container: Container, file: string): Promise<{ name: strin
 	for await (const piece of streamText(container, file, () => undefined)) {
 		head += piece;
 		const found = /<(?![?!])(?:[\w.-]+:)?([\w.-]+)([^>]*)/.exec(head.replace(/<!--[\s\S]*?-->/g, ''));
-		if (found && (head.includes('>') || head.length > 65_536)) return { name: found[1]!, namespace: /xmlns(?::[\w.-]+)?\s*=\s*["']([^"']*(?:qti|ims)[^"']*)["']/.exec(found[2]!)?.[1] ?? '' };
+		if (found && (head.includes('>') || head.length > 65_536))
+			return {
+				name: found[1]!,
+				namespace: /xmlns(?::[\w.-]+)?\s*=\s*["']([^"']*(?:qti|ims)[^"']*)["']/.exec(found[2]!)?.[1] ?? ''
+			};
 		if (head.length > 1 << 20) break;
 	}
 	return null;
@@ -96,7 +126,15 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 	const declared = manifest ? declaredFormat(manifest) : null;
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
-	if (!container.packaged && !documents.length) documents.push({ file: container.entries[0]!.path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
+	if (!container.packaged && !documents.length)
+		documents.push({
+			file: container.entries[0]!.path,
+			category: null,
+			keywords: [],
+			isTest: false,
+			isItem: false,
+			listed: false
+		});
 	const sizes = new Map(container.entries.map(({ path, size }) => [path, size]));
 	const bytesTotal = documents.reduce((sum, document) => sum + (sizes.get(document.file) ?? 0), 0);
 	let bytesRead = 0;
@@ -136,13 +174,18 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 			if (event.type === 'quiz') {
 				sectionsKnown = true;
 				quizzes.push(event.quiz);
-				for (const part of event.quiz.parts) for (const one of part.questions) if (one.file && !categories.has(one.file)) categories.set(one.file, part.path);
+				for (const part of event.quiz.parts)
+					for (const one of part.questions)
+						if (one.file && !categories.has(one.file)) categories.set(one.file, part.path);
 			} else yield event;
 		}
 	}
 	const items = documents.filter((document) => !document.isTest);
 	if (!sectionsKnown && manifest && items.every((document) => document.category === null)) {
-		const inFolders = folderCategories(items.filter((document) => document.isItem), manifest.folder);
+		const inFolders = folderCategories(
+			items.filter((document) => document.isItem),
+			manifest.folder
+		);
 		for (const [path, category] of inFolders) categories.set(path, category);
 	}
 
@@ -150,13 +193,19 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 		const path = document.file;
 		try {
 			// an item of a manifest is taken at its word, so that it is read once; its reader looks again
-			const root = document.isItem ? { name: 'assessmentItem', namespace: '' } : (roots.get(path) ?? (await rootOf(container, path)));
+			const root = document.isItem
+				? { name: 'assessmentItem', namespace: '' }
+				: (roots.get(path) ?? (await rootOf(container, path)));
 			const reader = root && documentReaders.get(root.name);
 			const format = formatOf(root, declared);
 			if (reader) {
 				if (!said) {
 					const name = declared && document.isItem ? declared : format;
-					yield { type: 'format', format: name, title: formatTitles[name] + (container.packaged ? (name.startsWith('cc') ? '' : ' package') : ', bare XML') };
+					yield {
+						type: 'format',
+						format: name,
+						title: formatTitles[name] + (container.packaged ? (name.startsWith('cc') ? '' : ' package') : ', bare XML')
+					};
 					said = true;
 				}
 				inDocument = 0;
@@ -175,7 +224,14 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 				}
 			} else if (document.listed || !container.packaged) {
 				const words = beginning((await firstText(container, path)).replace(/\s+/g, ' ').trim(), 60);
-				yield file({ rule: 'not-questions', severity: 'doubtful', message: root ? `“${path}” holds no questions that are known here: its root element is “${root.name}”.` : `“${path}” holds no questions that are known here. It begins: “${words}”.`, place: { file: path, line: 1 } });
+				yield file({
+					rule: 'not-questions',
+					severity: 'doubtful',
+					message: root
+						? `“${path}” holds no questions that are known here: its root element is “${root.name}”.`
+						: `“${path}” holds no questions that are known here. It begins: “${words}”.`,
+					place: { file: path, line: 1 }
+				});
 			}
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
@@ -190,7 +246,12 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 	for (const { path, size } of container.entries) {
 		if (!/\.(zip|imscc)$/i.test(path) || !container.packaged) continue;
 		if (depth >= deepest || size > nestedLimit) {
-			yield file({ rule: 'nested-too-deep', severity: 'doubtful', message: `“${path}” is a package inside the package that was not opened: it is ${depth >= deepest ? 'nested too deep' : 'too large'}. Load it by itself.`, place: { file: path } });
+			yield file({
+				rule: 'nested-too-deep',
+				severity: 'doubtful',
+				message: `“${path}” is a package inside the package that was not opened: it is ${depth >= deepest ? 'nested too deep' : 'too large'}. Load it by itself.`,
+				place: { file: path }
+			});
 			continue;
 		}
 		try {
@@ -198,22 +259,45 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 			yield* inside(path, readPackage(inner, unpack, depth + 1));
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
-			yield file({ rule: error.rule, severity: 'broken', message: `“${path}”: ${error.message}`, place: { file: path } });
+			yield file({
+				rule: error.rule,
+				severity: 'broken',
+				message: `“${path}”: ${error.message}`,
+				place: { file: path }
+			});
 		}
 	}
 }
 
 /** A quiz once all banks are known, with a report for each part that draws more than there is. */
-function* finished(quiz: FoundQuiz, banks: DocumentContext['banks'], points: Map<string, number | null>): Generator<ReadEvent> {
+function* finished(
+	quiz: FoundQuiz,
+	banks: DocumentContext['banks'],
+	points: Map<string, number | null>
+): Generator<ReadEvent> {
 	for (const part of quiz.parts) {
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
 			if (bank) part.questions.push(...bank);
-			else yield file({ rule: 'unknown-bank', severity: 'doubtful', message: `The part “${part.title}” of the quiz “${quiz.title}” draws from a bank “${part.bank}” that is not in the package. Choose its pool anew.`, place: quiz.source });
+			else
+				yield file({
+					rule: 'unknown-bank',
+					severity: 'doubtful',
+					message: `The part “${part.title}” of the quiz “${quiz.title}” draws from a bank “${part.bank}” that is not in the package. Choose its pool anew.`,
+					place: quiz.source
+				});
 		}
-		const worth = part.questions.map(({ file: path, weight }) => (weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null));
+		const worth = part.questions.map(({ file: path, weight }) =>
+			weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null
+		);
 		if (worth.length && worth[0] !== null && worth.every((one) => one === worth[0])) part.pointsEach = worth[0]!;
-		if (part.draw !== null && part.draw > part.questions.length) yield file({ rule: 'draw-too-large', severity: 'doubtful', message: `The part “${part.title}” of the quiz “${quiz.title}” draws ${part.draw} questions and holds ${part.questions.length}. Draw fewer, or add questions to it.`, place: quiz.source });
+		if (part.draw !== null && part.draw > part.questions.length)
+			yield file({
+				rule: 'draw-too-large',
+				severity: 'doubtful',
+				message: `The part “${part.title}” of the quiz “${quiz.title}” draws ${part.draw} questions and holds ${part.questions.length}. Draw fewer, or add questions to it.`,
+				place: quiz.source
+			});
 	}
 	yield { type: 'quiz', quiz };
 }
@@ -231,8 +315,17 @@ async function* inside(path: string, events: AsyncGenerator<ReadEvent>): AsyncGe
 			const { question } = event;
 			if (question.source) question.source.file = name(question.source.file);
 			for (const attachment of question.attachments) attachment.name = name(attachment.name);
-			yield { ...event, question: mapMarkup(question, (markup) => markup.replace(/="media:([^"]*)"/g, (_, inner: string) => `="media:${name(inner)}"`)) };
-		} else if (event.type === 'report' && event.report.place) yield { ...event, report: { ...event.report, place: { ...event.report.place, file: name(event.report.place.file) } } };
+			yield {
+				...event,
+				question: mapMarkup(question, (markup) =>
+					markup.replace(/="media:([^"]*)"/g, (_, inner: string) => `="media:${name(inner)}"`)
+				)
+			};
+		} else if (event.type === 'report' && event.report.place)
+			yield {
+				...event,
+				report: { ...event.report, place: { ...event.report.place, file: name(event.report.place.file) } }
+			};
 		else if (event.type !== 'progress') yield event;
 	}
 }

@@ -18,10 +18,20 @@ const setsPoints = (condition: XmlElement) => childrenOf(condition, 'setvar').so
  * Puts each feedback of an item where it belongs, by trying which answers show it: always, when right, when wrong,
  * or with one option. Gives the feedback of the options by their place.
  */
-export function placeFeedback(item: XmlElement, question: QuestionCommon, trials: Trial[], context: CleanContext, single = true): Map<number, Markup> {
+export function placeFeedback(
+	item: XmlElement,
+	question: QuestionCommon,
+	trials: Trial[],
+	context: CleanContext,
+	single = true
+): Map<number, Markup> {
 	const texts = new Map<string, { markup: Markup; hint: boolean; solution: boolean }>();
 	for (const node of childrenOf(item, 'itemfeedback'))
-		texts.set(node.attributes.ident ?? '', { markup: joinBlocks(materialBelow(node, context)), hint: descendants(node, 'hint').length > 0, solution: descendants(node, 'solution').length > 0 });
+		texts.set(node.attributes.ident ?? '', {
+			markup: joinBlocks(materialBelow(node, context)),
+			hint: descendants(node, 'hint').length > 0,
+			solution: descendants(node, 'solution').length > 0
+		});
 	const ofOptions = new Map<number, Markup>();
 	const conditions = childrenOf(childOf(item, 'resprocessing') ?? item, 'respcondition');
 	const matched = conditions.map((condition) => {
@@ -32,7 +42,15 @@ export function placeFeedback(item: XmlElement, question: QuestionCommon, trials
 		}
 	});
 	const shows = (condition: XmlElement) => childrenOf(condition, 'displayfeedback').length > 0;
-	const eachOwn = conditions.filter((condition, at) => shows(condition) && childOf(condition, 'setvar') && matched[at]!.length === 1 && matched[at]![0]!.option !== null && !matched[at]![0]!.full).length > 0;
+	const eachOwn =
+		conditions.filter(
+			(condition, at) =>
+				shows(condition) &&
+				childOf(condition, 'setvar') &&
+				matched[at]!.length === 1 &&
+				matched[at]![0]!.option !== null &&
+				!matched[at]![0]!.full
+		).length > 0;
 	conditions.forEach((condition, at) => {
 		const hit = matched[at]!;
 		const isOther = childOf(childOf(condition, 'conditionvar'), 'other') !== undefined;
@@ -43,12 +61,18 @@ export function placeFeedback(item: XmlElement, question: QuestionCommon, trials
 			texts.delete(ident);
 			const only = hit.length === 1 ? hit[0]! : null;
 			if (text.hint || /^hint$/i.test(shown.attributes.feedbacktype ?? '')) question.hints.push(text.markup);
-			else if (text.solution || /^solution$/i.test(shown.attributes.feedbacktype ?? '')) question.feedback.general = joinBlocks([question.feedback.general ?? '', text.markup]);
+			else if (text.solution || /^solution$/i.test(shown.attributes.feedbacktype ?? ''))
+				question.feedback.general = joinBlocks([question.feedback.general ?? '', text.markup]);
 			else if (ident === 'correct_fb') question.feedback.correct = text.markup;
 			else if (ident === 'general_incorrect_fb') question.feedback.incorrect = text.markup;
-			else if (ident === 'general_fb' || (isOther && /^yes$/i.test(condition.attributes.continue ?? '') && !childrenOf(condition, 'setvar').length)) question.feedback.general = text.markup;
+			else if (
+				ident === 'general_fb' ||
+				(isOther && /^yes$/i.test(condition.attributes.continue ?? '') && !childrenOf(condition, 'setvar').length)
+			)
+				question.feedback.general = text.markup;
 			else if (isOther) question.feedback.incorrect = text.markup;
-			else if (only && only.option !== null && (!only.full || !setsPoints(condition) || eachOwn)) ofOptions.set(only.option, joinBlocks([ofOptions.get(only.option) ?? '', text.markup]));
+			else if (only && only.option !== null && (!only.full || !setsPoints(condition) || eachOwn))
+				ofOptions.set(only.option, joinBlocks([ofOptions.get(only.option) ?? '', text.markup]));
 			else if (hit.length && hit.every((trial) => trial.full)) question.feedback.correct ??= text.markup;
 			else if (hit.length && hit.every((trial) => !trial.full)) question.feedback.incorrect ??= text.markup;
 			else if (setsPoints(condition)) question.feedback.partly ??= text.markup;
@@ -56,6 +80,7 @@ export function placeFeedback(item: XmlElement, question: QuestionCommon, trials
 		}
 	});
 	// feedback that nothing shows is not thrown away: it is kept beside the question
-	for (const [ident, text] of texts) if (text.markup) question.metadata.push({ name: `feedback ${ident}`, value: text.markup });
+	for (const [ident, text] of texts)
+		if (text.markup) question.metadata.push({ name: `feedback ${ident}`, value: text.markup });
 	return ofOptions;
 }

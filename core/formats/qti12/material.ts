@@ -27,7 +27,9 @@ function materialMarkup(material: XmlElement, context: CleanContext): Markup {
 		else if (node.name === 'matemtext') join(`<em>${textMarkup(node, context)}</em>`, node);
 		else if (node.name === 'matbreak') out += '<br/>';
 		else if (node.name === 'matimage' && address) {
-			const size = ['width', 'height'].map((side) => (node.attributes[side] ? ` ${side}="${escapeAttribute(node.attributes[side]!)}"` : '')).join('');
+			const size = ['width', 'height']
+				.map((side) => (node.attributes[side] ? ` ${side}="${escapeAttribute(node.attributes[side]!)}"` : ''))
+				.join('');
 			out += `<img src="media:${escapeAttribute(context.media(address) ?? address)}" alt=""${size}/>`;
 		} else if ((node.name === 'mataudio' || node.name === 'matvideo') && address)
 			out += `<object data="media:${escapeAttribute(context.media(address) ?? address)}" type="${escapeAttribute(node.attributes.audiotype ?? node.attributes.videotype ?? 'application/octet-stream')}"/>`;
@@ -45,7 +47,11 @@ export function joinBlocks(pieces: Markup[]): Markup {
 }
 
 /** All material below an element, in order, without that of responses unless they are asked for. */
-export function materialBelow(parent: XmlElement, context: CleanContext, skip: (name: string) => boolean = () => false): Markup[] {
+export function materialBelow(
+	parent: XmlElement,
+	context: CleanContext,
+	skip: (name: string) => boolean = () => false
+): Markup[] {
 	return childrenOf(parent).flatMap((child) => {
 		if (child.name === 'material') return [materialMarkup(child, context)];
 		return skip(child.name) ? [] : materialBelow(child, context, skip);

@@ -22,7 +22,8 @@ function test(node: XmlElement, responses: Responses, single: boolean): boolean 
 			const [a, b] = [parseNumber(value), parseNumber(wanted)];
 			return a !== null && b !== null && holds(a, b);
 		});
-	const same = (a: string, b: string) => (/^no$/i.test(node.attributes.case ?? 'no') ? a.toLowerCase() === b.toLowerCase() : a === b);
+	const same = (a: string, b: string) =>
+		/^no$/i.test(node.attributes.case ?? 'no') ? a.toLowerCase() === b.toLowerCase() : a === b;
 	switch (node.name) {
 		case 'varequal': {
 			const number = parseNumber(wanted);
@@ -37,9 +38,16 @@ function test(node: XmlElement, responses: Responses, single: boolean): boolean 
 		case 'vargte':
 			return compare((a, b) => a >= b);
 		case 'varsubstring':
-			return values.some((value) => (/^no$/i.test(node.attributes.case ?? 'no') ? value.toLowerCase().includes(wanted.toLowerCase()) : value.includes(wanted)));
+			return values.some((value) =>
+				/^no$/i.test(node.attributes.case ?? 'no')
+					? value.toLowerCase().includes(wanted.toLowerCase())
+					: value.includes(wanted)
+			);
 		case 'varsubset':
-			return wanted.split(/[\s,]+/).filter(Boolean).every((one) => values.includes(one));
+			return wanted
+				.split(/[\s,]+/)
+				.filter(Boolean)
+				.every((one) => values.includes(one));
 		case 'unanswered':
 			return values.length === 0;
 		case 'other':
@@ -47,7 +55,12 @@ function test(node: XmlElement, responses: Responses, single: boolean): boolean 
 		case 'conditionvar': {
 			// one answer cannot equal several texts at once: where they stand side by side, any of them is meant
 			const parts = childrenOf(node);
-			if (single && parts.length > 1 && parts.every((part) => part.name === 'varequal' && part.attributes.respident === parts[0]!.attributes.respident)) return parts.some((part) => test(part, responses, single));
+			if (
+				single &&
+				parts.length > 1 &&
+				parts.every((part) => part.name === 'varequal' && part.attributes.respident === parts[0]!.attributes.respident)
+			)
+				return parts.some((part) => test(part, responses, single));
 			return parts.every((part) => test(part, responses, single));
 		}
 		case 'and':
@@ -69,7 +82,10 @@ export function holds(condition: XmlElement, responses: Responses, single: boole
 
 /** The variable that the score goes into: SCORE, or else the first that is set. */
 export function scoreVariable(processing: XmlElement): string {
-	const names = [...childrenOf(processing, 'respcondition').flatMap((condition) => childrenOf(condition, 'setvar')), ...childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar')].map((node) => node.attributes.varname ?? 'SCORE');
+	const names = [
+		...childrenOf(processing, 'respcondition').flatMap((condition) => childrenOf(condition, 'setvar')),
+		...childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar')
+	].map((node) => node.attributes.varname ?? 'SCORE');
 	return names.find((name) => name.toUpperCase() === 'SCORE') ?? names[0] ?? 'SCORE';
 }
 
@@ -81,7 +97,9 @@ export function scoreVariable(processing: XmlElement): string {
  */
 export function runProcessing(processing: XmlElement, responses: Responses, single: boolean): Outcome {
 	const variable = scoreVariable(processing);
-	const declared = childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar').find((node) => (node.attributes.varname ?? 'SCORE') === variable);
+	const declared = childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar').find(
+		(node) => (node.attributes.varname ?? 'SCORE') === variable
+	);
 	let score = parseNumber(declared?.attributes.defaultval ?? '0') ?? 0;
 	const feedback: string[] = [];
 	for (const condition of childrenOf(processing, 'respcondition')) {
@@ -97,7 +115,8 @@ export function runProcessing(processing: XmlElement, responses: Responses, sing
 			else if (action === 'divide') score = value ? score / value : score;
 			else score = value;
 		}
-		for (const shown of childrenOf(condition, 'displayfeedback')) if (shown.attributes.linkrefid) feedback.push(shown.attributes.linkrefid);
+		for (const shown of childrenOf(condition, 'displayfeedback'))
+			if (shown.attributes.linkrefid) feedback.push(shown.attributes.linkrefid);
 		const adds = sets.length > 0 && sets.every((set) => /^(add|subtract)$/i.test(set.attributes.action ?? ''));
 		const goesOn = condition.attributes.continue === undefined ? adds : /^yes$/i.test(condition.attributes.continue);
 		if (!goesOn) break;

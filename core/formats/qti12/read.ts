@@ -8,7 +8,25 @@ import { parseNumber } from '../numbers';
 import { noteIdentifier } from '../identifiers';
 import { readItem12 } from './item';
 
-const whole = new Set(['item', 'itemref', 'selection_ordering', 'qtimetadata', 'objectives', 'sectioncontrol', 'itemcontrol', 'rubric', 'presentation_material', 'outcomes_processing', 'duration', 'qticomment', 'itemfeedback', 'reference', 'assessmentcontrol', 'assessfeedback', 'sectionfeedback']);
+const whole = new Set([
+	'item',
+	'itemref',
+	'selection_ordering',
+	'qtimetadata',
+	'objectives',
+	'sectioncontrol',
+	'itemcontrol',
+	'rubric',
+	'presentation_material',
+	'outcomes_processing',
+	'duration',
+	'qticomment',
+	'itemfeedback',
+	'reference',
+	'assessmentcontrol',
+	'assessfeedback',
+	'sectionfeedback'
+]);
 
 interface Section {
 	name: string;
@@ -26,14 +44,37 @@ function selection(node: XmlElement, part: FoundPart): void {
 	if (order) part.shuffle = /random|shuffle/i.test(order);
 }
 
-function faultReport(event: { rule: string; line: number; message: string; inside: XmlElement | null }, context: DocumentContext): { report: Report; question?: string } {
+function faultReport(
+	event: { rule: string; line: number; message: string; inside: XmlElement | null },
+	context: DocumentContext
+): { report: Report; question?: string } {
 	const name = event.inside?.attributes.title || event.inside?.attributes.ident;
 	const where = `“${context.file}”, line ${event.line}`;
 	const place = { file: context.file, line: event.line };
-	if (event.rule === 'bad-entity') return { report: { rule: event.rule, severity: 'untidy', message: `${where}: ${event.message}.`, place }, ...(name ? { question: name } : {}) };
-	if (event.rule === 'external-entity' || event.rule === 'entity-expansion') return { report: { rule: event.rule, severity: 'broken', message: `“${context.file}” was refused: ${event.message}. Nothing was fetched. Ask for a file without a document type.`, place } };
+	if (event.rule === 'bad-entity')
+		return {
+			report: { rule: event.rule, severity: 'untidy', message: `${where}: ${event.message}.`, place },
+			...(name ? { question: name } : {})
+		};
+	if (event.rule === 'external-entity' || event.rule === 'entity-expansion')
+		return {
+			report: {
+				rule: event.rule,
+				severity: 'broken',
+				message: `“${context.file}” was refused: ${event.message}. Nothing was fetched. Ask for a file without a document type.`,
+				place
+			}
+		};
 	const lost = name ? `The question “${name}” cannot be read` : 'A part of the file cannot be read';
-	return { report: { rule: event.rule, severity: 'broken', message: `${where}: ${event.rule === 'cut-off' ? 'the file ends in the middle' : event.message}. ${lost}; those before it${event.rule === 'cut-off' ? '' : ' and after it'} were. Mend the file there, or ask for it again.`, place }, ...(name ? { question: name } : {}) };
+	return {
+		report: {
+			rule: event.rule,
+			severity: 'broken',
+			message: `${where}: ${event.rule === 'cut-off' ? 'the file ends in the middle' : event.message}. ${lost}; those before it${event.rule === 'cut-off' ? '' : ' and after it'} were. Mend the file there, or ask for it again.`,
+			place
+		},
+		...(name ? { question: name } : {})
+	};
 }
 
 /** Reads a QTI 1.2 document, one item at a time, with its sections as categories and its assessments as quizzes. */
@@ -54,10 +95,27 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		}
 		if (event.type === 'open') {
 			const title = (event.attributes.title ?? '').trim();
-			if (event.name === 'assessment') quiz = { identifier: event.attributes.ident ?? '', title: title || context.file, parts: [], source: { file: context.file, line: event.line } };
-			const path = [...sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title), title].filter(Boolean);
-			const part: FoundPart | null = quiz && event.name === 'section' ? { title: title || quiz.title, path, bank: null, questions: [], draw: null, pointsEach: null, shuffle: null } : null;
-			sections.push({ name: event.name, ident: event.attributes.ident ?? '', title: /^root.?section$/i.test(title) ? '' : title, part });
+			if (event.name === 'assessment')
+				quiz = {
+					identifier: event.attributes.ident ?? '',
+					title: title || context.file,
+					parts: [],
+					source: { file: context.file, line: event.line }
+				};
+			const path = [
+				...sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title),
+				title
+			].filter(Boolean);
+			const part: FoundPart | null =
+				quiz && event.name === 'section'
+					? { title: title || quiz.title, path, bank: null, questions: [], draw: null, pointsEach: null, shuffle: null }
+					: null;
+			sections.push({
+				name: event.name,
+				ident: event.attributes.ident ?? '',
+				title: /^root.?section$/i.test(title) ? '' : title,
+				part
+			});
 			continue;
 		}
 		if (event.type === 'close') {
@@ -72,18 +130,22 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		const { element } = event;
 		const part = sections.findLast((section) => section.part)?.part ?? null;
 		if (element.name === 'selection_ordering' && part) selection(element, part);
-		else if (element.name === 'itemref' && part) part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
+		else if (element.name === 'itemref' && part)
+			part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
 		else if (element.name === 'item') {
-			const category = sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title);
+			const category = sections
+				.filter((section) => section.name === 'section' && section.title)
+				.map((section) => section.title);
 			const { question, reports } = readItem12(element, event.fragment, event.endLine, category, context);
 			noteIdentifier(question, context, reports);
 			if (encoding && /[^\u0000-\u007f]/.test(event.fragment)) reports.push(encoding); // eslint-disable-line no-control-regex
 			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
-			for (const one of sections) if (one.ident && (one.name === 'objectbank' || one === bank)) {
-				const known = context.banks.get(one.ident) ?? [];
-				known.push({ identifier: question.identifier, file: context.file });
-				context.banks.set(one.ident, known);
-			}
+			for (const one of sections)
+				if (one.ident && (one.name === 'objectbank' || one === bank)) {
+					const known = context.banks.get(one.ident) ?? [];
+					known.push({ identifier: question.identifier, file: context.file });
+					context.banks.set(one.ident, known);
+				}
 			part?.questions.push({ identifier: question.identifier, file: context.file });
 			yield { type: 'question', question, fragment: event.fragment, reports };
 		}

@@ -2,7 +2,14 @@ import { readText } from '../../container/decode';
 import { cleanNodes, markupOfNodes, type CleanContext } from '../../markup/clean';
 import { conform } from '../../markup/conform';
 import { plainText } from '../../markup/text';
-import { emptyCommon, type AcceptedText, type ChoiceQuestion, type Markup, type Question, type QuestionCommon } from '../../model/question';
+import {
+	emptyCommon,
+	type AcceptedText,
+	type ChoiceQuestion,
+	type Markup,
+	type Question,
+	type QuestionCommon
+} from '../../model/question';
 import type { Report } from '../../reports/report';
 import { serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
@@ -16,14 +23,35 @@ import { acceptedNumbers, parseNumber } from '../numbers';
 import { placeFeedback2, type Answer } from './feedback';
 import { formatOf } from '../versions';
 import { withNamesOfTwo } from './normalise';
-import { Processing, responseDeclaration, toleranceOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
+import {
+	Processing,
+	responseDeclaration,
+	toleranceOf,
+	UnknownRule,
+	type ResponseDeclaration,
+	type Value
+} from './process';
 
 /** Interactions by the kinds that the model holds; any other one makes a question unreadable. */
-const interactionNames = new Set('choiceInteraction textEntryInteraction extendedTextInteraction inlineChoiceInteraction matchInteraction associateInteraction orderInteraction gapMatchInteraction hottextInteraction hotspotInteraction selectPointInteraction graphicOrderInteraction graphicAssociateInteraction graphicGapMatchInteraction positionObjectInteraction sliderInteraction mediaInteraction drawingInteraction uploadInteraction customInteraction portableCustomInteraction'.split(' '));
+const interactionNames = new Set(
+	'choiceInteraction textEntryInteraction extendedTextInteraction inlineChoiceInteraction matchInteraction associateInteraction orderInteraction gapMatchInteraction hottextInteraction hotspotInteraction selectPointInteraction graphicOrderInteraction graphicAssociateInteraction graphicGapMatchInteraction positionObjectInteraction sliderInteraction mediaInteraction drawingInteraction uploadInteraction customInteraction portableCustomInteraction'.split(
+		' '
+	)
+);
 const described: Record<string, string> = {
-	inlineChoiceInteraction: 'to choose words from lists in a text', matchInteraction: 'to match things in pairs', associateInteraction: 'to make pairs', orderInteraction: 'to put things in order',
-	gapMatchInteraction: 'to drag words into gaps', hottextInteraction: 'to select words in a text', hotspotInteraction: 'to point at a place in a picture', selectPointInteraction: 'to point at a place in a picture',
-	graphicGapMatchInteraction: 'to lay labels on a picture', sliderInteraction: 'to move a slider', uploadInteraction: 'to hand in a file', customInteraction: 'for an interaction that only its maker knows', portableCustomInteraction: 'for an interaction that only its maker knows'
+	inlineChoiceInteraction: 'to choose words from lists in a text',
+	matchInteraction: 'to match things in pairs',
+	associateInteraction: 'to make pairs',
+	orderInteraction: 'to put things in order',
+	gapMatchInteraction: 'to drag words into gaps',
+	hottextInteraction: 'to select words in a text',
+	hotspotInteraction: 'to point at a place in a picture',
+	selectPointInteraction: 'to point at a place in a picture',
+	graphicGapMatchInteraction: 'to lay labels on a picture',
+	sliderInteraction: 'to move a slider',
+	uploadInteraction: 'to hand in a file',
+	customInteraction: 'for an interaction that only its maker knows',
+	portableCustomInteraction: 'for an interaction that only its maker knows'
 };
 const epsilonText = '\u0001';
 
@@ -42,7 +70,9 @@ function declaredPoints(item: XmlElement): number | null {
 	const outcomes = childrenOf(item, 'outcomeDeclaration');
 	const most = outcomes.find((node) => node.attributes.identifier === 'MAXSCORE');
 	const value = most ? parseNumber(trimmed(childOf(childOf(most, 'defaultValue') ?? most, 'value'))) : null;
-	const normal = parseNumber(outcomes.find((node) => node.attributes.identifier === 'SCORE')?.attributes.normalMaximum ?? '');
+	const normal = parseNumber(
+		outcomes.find((node) => node.attributes.identifier === 'SCORE')?.attributes.normalMaximum ?? ''
+	);
 	return [value, normal].find((one): one is number => one !== null && one !== undefined && one >= 0) ?? null;
 }
 
@@ -67,16 +97,31 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 			report: {
 				rule: fault.rule,
 				severity: 'broken',
-				message: refused ? `“${context.file}” was refused: ${fault.message}. Nothing was fetched. Ask for a file without a document type.` : `“${context.file}”, line ${fault.line}: ${fault.message}. This question cannot be read, the others can. Mend the file there, or ask for it again.`,
+				message: refused
+					? `“${context.file}” was refused: ${fault.message}. Nothing was fetched. Ask for a file without a document type.`
+					: `“${context.file}”, line ${fault.line}: ${fault.message}. This question cannot be read, the others can. Mend the file there, or ask for it again.`,
 				place: places(fault, context)
 			}
 		};
 		return;
 	}
-	const reports: Report[] = warnings.map((warning) => ({ rule: warning.rule, severity: 'untidy', message: `Line ${warning.line}: ${warning.message}.`, place: places(warning, context) }));
+	const reports: Report[] = warnings.map((warning) => ({
+		rule: warning.rule,
+		severity: 'untidy',
+		message: `Line ${warning.line}: ${warning.message}.`,
+		place: places(warning, context)
+	}));
 	if (report) reports.push(report);
 	if (!/^(assessmentItem|qti-assessment-item)$/.test(root!.name)) {
-		yield { type: 'report', report: { rule: 'not-questions', severity: 'doubtful', message: `The manifest lists “${context.file}” as a question, and its root element is “${root!.name}”. It was not read.`, place: { file: context.file, line: 1 } } };
+		yield {
+			type: 'report',
+			report: {
+				rule: 'not-questions',
+				severity: 'doubtful',
+				message: `The manifest lists “${context.file}” as a question, and its root element is “${root!.name}”. It was not read.`,
+				place: { file: context.file, line: 1 }
+			}
+		};
 		return;
 	}
 	const format = formatOf({ name: root!.name, namespace: root!.attributes.xmlns ?? '' }, context.format);
@@ -87,7 +132,13 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	const identifier = item.attributes.identifier ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const place = { file: context.file, line: item.line };
-	common.source = { format: context.format, file: context.file, line: item.line, endLine: text.split('\n').length, identifier };
+	common.source = {
+		format: context.format,
+		file: context.file,
+		line: item.line,
+		endLine: text.split('\n').length,
+		identifier
+	};
 	common.category = context.category;
 	common.tags = [...context.keywords];
 	common.language = item.attributes['xml:lang'] ?? null;
@@ -95,20 +146,38 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 	const body = childOf(item, 'itemBody');
 	const interactions = body ? descendants(body, ...interactionNames) : [];
-	const reading: Reading = { common, cleaning: cleaningFor(common, context), item, declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration), rules: childOf(item, 'responseProcessing'), full: common.points || 1, reports, place };
+	const reading: Reading = {
+		common,
+		cleaning: cleaningFor(common, context),
+		item,
+		declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration),
+		rules: childOf(item, 'responseProcessing'),
+		full: common.points || 1,
+		reports,
+		place
+	};
 	let question: Question;
 	try {
 		const variables = descendants(item, 'printedVariable', 'templateProcessing').length > 0;
 		if (variables) throw new UnknownRule('It is worked out anew for each student, which cannot be read yet.');
-		if (interactions.length > 1) throw new UnknownRule(`It asks for ${interactions.length} answers in one question, which cannot be read yet.`);
+		if (interactions.length > 1)
+			throw new UnknownRule(`It asks for ${interactions.length} answers in one question, which cannot be read yet.`);
 		question = readBody(reading, body, interactions[0]);
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
-		const reason = /^It /.test(error.message) ? error.message : `Its marking uses ${error.message}, which cannot be followed here.`;
+		const reason = /^It /.test(error.message)
+			? error.message
+			: `Its marking uses ${error.message}, which cannot be followed here.`;
 		common.stem = stemOf(body, reading, (node) => promptNodes(node, reading.cleaning));
-		for (const node of descendants(item, 'object', 'img')) attach(common, context, node.attributes.data ?? node.attributes.src ?? '');
+		for (const node of descendants(item, 'object', 'img'))
+			attach(common, context, node.attributes.data ?? node.attributes.src ?? '');
 		common.feedback = {};
-		reports.push({ rule: 'unreadable-kind', severity: 'broken', message: `${reason} It is kept as it came, and cannot be shown or marked here.`, place });
+		reports.push({
+			rule: 'unreadable-kind',
+			severity: 'broken',
+			message: `${reason} It is kept as it came, and cannot be shown or marked here.`,
+			place
+		});
 		question = { ...common, kind: 'unreadable', reason, fragment };
 	}
 	noteIdentifier(question, context, reports);
@@ -116,7 +185,11 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 }
 
 /** The body as a stem: without rubrics for others and without feedback, each interaction replaced as told. */
-function stemOf(body: XmlElement | undefined, { cleaning, common }: Reading, replace: (interaction: XmlElement) => XmlNode[]): Markup {
+function stemOf(
+	body: XmlElement | undefined,
+	{ cleaning, common }: Reading,
+	replace: (interaction: XmlElement) => XmlNode[]
+): Markup {
 	if (!body) return '';
 	const nodes = cleanNodes(body.children, {
 		...cleaning,
@@ -125,16 +198,25 @@ function stemOf(body: XmlElement | undefined, { cleaning, common }: Reading, rep
 			if (node.name === 'rubricBlock') {
 				const view = node.attributes.view ?? '';
 				if (/candidate/.test(view)) return cleanNodes(node.children, cleaning);
-				common.metadata.push({ name: `rubric for ${view || 'others'}`, value: plainText(markupOfNodes(node.children, cleaning)) });
+				common.metadata.push({
+					name: `rubric for ${view || 'others'}`,
+					value: plainText(markupOfNodes(node.children, cleaning))
+				});
 				return [];
 			}
-			return node.name === 'feedbackBlock' || node.name === 'feedbackInline' || node.name === 'infoControl' || node.name === 'stylesheet' ? [] : undefined;
+			return node.name === 'feedbackBlock' ||
+				node.name === 'feedbackInline' ||
+				node.name === 'infoControl' ||
+				node.name === 'stylesheet'
+				? []
+				: undefined;
 		}
 	});
 	return serialise(conform(nodes.filter((node) => typeof node === 'string' || !isEmptyBlock(node)))).trim();
 }
 
-const isEmptyBlock = (node: XmlElement) => (node.name === 'p' || node.name === 'div') && !textOf(node).trim() && !childrenOf(node).length;
+const isEmptyBlock = (node: XmlElement) =>
+	(node.name === 'p' || node.name === 'div') && !textOf(node).trim() && !childrenOf(node).length;
 
 function promptNodes(interaction: XmlElement, cleaning: CleanContext): XmlNode[] {
 	const prompt = childOf(interaction, 'prompt');
@@ -149,7 +231,13 @@ function readBody(reading: Reading, body: XmlElement | undefined, interaction: X
 		placeFeedback2(reading.item, common, [], cleaning);
 		return { ...common, kind: 'information' };
 	}
-	const declaration = declarations.find((one) => one.identifier === interaction.attributes.responseIdentifier) ?? { identifier: interaction.attributes.responseIdentifier ?? '', cardinality: 'single', baseType: 'identifier', correct: [], mapping: null };
+	const declaration = declarations.find((one) => one.identifier === interaction.attributes.responseIdentifier) ?? {
+		identifier: interaction.attributes.responseIdentifier ?? '',
+		cardinality: 'single',
+		baseType: 'identifier',
+		correct: [],
+		mapping: null
+	};
 	common.stem = stemOf(body, reading, (node) => promptNodes(node, cleaning));
 	const run = runner(reading, declaration.identifier);
 	switch (interaction.name) {
@@ -162,11 +250,18 @@ function readBody(reading: Reading, body: XmlElement | undefined, interaction: X
 			placeFeedback2(item, common, [], cleaning);
 			return { ...common, kind: 'essay' };
 		default:
-			throw new UnknownRule(`It asks ${described[interaction.name] ?? `for an answer through “${interaction.name}”`}, which cannot be read yet.`);
+			throw new UnknownRule(
+				`It asks ${described[interaction.name] ?? `for an answer through “${interaction.name}”`}, which cannot be read yet.`
+			);
 	}
 }
 
-function readChoice(reading: Reading, interaction: XmlElement, declaration: ResponseDeclaration, run: (values: Value) => Processing): ChoiceQuestion {
+function readChoice(
+	reading: Reading,
+	interaction: XmlElement,
+	declaration: ResponseDeclaration,
+	run: (values: Value) => Processing
+): ChoiceQuestion {
 	const { common, cleaning, item, rules, reports, place } = reading;
 	const choices = childrenOf(interaction, 'simpleChoice');
 	const idents = choices.map((choice) => choice.attributes.identifier ?? '');
@@ -182,10 +277,21 @@ function readChoice(reading: Reading, interaction: XmlElement, declaration: Resp
 		})
 	);
 	const several = declaration.cardinality === 'multiple' && interaction.attributes.maxChoices !== '1';
-	const named = [...new Set([...declaration.correct, ...(declaration.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.key) ?? [])])];
+	const named = [
+		...new Set([
+			...declaration.correct,
+			...(declaration.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.key) ?? [])
+		])
+	];
 	const lostKeys = named.filter((key) => idents.filter((one) => one === key).length !== 1);
 	const repeated = [...new Set(idents.filter((one, at) => idents.indexOf(one) !== at))];
-	if (repeated.length) reports.push({ rule: 'repeated-identifier', severity: 'broken', message: `Several options share the identifier ${repeated.map((one) => `“${one}”`).join(', ')}, so the key does not say which of them is right. Mark the right one.`, place });
+	if (repeated.length)
+		reports.push({
+			rule: 'repeated-identifier',
+			severity: 'broken',
+			message: `Several options share the identifier ${repeated.map((one) => `“${one}”`).join(', ')}, so the key does not say which of them is right. Mark the right one.`,
+			place
+		});
 	const sure = (at: number) => !repeated.includes(idents[at]!);
 	const answer = (ticked: number[]) => {
 		const values = ticked.filter(sure).map((at) => idents[at]!);
@@ -198,7 +304,16 @@ function readChoice(reading: Reading, interaction: XmlElement, declaration: Resp
 	// where a single answer has several keys, or no rule says how to mark, the declared key itself is the rule
 	if (!rules || (!several && declaration.correct.length > 1 && !declaration.mapping)) {
 		full = 1;
-		mark = declaration.mapping ? (ticked) => ticked.reduce((sum, at) => sum + (declaration.mapping!.entries.find((entry) => entry.key === idents[at])?.value ?? 0), 0) : several ? (ticked) => (ticked.length === expected.length && expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0) : (ticked) => (ticked.some((at) => sure(at) && correctSet.has(idents[at]!)) ? 1 : 0);
+		mark = declaration.mapping
+			? (ticked) =>
+					ticked.reduce(
+						(sum, at) => sum + (declaration.mapping!.entries.find((entry) => entry.key === idents[at])?.value ?? 0),
+						0
+					)
+			: several
+				? (ticked) =>
+						ticked.length === expected.length && expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0
+				: (ticked) => (ticked.some((at) => sure(at) && correctSet.has(idents[at]!)) ? 1 : 0);
 		if (declaration.mapping) full = reading.common.points || Math.max(1, mark(expected));
 	} else mark = (ticked) => run(answer(ticked)).score;
 	if (common.points === null) {
@@ -206,17 +321,40 @@ function readChoice(reading: Reading, interaction: XmlElement, declaration: Resp
 		full = reachable || full;
 		common.points = rules ? full : null;
 	} else if (isTemplate(rules, 'match_correct') && common.points !== 1) full = 1; // the template gives 1 for all the points there are
-	const mapped = declaration.mapping && { scores: idents.map((one) => declaration.mapping!.entries.find((entry) => entry.key === one)?.value ?? declaration.mapping!.fallback), lower: declaration.mapping.lower, upper: declaration.mapping.upper };
+	const mapped = declaration.mapping && {
+		scores: idents.map(
+			(one) => declaration.mapping!.entries.find((entry) => entry.key === one)?.value ?? declaration.mapping!.fallback
+		),
+		lower: declaration.mapping.lower,
+		upper: declaration.mapping.upper
+	};
 	const found = creditsByTrying(choices.length, several, full, mark, expected, mapped ?? undefined);
-	if (!found.exact) reports.push({ rule: 'marking-simplified', severity: 'doubtful', message: 'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.', place });
-	const answers: Answer[] = choices.map((_, at) => ({ outcomes: run(answer([at])).outcomes, credit: mark([at]) / full, option: at }));
+	if (!found.exact)
+		reports.push({
+			rule: 'marking-simplified',
+			severity: 'doubtful',
+			message:
+				'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.',
+			place
+		});
+	const answers: Answer[] = choices.map((_, at) => ({
+		outcomes: run(answer([at])).outcomes,
+		credit: mark([at]) / full,
+		option: at
+	}));
 	if (several && expected.length) answers.push({ outcomes: run(answer(expected)).outcomes, credit: 1, option: null });
 	const modal = placeFeedback2(item, common, answers, cleaning);
 	for (const [at, markup] of modal) if (!ofOptions.has(at)) ofOptions.set(at, markup);
 	return {
 		...common,
 		kind: several ? 'multiple-response' : isTrueFalse(texts.map(plainText)) ? 'true-false' : 'multiple-choice',
-		options: choices.map((choice, at) => ({ identifier: idents[at]!, text: texts[at]!, credit: found.credits[at]!, ...(ofOptions.get(at) ? { feedback: ofOptions.get(at)! } : {}), pinned: choice.attributes.fixed === 'true' })),
+		options: choices.map((choice, at) => ({
+			identifier: idents[at]!,
+			text: texts[at]!,
+			credit: found.credits[at]!,
+			...(ofOptions.get(at) ? { feedback: ofOptions.get(at)! } : {}),
+			pinned: choice.attributes.fixed === 'true'
+		})),
 		shuffle: interaction.attributes.shuffle === undefined ? null : interaction.attributes.shuffle === 'true',
 		combination: found.combination,
 		bounds: found.bounds,
@@ -234,19 +372,34 @@ function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (val
 	const literals = rules ? descendants(rules, 'baseValue', 'value').map(trimmed) : [];
 	const keys = [...declaration.correct, ...(declaration.mapping?.entries.map((entry) => entry.key) ?? [])];
 	const scoreOf = (text: string) => (rules ? run([text]).score : keys.includes(text) ? 1 : 0);
-	const candidates = [...new Set([...keys, ...(rules && descendants(rules, 'stringMatch', 'match', 'equal', 'lt', 'lte', 'gt', 'gte').length ? literals : [])])].filter((text) => text !== '');
+	const candidates = [
+		...new Set([
+			...keys,
+			...(rules && descendants(rules, 'stringMatch', 'match', 'equal', 'lt', 'lte', 'gt', 'gte').length ? literals : [])
+		])
+	].filter((text) => text !== '');
 	const reachable = Math.max(0, ...candidates.map(scoreOf));
 	const full = isTemplate(rules, 'match_correct') || !rules ? 1 : common.points || reachable || 1;
 	common.points ??= rules && reachable ? full : null;
 	const credit = (text: string) => Math.max(-1, Math.min(1, Math.round((scoreOf(text) / full) * 1e6) / 1e6));
-	const answers: Answer[] = [...candidates, epsilonText].map((text) => ({ outcomes: run([text]).outcomes, credit: credit(text), option: null }));
+	const answers: Answer[] = [...candidates, epsilonText].map((text) => ({
+		outcomes: run([text]).outcomes,
+		credit: credit(text),
+		option: null
+	}));
 	placeFeedback2(item, common, answers, cleaning);
 	if (rules && descendants(rules, 'patternMatch').length) throw new UnknownRule('patterns');
 	if (['integer', 'float'].includes(declaration.baseType)) {
 		const targets = candidates.map(parseNumber).filter((value) => value !== null);
-		const centres = (rules ? descendants(rules, 'equal') : []).flatMap((node) => targets.map((value) => ({ value, ...toleranceOf(node, value) })));
+		const centres = (rules ? descendants(rules, 'equal') : []).flatMap((node) =>
+			targets.map((value) => ({ value, ...toleranceOf(node, value) }))
+		);
 		const critical = [...targets, ...centres.flatMap(({ value, below, above }) => [value - below, value + above])];
-		const accepted = acceptedNumbers(critical, (value) => credit(String(value)), centres.filter(({ below, above }) => below === above).map(({ value, below }) => ({ value, tolerance: below })));
+		const accepted = acceptedNumbers(
+			critical,
+			(value) => credit(String(value)),
+			centres.filter(({ below, above }) => below === above).map(({ value, below }) => ({ value, tolerance: below }))
+		);
 		return { ...common, kind: 'numeric', whole: declaration.baseType === 'integer', accepted };
 	}
 	const accepted: AcceptedText[] = candidates.map((text) => {
@@ -254,9 +407,27 @@ function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (val
 		return { text, credit: credit(text), caseSensitive: other === text ? false : credit(other) !== credit(text) };
 	});
 	// a mapping says outright what is accepted; it is believed where the rules bear it out
-	const mapped = declaration.mapping?.entries.map(({ key, value, caseSensitive }) => ({ text: key, credit: Math.max(-1, Math.min(1, Math.round((value / full) * 1e6) / 1e6)), caseSensitive }));
-	const agrees = mapped?.every((one) => credit(one.text) === (mapped.find((other) => other.text === one.text || (!other.caseSensitive && other.text.toLowerCase() === one.text.toLowerCase()))?.credit ?? 0));
+	const mapped = declaration.mapping?.entries.map(({ key, value, caseSensitive }) => ({
+		text: key,
+		credit: Math.max(-1, Math.min(1, Math.round((value / full) * 1e6) / 1e6)),
+		caseSensitive
+	}));
+	const agrees = mapped?.every(
+		(one) =>
+			credit(one.text) ===
+			(mapped.find(
+				(other) =>
+					other.text === one.text || (!other.caseSensitive && other.text.toLowerCase() === one.text.toLowerCase())
+			)?.credit ?? 0)
+	);
 	const texts = mapped && agrees ? mapped : accepted.filter((one) => one.credit !== 0);
-	if (rules && descendants(rules, 'stringMatch').some((node) => node.attributes.substring === 'true')) reports.push({ rule: 'marking-simplified', severity: 'doubtful', message: 'The file accepts any answer that contains the words of the key. Here only the words themselves are accepted; add the spellings that students will use.', place });
+	if (rules && descendants(rules, 'stringMatch').some((node) => node.attributes.substring === 'true'))
+		reports.push({
+			rule: 'marking-simplified',
+			severity: 'doubtful',
+			message:
+				'The file accepts any answer that contains the words of the key. Here only the words themselves are accepted; add the spellings that students will use.',
+			place
+		});
 	return { ...common, kind: 'short-answer', accepted: texts };
 }

@@ -6,7 +6,8 @@ const camel = (name: string) => name.replace(/-([a-z0-9])/g, (_, letter: string)
 export function withNamesOfTwo(source: XmlElement): XmlElement {
 	const ours = source.name.startsWith('qti-');
 	const attributes: Record<string, string> = {};
-	for (const [name, value] of Object.entries(source.attributes)) attributes[ours && !name.startsWith('data-') && !name.startsWith('aria-') ? camel(name) : name] = value;
+	for (const [name, value] of Object.entries(source.attributes))
+		attributes[ours && !name.startsWith('data-') && !name.startsWith('aria-') ? camel(name) : name] = value;
 	const children = source.children.flatMap((child): XmlNode[] => {
 		if (typeof child === 'string') return [child];
 		const renamed = withNamesOfTwo(child);

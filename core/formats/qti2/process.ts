@@ -13,7 +13,12 @@ export interface ResponseDeclaration {
 	cardinality: string;
 	baseType: string;
 	correct: string[];
-	mapping: { lower: number | null; upper: number | null; fallback: number; entries: { key: string; value: number; caseSensitive: boolean }[] } | null;
+	mapping: {
+		lower: number | null;
+		upper: number | null;
+		fallback: number;
+		entries: { key: string; value: number; caseSensitive: boolean }[];
+	} | null;
 }
 
 /** Reads a responseDeclaration. */
@@ -29,7 +34,12 @@ export function responseDeclaration(node: XmlElement): ResponseDeclaration {
 					lower: parseNumber(mapping.attributes.lowerBound ?? ''),
 					upper: parseNumber(mapping.attributes.upperBound ?? ''),
 					fallback: parseNumber(mapping.attributes.defaultValue ?? '0') ?? 0,
-					entries: childrenOf(mapping, 'mapEntry').map((entry) => ({ key: (entry.attributes.mapKey ?? '').trim(), value: parseNumber(entry.attributes.mappedValue ?? '0') ?? 0, caseSensitive: entry.attributes.caseSensitive === undefined ? true : entry.attributes.caseSensitive === 'true' }))
+					entries: childrenOf(mapping, 'mapEntry').map((entry) => ({
+						key: (entry.attributes.mapKey ?? '').trim(),
+						value: parseNumber(entry.attributes.mappedValue ?? '0') ?? 0,
+						caseSensitive:
+							entry.attributes.caseSensitive === undefined ? true : entry.attributes.caseSensitive === 'true'
+					}))
 				}
 			: null
 	};
@@ -43,7 +53,10 @@ const numberOf = (value: Value): number | null => {
 const isTrue = (value: Value) => value?.[0] === true;
 const equalValue = (a: string | number | boolean, b: string | number | boolean) => {
 	if (typeof a === 'number' || typeof b === 'number') {
-		const [x, y] = [typeof a === 'number' ? a : parseNumber(String(a)), typeof b === 'number' ? b : parseNumber(String(b))];
+		const [x, y] = [
+			typeof a === 'number' ? a : parseNumber(String(a)),
+			typeof b === 'number' ? b : parseNumber(String(b))
+		];
 		return x !== null && x === y;
 	}
 	return a === b;
@@ -62,7 +75,14 @@ export class Processing {
 		for (const node of childrenOf(item, 'outcomeDeclaration')) {
 			const values = childrenOf(childOf(node, 'defaultValue') ?? { ...node, children: [] }, 'value').map(trimmed);
 			const numeric = ['float', 'integer'].includes(node.attributes.baseType ?? '');
-			this.outcomes.set(node.attributes.identifier ?? '', values.length ? values.map((value) => (numeric ? (parseNumber(value) ?? 0) : value)) : numeric && node.attributes.cardinality === 'single' ? [0] : null);
+			this.outcomes.set(
+				node.attributes.identifier ?? '',
+				values.length
+					? values.map((value) => (numeric ? (parseNumber(value) ?? 0) : value))
+					: numeric && node.attributes.cardinality === 'single'
+						? [0]
+						: null
+			);
 		}
 	}
 
@@ -73,7 +93,10 @@ export class Processing {
 
 	/** Runs the rules of an item. Throws an UnknownRule. */
 	run(rules: XmlElement): void {
-		const template = (rules.attributes.template ?? rules.attributes.templateLocation ?? '').replace(/\.xml$/, '').split('/').pop();
+		const template = (rules.attributes.template ?? rules.attributes.templateLocation ?? '')
+			.replace(/\.xml$/, '')
+			.split('/')
+			.pop();
 		if (childrenOf(rules).length === 0 && template) this.#template(template);
 		else for (const rule of childrenOf(rules)) this.#rule(rule);
 	}
@@ -81,7 +104,14 @@ export class Processing {
 	#template(name: string): void {
 		const response = this.#declarations.get('RESPONSE') ?? [...this.#declarations.values()][0];
 		if (!response) return;
-		if (name === 'match_correct') this.outcomes.set('SCORE', [isTrue(this.#match(this.#responses.get(response.identifier) ?? null, this.#correct(response), response.cardinality)) ? 1 : 0]);
+		if (name === 'match_correct')
+			this.outcomes.set('SCORE', [
+				isTrue(
+					this.#match(this.#responses.get(response.identifier) ?? null, this.#correct(response), response.cardinality)
+				)
+					? 1
+					: 0
+			]);
 		else if (name === 'map_response') this.outcomes.set('SCORE', [this.#map(response)]);
 		else throw new UnknownRule(`the marking template “${name}”`);
 	}
@@ -96,7 +126,14 @@ export class Processing {
 		const values = [...new Set(this.#responses.get(declaration.identifier) ?? [])];
 		let sum = 0;
 		for (const value of values) {
-			const entry = mapping.entries.find(({ key, caseSensitive }) => equalValue(key, value) || (declaration.baseType === 'string' && !caseSensitive && key.toLowerCase() === String(value).toLowerCase()) || (['integer', 'float'].includes(declaration.baseType) && parseNumber(key) !== null && parseNumber(key) === parseNumber(String(value))));
+			const entry = mapping.entries.find(
+				({ key, caseSensitive }) =>
+					equalValue(key, value) ||
+					(declaration.baseType === 'string' && !caseSensitive && key.toLowerCase() === String(value).toLowerCase()) ||
+					(['integer', 'float'].includes(declaration.baseType) &&
+						parseNumber(key) !== null &&
+						parseNumber(key) === parseNumber(String(value)))
+			);
 			sum += entry ? entry.value : mapping.fallback;
 		}
 		return Math.min(mapping.upper ?? Infinity, Math.max(mapping.lower ?? -Infinity, sum));
@@ -111,7 +148,8 @@ export class Processing {
 
 	#rule(rule: XmlElement): void {
 		if (this.#stopped) return;
-		if (rule.name === 'setOutcomeValue') this.outcomes.set(rule.attributes.identifier ?? '', this.#value(childrenOf(rule)[0]));
+		if (rule.name === 'setOutcomeValue')
+			this.outcomes.set(rule.attributes.identifier ?? '', this.#value(childrenOf(rule)[0]));
 		else if (rule.name === 'responseCondition') {
 			for (const branch of childrenOf(rule)) {
 				const parts = childrenOf(branch);
@@ -143,7 +181,9 @@ export class Processing {
 		};
 		switch (node.name) {
 			case 'variable':
-				return this.#responses.has(name) || this.#declarations.has(name) ? (this.#responses.get(name) ?? null) : (this.outcomes.get(name) ?? null);
+				return this.#responses.has(name) || this.#declarations.has(name)
+					? (this.#responses.get(name) ?? null)
+					: (this.outcomes.get(name) ?? null);
 			case 'correct':
 				return this.#correct(this.#declarations.get(name));
 			case 'mapResponse': {
@@ -163,7 +203,9 @@ export class Processing {
 			}
 			case 'match': {
 				const [a, b] = values();
-				const ordered = operands.some((operand) => this.#declarations.get(operand.attributes.identifier ?? '')?.cardinality === 'ordered');
+				const ordered = operands.some(
+					(operand) => this.#declarations.get(operand.attributes.identifier ?? '')?.cardinality === 'ordered'
+				);
 				return this.#match(a ?? null, b ?? null, ordered ? 'ordered' : '');
 			}
 			case 'and': {
@@ -200,12 +242,17 @@ export class Processing {
 				const { below, above } = toleranceOf(node, target);
 				const [least, most] = [target - below, target + above];
 				const slack = 1e-9 * Math.max(1, Math.abs(target));
-				return [(node.attributes.includeLowerBound === 'false' ? value > least + slack : value >= least - slack) && (node.attributes.includeUpperBound === 'false' ? value < most - slack : value <= most + slack)];
+				return [
+					(node.attributes.includeLowerBound === 'false' ? value > least + slack : value >= least - slack) &&
+						(node.attributes.includeUpperBound === 'false' ? value < most - slack : value <= most + slack)
+				];
 			}
 			case 'stringMatch': {
 				const [a, b] = values();
 				if (!a || !b) return null;
-				const [x, y] = [String(a[0]), String(b[0])].map((text) => (node.attributes.caseSensitive === 'false' ? text.toLowerCase() : text)) as [string, string];
+				const [x, y] = [String(a[0]), String(b[0])].map((text) =>
+					node.attributes.caseSensitive === 'false' ? text.toLowerCase() : text
+				) as [string, string];
 				return [node.attributes.substring === 'true' ? x.includes(y) : x === y];
 			}
 			case 'lt':
@@ -242,7 +289,10 @@ export class Processing {
 
 /** How far below and above a target a number may lie by an `equal` (QTI 2.1, 15.3: relative tolerances are in percent). */
 export function toleranceOf(node: XmlElement, target: number): { below: number; above: number } {
-	const [first = 0, second = first] = (node.attributes.tolerance ?? '').trim().split(/\s+/).map((text) => parseNumber(text) ?? 0);
+	const [first = 0, second = first] = (node.attributes.tolerance ?? '')
+		.trim()
+		.split(/\s+/)
+		.map((text) => parseNumber(text) ?? 0);
 	const scale = node.attributes.toleranceMode === 'relative' ? Math.abs(target) / 100 : 1;
 	return { below: first * scale, above: second * scale };
 }

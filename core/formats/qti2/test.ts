@@ -10,15 +10,30 @@ import { withNamesOfTwo } from './normalise';
 
 const deepest = 12;
 
-async function load(context: DocumentContext, file: string, told: (report: Report) => void): Promise<XmlElement | null> {
+async function load(
+	context: DocumentContext,
+	file: string,
+	told: (report: Report) => void
+): Promise<XmlElement | null> {
 	if (!context.container.has(file)) {
-		told({ rule: 'missing-file', severity: 'doubtful', message: `The quiz in “${context.file}” refers to “${file}”, which is not in the package.`, place: { file: context.file } });
+		told({
+			rule: 'missing-file',
+			severity: 'doubtful',
+			message: `The quiz in “${context.file}” refers to “${file}”, which is not in the package.`,
+			place: { file: context.file }
+		});
 		return null;
 	}
 	const { text, report } = await readText(context.container, file);
 	if (report) told(report);
 	const { root, fault } = parseXml(text);
-	if (fault) told({ rule: fault.rule, severity: 'broken', message: `“${file}”, line ${fault.line}: ${fault.message}. The quiz cannot be read in full; its questions can.`, place: { file, line: fault.line } });
+	if (fault)
+		told({
+			rule: fault.rule,
+			severity: 'broken',
+			message: `“${file}”, line ${fault.line}: ${fault.message}. The quiz cannot be read in full; its questions can.`,
+			place: { file, line: fault.line }
+		});
 	return root && (root.name.startsWith('qti-') ? withNamesOfTwo(root) : root);
 }
 
@@ -42,7 +57,11 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			bank: null,
 			questions: references.map((reference, at) => {
 				const found = resolvePath(file, reference.attributes.href ?? '');
-				return { identifier: reference.attributes.identifier ?? '', file: found === null ? null : (context.container.find(found) ?? found), weight: weights[at]! };
+				return {
+					identifier: reference.attributes.identifier ?? '',
+					file: found === null ? null : (context.container.find(found) ?? found),
+					weight: weights[at]!
+				};
 			}),
 			draw: selection ? parseNumber(selection.attributes.select ?? '') : null,
 			pointsEach: null,
@@ -64,10 +83,20 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 		for (const part of holder) {
 			for (const child of childrenOf(part)) {
 				if (child.name === 'assessmentSection') await section(child, [], context.file);
-				else if (child.name === 'assessmentSectionRef') await section({ ...part, attributes: {}, children: [child] }, [], context.file);
+				else if (child.name === 'assessmentSectionRef')
+					await section({ ...part, attributes: {}, children: [child] }, [], context.file);
 			}
 		}
 	}
 	for (const report of reports) yield { type: 'report', report };
-	if (root) yield { type: 'quiz', quiz: { identifier: root.attributes.identifier ?? '', title: (root.attributes.title ?? '').trim() || context.file, parts, source: { file: context.file, line: root.line } } };
+	if (root)
+		yield {
+			type: 'quiz',
+			quiz: {
+				identifier: root.attributes.identifier ?? '',
+				title: (root.attributes.title ?? '').trim() || context.file,
+				parts,
+				source: { file: context.file, line: root.line }
+			}
+		};
 };

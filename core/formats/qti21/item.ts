@@ -1,4 +1,11 @@
-import { isChoice, type AcceptedNumber, type ChoiceQuestion, type Markup, type NumericQuestion, type Question } from '../../model/question';
+import {
+	isChoice,
+	type AcceptedNumber,
+	type ChoiceQuestion,
+	type Markup,
+	type NumericQuestion,
+	type Question
+} from '../../model/question';
 import { parseXml } from '../../xml/stream';
 import { escapeAttribute, escapeText, serialise } from '../../xml/serialise';
 import type { XmlElement, XmlNode } from '../../xml/tree';
@@ -22,7 +29,8 @@ function addressed(nodes: XmlNode[], address: Address): XmlNode[] {
 	return nodes.map((node) => {
 		if (typeof node === 'string') return node;
 		const attributes: Record<string, string> = {};
-		for (const [name, value] of Object.entries(node.attributes)) attributes[name] = value.startsWith('media:') ? address(value.slice(6)) : value;
+		for (const [name, value] of Object.entries(node.attributes))
+			attributes[name] = value.startsWith('media:') ? address(value.slice(6)) : value;
 		return { ...node, attributes, children: addressed(node.children, address) };
 	});
 }
@@ -40,7 +48,8 @@ function blocks(markup: Markup, address: Address): string {
 }
 
 const number = (value: number) => String(tidy(value));
-const setScore = (value: number) => `<setOutcomeValue identifier="SCORE"><baseValue baseType="float">${number(value)}</baseValue></setOutcomeValue>`;
+const setScore = (value: number) =>
+	`<setOutcomeValue identifier="SCORE"><baseValue baseType="float">${number(value)}</baseValue></setOutcomeValue>`;
 
 /** The parts of an item that depend on its kind. */
 interface Parts {
@@ -54,8 +63,12 @@ interface Parts {
 	outcomes?: string;
 }
 
-const correct = (values: string[]) => (values.length ? `<correctResponse>${values.map((value) => `<value>${escapeText(value)}</value>`).join('')}</correctResponse>` : '');
-const declare = (cardinality: string, baseType: string, inner: string) => `<responseDeclaration identifier="RESPONSE" cardinality="${cardinality}" baseType="${baseType}"${inner ? `>${inner}</responseDeclaration>` : '/>'}`;
+const correct = (values: string[]) =>
+	values.length
+		? `<correctResponse>${values.map((value) => `<value>${escapeText(value)}</value>`).join('')}</correctResponse>`
+		: '';
+const declare = (cardinality: string, baseType: string, inner: string) =>
+	`<responseDeclaration identifier="RESPONSE" cardinality="${cardinality}" baseType="${baseType}"${inner ? `>${inner}</responseDeclaration>` : '/>'}`;
 
 function choiceIdentifiers(question: ChoiceQuestion): string[] {
 	const seen = new Set<string>();
@@ -76,24 +89,54 @@ function choiceParts(question: ChoiceQuestion, scale: number, address: Address):
 	const options = question.options.map((option, at) => {
 		const told = option.feedback ?? '';
 		const tag = nodesOf(told).some(isBlock) ? 'feedbackBlock' : 'feedbackInline';
-		const feedback = told ? `<${tag} outcomeIdentifier="FEEDBACK_OPTION" identifier="${identifiers[at]}" showHide="show">${flow(told, address)}</${tag}>` : '';
+		const feedback = told
+			? `<${tag} outcomeIdentifier="FEEDBACK_OPTION" identifier="${identifiers[at]}" showHide="show">${flow(told, address)}</${tag}>`
+			: '';
 		return `<simpleChoice identifier="${identifiers[at]}"${option.pinned ? ' fixed="true"' : ''}>${flow(option.text, address)}${feedback}</simpleChoice>`;
 	});
 	const shuffle = question.shuffle === null ? '' : ` shuffle="${question.shuffle}"`;
-	const interaction = options.length ? `<choiceInteraction responseIdentifier="RESPONSE"${shuffle} maxChoices="${several ? 0 : 1}">${options.join('')}</choiceInteraction>` : `<choiceInteraction responseIdentifier="RESPONSE"${shuffle} maxChoices="1"><simpleChoice identifier="NONE"/></choiceInteraction>`;
+	const interaction = options.length
+		? `<choiceInteraction responseIdentifier="RESPONSE"${shuffle} maxChoices="${several ? 0 : 1}">${options.join('')}</choiceInteraction>`
+		: `<choiceInteraction responseIdentifier="RESPONSE"${shuffle} maxChoices="1"><simpleChoice identifier="NONE"/></choiceInteraction>`;
 	const cardinality = several ? 'multiple' : 'single';
 	const keys = (several ? right : best.length ? best.slice(0, 1) : right.slice(0, 1)).map((at) => identifiers[at]!);
-	const option: Pick<Parts, 'outcomes' | 'extra'> = hasFeedback ? { outcomes: `<outcomeDeclaration identifier="FEEDBACK_OPTION" cardinality="${cardinality}" baseType="identifier"/>`, extra: `<setOutcomeValue identifier="FEEDBACK_OPTION"><variable identifier="RESPONSE"/></setOutcomeValue>` } : {};
-	const plain = several ? question.combination === 'all' : best.length === 1 && question.options.every((one) => one.credit === 0 || one.credit === 1);
+	const option: Pick<Parts, 'outcomes' | 'extra'> = hasFeedback
+		? {
+				outcomes: `<outcomeDeclaration identifier="FEEDBACK_OPTION" cardinality="${cardinality}" baseType="identifier"/>`,
+				extra: `<setOutcomeValue identifier="FEEDBACK_OPTION"><variable identifier="RESPONSE"/></setOutcomeValue>`
+			}
+		: {};
+	const plain = several
+		? question.combination === 'all'
+		: best.length === 1 && question.options.every((one) => one.credit === 0 || one.credit === 1);
 	if (plain || !question.options.some((one) => one.credit !== 0)) {
-		if (scale === 1 || !right.length) return { declaration: declare(cardinality, 'identifier', correct(keys)), interaction, template: 'match_correct', ...option };
+		if (scale === 1 || !right.length)
+			return {
+				declaration: declare(cardinality, 'identifier', correct(keys)),
+				interaction,
+				template: 'match_correct',
+				...option
+			};
 		const rules = `<responseCondition><responseIf><match><variable identifier="RESPONSE"/><correct identifier="RESPONSE"/></match>${setScore(scale)}</responseIf></responseCondition>`;
 		return { declaration: declare(cardinality, 'identifier', correct(keys)), interaction, rules, ...option };
 	}
 	const { lower, upper } = question.bounds;
-	const bounds = several ? `${lower === null ? '' : ` lowerBound="${number(lower * scale)}"`}${upper === null ? '' : ` upperBound="${number(upper * scale)}"`}` : '';
-	const entries = question.options.map((one, at) => `<mapEntry mapKey="${identifiers[at]}" mappedValue="${number(one.credit * scale)}"/>`).join('');
-	return { declaration: declare(cardinality, 'identifier', `${correct(keys)}<mapping${bounds} defaultValue="0">${entries}</mapping>`), interaction, template: 'map_response', ...option };
+	const bounds = several
+		? `${lower === null ? '' : ` lowerBound="${number(lower * scale)}"`}${upper === null ? '' : ` upperBound="${number(upper * scale)}"`}`
+		: '';
+	const entries = question.options
+		.map((one, at) => `<mapEntry mapKey="${identifiers[at]}" mappedValue="${number(one.credit * scale)}"/>`)
+		.join('');
+	return {
+		declaration: declare(
+			cardinality,
+			'identifier',
+			`${correct(keys)}<mapping${bounds} defaultValue="0">${entries}</mapping>`
+		),
+		interaction,
+		template: 'map_response',
+		...option
+	};
 }
 
 const byCredit = <T extends { credit: number }>(list: T[]) => [...list].sort((a, b) => b.credit - a.credit);
@@ -102,10 +145,21 @@ const entry = '<p><textEntryInteraction responseIdentifier="RESPONSE"/></p>';
 function numberTest(accepted: AcceptedNumber): string {
 	const base = (value: number) => `<baseValue baseType="float">${value}</baseValue>`;
 	const variable = '<variable identifier="RESPONSE"/>';
-	if ('value' in accepted) return accepted.tolerance ? `<equal toleranceMode="absolute" tolerance="${accepted.tolerance} ${accepted.tolerance}">${variable}${base(accepted.value)}</equal>` : `<equal toleranceMode="exact">${variable}${base(accepted.value)}</equal>`;
+	if ('value' in accepted)
+		return accepted.tolerance
+			? `<equal toleranceMode="absolute" tolerance="${accepted.tolerance} ${accepted.tolerance}">${variable}${base(accepted.value)}</equal>`
+			: `<equal toleranceMode="exact">${variable}${base(accepted.value)}</equal>`;
 	const tests = [
-		...(accepted.min === null ? [] : [`<${accepted.includesMin ? 'gte' : 'gt'}>${variable}${base(accepted.min)}</${accepted.includesMin ? 'gte' : 'gt'}>`]),
-		...(accepted.max === null ? [] : [`<${accepted.includesMax ? 'lte' : 'lt'}>${variable}${base(accepted.max)}</${accepted.includesMax ? 'lte' : 'lt'}>`])
+		...(accepted.min === null
+			? []
+			: [
+					`<${accepted.includesMin ? 'gte' : 'gt'}>${variable}${base(accepted.min)}</${accepted.includesMin ? 'gte' : 'gt'}>`
+				]),
+		...(accepted.max === null
+			? []
+			: [
+					`<${accepted.includesMax ? 'lte' : 'lt'}>${variable}${base(accepted.max)}</${accepted.includesMax ? 'lte' : 'lt'}>`
+				])
 	];
 	if (!tests.length) return `<not><isNull>${variable}</isNull></not>`;
 	return tests.length > 1 ? `<and>${tests.join('')}</and>` : tests[0]!;
@@ -114,34 +168,86 @@ function numberTest(accepted: AcceptedNumber): string {
 function numericParts(question: NumericQuestion, scale: number): Parts {
 	const ordered = byCredit(question.accepted);
 	const [best] = ordered;
-	const middle = !best ? null : 'value' in best ? best.value : best.min !== null && best.max !== null ? (best.min + best.max) / 2 : (best.min ?? best.max);
+	const middle = !best
+		? null
+		: 'value' in best
+			? best.value
+			: best.min !== null && best.max !== null
+				? (best.min + best.max) / 2
+				: (best.min ?? best.max);
 	const key = middle === null ? [] : [question.whole ? String(Math.round(middle)) : number(middle)];
-	const branches = ordered.map((accepted, at) => `<${at ? 'responseElseIf' : 'responseIf'}>${numberTest(accepted)}${setScore(accepted.credit * scale)}</${at ? 'responseElseIf' : 'responseIf'}>`);
-	return { declaration: declare('single', question.whole ? 'integer' : 'float', correct(key)), interaction: entry, ...(branches.length ? { rules: `<responseCondition>${branches.join('')}</responseCondition>` } : { template: 'match_correct' as const }) };
+	const branches = ordered.map(
+		(accepted, at) =>
+			`<${at ? 'responseElseIf' : 'responseIf'}>${numberTest(accepted)}${setScore(accepted.credit * scale)}</${at ? 'responseElseIf' : 'responseIf'}>`
+	);
+	return {
+		declaration: declare('single', question.whole ? 'integer' : 'float', correct(key)),
+		interaction: entry,
+		...(branches.length
+			? { rules: `<responseCondition>${branches.join('')}</responseCondition>` }
+			: { template: 'match_correct' as const })
+	};
 }
 
 function partsOf(question: Exclude<Question, { kind: 'unreadable' }>, scale: number, address: Address): Parts {
 	if (isChoice(question)) return choiceParts(question, scale, address);
 	if (question.kind === 'numeric') return numericParts(question, scale);
 	if (question.kind === 'short-answer') {
-		const entries = question.accepted.map((one) => `<mapEntry mapKey="${escapeAttribute(one.text)}" mappedValue="${number(one.credit * scale)}" caseSensitive="${one.caseSensitive}"/>`).join('');
-		const key = byCredit(question.accepted.filter((one) => one.credit > 0)).slice(0, 1).map((one) => one.text);
-		return { declaration: declare('single', 'string', `${correct(key)}${entries ? `<mapping defaultValue="0">${entries}</mapping>` : ''}`), interaction: entry, template: 'map_response' };
+		const entries = question.accepted
+			.map(
+				(one) =>
+					`<mapEntry mapKey="${escapeAttribute(one.text)}" mappedValue="${number(one.credit * scale)}" caseSensitive="${one.caseSensitive}"/>`
+			)
+			.join('');
+		const key = byCredit(question.accepted.filter((one) => one.credit > 0))
+			.slice(0, 1)
+			.map((one) => one.text);
+		return {
+			declaration: declare(
+				'single',
+				'string',
+				`${correct(key)}${entries ? `<mapping defaultValue="0">${entries}</mapping>` : ''}`
+			),
+			interaction: entry,
+			template: 'map_response'
+		};
 	}
-	if (question.kind === 'essay') return { declaration: declare('single', 'string', ''), interaction: '<extendedTextInteraction responseIdentifier="RESPONSE"/>' };
+	if (question.kind === 'essay')
+		return {
+			declaration: declare('single', 'string', ''),
+			interaction: '<extendedTextInteraction responseIdentifier="RESPONSE"/>'
+		};
 	return { declaration: '', interaction: '' };
 }
 
-function feedbackParts(question: Question, scale: number, address: Address): { outcomes: string; rules: string; modal: string } {
+function feedbackParts(
+	question: Question,
+	scale: number,
+	address: Address
+): { outcomes: string; rules: string; modal: string } {
 	const { general, correct: right, incorrect, partly } = question.feedback;
-	const modal = (name: string, outcome: string, markup: Markup | undefined) => (markup ? `<modalFeedback outcomeIdentifier="${outcome}" identifier="${name}" showHide="show">${flow(markup, address)}</modalFeedback>` : '');
-	const set = (name: string) => `<setOutcomeValue identifier="FEEDBACK"><baseValue baseType="identifier">${name}</baseValue></setOutcomeValue>`;
+	const modal = (name: string, outcome: string, markup: Markup | undefined) =>
+		markup
+			? `<modalFeedback outcomeIdentifier="${outcome}" identifier="${name}" showHide="show">${flow(markup, address)}</modalFeedback>`
+			: '';
+	const set = (name: string) =>
+		`<setOutcomeValue identifier="FEEDBACK"><baseValue baseType="identifier">${name}</baseValue></setOutcomeValue>`;
 	const marked = Boolean(right || incorrect || partly);
 	const score = '<variable identifier="SCORE"/>';
 	return {
-		outcomes: (general ? '<outcomeDeclaration identifier="FEEDBACK_GENERAL" cardinality="single" baseType="identifier"><defaultValue><value>general</value></defaultValue></outcomeDeclaration>' : '') + (marked ? '<outcomeDeclaration identifier="FEEDBACK" cardinality="single" baseType="identifier"/>' : ''),
-		rules: marked ? `<responseCondition><responseIf><gte>${score}<baseValue baseType="float">${number(scale - 1e-4 * scale)}</baseValue></gte>${set('correct')}</responseIf>${partly ? `<responseElseIf><gt>${score}<baseValue baseType="float">0</baseValue></gt>${set('partly')}</responseElseIf>` : ''}<responseElse>${set('incorrect')}</responseElse></responseCondition>` : '',
-		modal: modal('correct', 'FEEDBACK', right) + modal('partly', 'FEEDBACK', partly) + modal('incorrect', 'FEEDBACK', incorrect) + modal('general', 'FEEDBACK_GENERAL', general)
+		outcomes:
+			(general
+				? '<outcomeDeclaration identifier="FEEDBACK_GENERAL" cardinality="single" baseType="identifier"><defaultValue><value>general</value></defaultValue></outcomeDeclaration>'
+				: '') +
+			(marked ? '<outcomeDeclaration identifier="FEEDBACK" cardinality="single" baseType="identifier"/>' : ''),
+		rules: marked
+			? `<responseCondition><responseIf><gte>${score}<baseValue baseType="float">${number(scale - 1e-4 * scale)}</baseValue></gte>${set('correct')}</responseIf>${partly ? `<responseElseIf><gt>${score}<baseValue baseType="float">0</baseValue></gt>${set('partly')}</responseElseIf>` : ''}<responseElse>${set('incorrect')}</responseElse></responseCondition>`
+			: '',
+		modal:
+			modal('correct', 'FEEDBACK', right) +
+			modal('partly', 'FEEDBACK', partly) +
+			modal('incorrect', 'FEEDBACK', incorrect) +
+			modal('general', 'FEEDBACK_GENERAL', general)
 	};
 }
 
@@ -156,26 +262,42 @@ export function writeItem21(question: Question, identifier: string, address: Add
 		const { source, attachments } = question;
 		const folder = (source?.file ?? '').split('/').slice(0, -1);
 		const names = new Set(attachments.map((attachment) => attachment.name));
-		const fragment = question.fragment.replace(/\b(src|data|href)(\s*=\s*)"([^"]*)"/g, (whole, attribute: string, sign: string, value: string) => {
-			let decoded = value;
-			try {
-				decoded = decodeURIComponent(value);
-			} catch {
-				// a stray percent sign stands for itself
+		const fragment = question.fragment.replace(
+			/\b(src|data|href)(\s*=\s*)"([^"]*)"/g,
+			(whole, attribute: string, sign: string, value: string) => {
+				let decoded = value;
+				try {
+					decoded = decodeURIComponent(value);
+				} catch {
+					// a stray percent sign stands for itself
+				}
+				const steps: string[] = [];
+				for (const step of [...folder, ...decoded.split('/')])
+					if (step === '..') steps.pop();
+					else if (step && step !== '.') steps.push(step);
+				return names.has(steps.join('/')) ? `${attribute}${sign}"${escapeAttribute(address(steps.join('/')))}"` : whole;
 			}
-			const steps: string[] = [];
-			for (const step of [...folder, ...decoded.split('/')]) if (step === '..') steps.pop(); else if (step && step !== '.') steps.push(step);
-			return names.has(steps.join('/')) ? `${attribute}${sign}"${escapeAttribute(address(steps.join('/')))}"` : whole;
-		});
+		);
 		return `<?xml version="1.0" encoding="UTF-8"?>\n${fragment.trim()}\n`;
 	}
 	const scale = question.points || 1;
 	const parts = partsOf(question, scale, address);
 	const feedback = feedbackParts(question, scale, address);
-	const inline = parts.rules ?? (parts.template && (feedback.rules || parts.extra) ? templateRules(parts.template) : '');
-	const processing = inline ? `<responseProcessing>${inline}${feedback.rules}${parts.extra ?? ''}</responseProcessing>` : parts.template ? `<responseProcessing template="${templates}/${parts.template}"/>` : '';
-	const most = question.points === null ? '' : `<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${number(question.points)}</value></defaultValue></outcomeDeclaration>`;
-	const language = question.language && /^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(question.language) ? ` xml:lang="${question.language}"` : '';
+	const inline =
+		parts.rules ?? (parts.template && (feedback.rules || parts.extra) ? templateRules(parts.template) : '');
+	const processing = inline
+		? `<responseProcessing>${inline}${feedback.rules}${parts.extra ?? ''}</responseProcessing>`
+		: parts.template
+			? `<responseProcessing template="${templates}/${parts.template}"/>`
+			: '';
+	const most =
+		question.points === null
+			? ''
+			: `<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${number(question.points)}</value></defaultValue></outcomeDeclaration>`;
+	const language =
+		question.language && /^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(question.language)
+			? ` xml:lang="${question.language}"`
+			: '';
 	return [
 		'<?xml version="1.0" encoding="UTF-8"?>',
 		`<assessmentItem xmlns="${namespace}" identifier="${escapeAttribute(identifier)}" title="${escapeAttribute(question.title)}" adaptive="false" timeDependent="false"${language}>`,

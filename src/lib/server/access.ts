@@ -18,10 +18,15 @@ export function keyOf(text: string | null | undefined): number {
 }
 
 /** The course of an address, for a person who belongs to it and, where something is changed, may change it. */
-export async function courseAt(locals: App.Locals, params: { course?: string }, role: Role = 'look'): Promise<{ course: Course; person: Person }> {
+export async function courseAt(
+	locals: App.Locals,
+	params: { course?: string },
+	role: Role = 'look'
+): Promise<{ course: Course; person: Person }> {
 	const person = signedIn(locals);
 	const course = await courseFor(database(), person.id, keyOf(params.course));
 	if (!course) error(404, 'There is no such course, or you do not belong to it.');
-	if (role === 'change' && course.role !== 'change') error(403, 'You may look at this course, and not change it. Ask whoever looks after it.');
+	if (role === 'change' && course.role !== 'change')
+		error(403, 'You may look at this course, and not change it. Ask whoever looks after it.');
 	return { course, person };
 }

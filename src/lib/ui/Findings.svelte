@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { checkOf } from '$core/checks';
 	import Mark from './Mark.svelte';
+	import { ruleWords } from './words';
 	import type { Severity } from '$core/reports/report';
 
 	interface Finding {
@@ -16,7 +17,12 @@
 
 {#each findings as finding, at (at)}
 	<div class="notice {finding.severity}">
-		<b><Mark severity={finding.severity} word={checkOf(finding.rule)?.title ?? 'From the reading'} /></b>
+		<b
+			><Mark
+				severity={finding.severity}
+				word={checkOf(finding.rule)?.title ?? ruleWords(finding.rule).replace(/^./, (letter) => letter.toUpperCase())}
+			/></b
+		>
 		<p>{finding.message}</p>
 		{#if checkOf(finding.rule)}<p class="mute text-[13px]">{checkOf(finding.rule)!.why}</p>{/if}
 		{#if finding.place}<p class="mono faint">{finding.place}{finding.line ? `:${finding.line}` : ''}</p>{/if}

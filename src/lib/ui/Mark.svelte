@@ -3,7 +3,7 @@
 	let { severity, word }: { severity: 'broken' | 'doubtful' | 'untidy' | 'whole'; word: string } = $props();
 </script>
 
-<span class="mark {severity}">
+<span class="sign {severity}">
 	<svg viewBox="0 0 12 12" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="2" stroke-linecap="round">
 		{#if severity === 'broken'}<path d="M1 3.5C4 3.5 4 8.5 5 8.5M7 3.5C8 3.5 8 8.5 11 8.5" />
 		{:else if severity === 'doubtful'}<path d="M1 8.5C3 2 5 2 6 6S9 10 11 3.5" />
@@ -13,7 +13,7 @@
 </span>
 
 <style>
-	.mark {
+	.sign {
 		display: inline-flex;
 		gap: 5px;
 		align-items: center;

@@ -1,13 +1,36 @@
 <script lang="ts">
 	import { isChoice, type Question } from '$core/model/question';
-	import { acceptedNumberText, rightResponse, score, wrongResponse, type Mark, type Response } from '$core/scoring/score';
+	import {
+		acceptedNumberText,
+		rightResponse,
+		score,
+		wrongResponse,
+		type Mark,
+		type Response
+	} from '$core/scoring/score';
 	import { light, rich } from './rich';
 
 	/**
 	 * A question as a student sees it. With `mode` "key" its key is marked; with "try" it can be answered and is marked
 	 * by the real scoring. `order` is the order of the options, where a sitting has shuffled them.
 	 */
-	let { question, courseId, mode = 'key', words = [], order, pointsEach = null, onmark }: { question: Question; courseId: number; mode?: 'key' | 'try'; words?: string[]; order?: number[]; pointsEach?: number | null; onmark?: (mark: Mark | null) => void } = $props();
+	let {
+		question,
+		courseId,
+		mode = 'key',
+		words = [],
+		order,
+		pointsEach = null,
+		onmark
+	}: {
+		question: Question;
+		courseId: number;
+		mode?: 'key' | 'try';
+		words?: string[];
+		order?: number[];
+		pointsEach?: number | null;
+		onmark?: (mark: Mark | null) => void;
+	} = $props();
 
 	const name = $props.id();
 	let ticked = $state<string[]>([]);
@@ -15,7 +38,8 @@
 	let mark = $state<Mark | null>(null);
 	const points = $derived(pointsEach ?? question.points);
 	const html = (markup: string) => rich(markup, question.attachments, courseId);
-	const credit = (value: number) => (value >= 1 ? 'key' : value > 0 ? `${Math.round(value * 100)} %` : value < 0 ? `−${Math.round(-value * 100)} %` : '');
+	const credit = (value: number) =>
+		value >= 1 ? 'key' : value > 0 ? `${Math.round(value * 100)} %` : value < 0 ? `−${Math.round(-value * 100)} %` : '';
 
 	$effect(() => {
 		void question;
@@ -42,7 +66,9 @@
 		mark = score(question, { options: ticked, text });
 		onmark?.(mark);
 	}
-	const earned = $derived(mark?.credit == null || points === null ? null : Math.round(mark.credit * points * 100) / 100);
+	const earned = $derived(
+		mark?.credit == null || points === null ? null : Math.round(mark.credit * points * 100) / 100
+	);
 </script>
 
 <div use:light={words}>
@@ -57,9 +83,21 @@
 		<div class="options" role="group" aria-label="Options">
 			{#each order ?? question.options.map((_, at) => at) as at (at)}
 				{@const option = question.options[at]!}
-				<label class="option" class:key={mode === 'key' && option.credit > 0} class:partly={mode === 'key' && option.credit > 0 && option.credit < 1 && question.kind !== 'multiple-response'}>
+				<label
+					class="option"
+					class:key={mode === 'key' && option.credit > 0}
+					class:partly={mode === 'key' &&
+						option.credit > 0 &&
+						option.credit < 1 &&
+						question.kind !== 'multiple-response'}
+				>
 					{#if mode === 'try'}
-						<input type={question.kind === 'multiple-response' ? 'checkbox' : 'radio'} name="{name}-answer" checked={ticked.includes(option.identifier)} onchange={(event) => tick(option.identifier, event.currentTarget.checked)} />
+						<input
+							type={question.kind === 'multiple-response' ? 'checkbox' : 'radio'}
+							name="{name}-answer"
+							checked={ticked.includes(option.identifier)}
+							onchange={(event) => tick(option.identifier, event.currentTarget.checked)}
+						/>
 					{:else}
 						<svg viewBox="0 0 12 12" aria-hidden="true"><circle cx="6" cy="6" r="3.6" /></svg>
 					{/if}
@@ -69,24 +107,46 @@
 						{#if option.feedback && mode === 'key'}<!-- eslint-disable-next-line svelte/no-at-html-tags -->
 							<span class="told">{@html html(option.feedback)}</span>{/if}</span
 					>
-					<span class="credit">{mode === 'key' ? credit(option.credit) : ''}{#if option.pinned && mode === 'key'}<span class="faint"> pinned</span>{/if}</span>
+					<span class="credit"
+						>{mode === 'key' ? credit(option.credit) : ''}{#if option.pinned && mode === 'key'}<span class="faint">
+								pinned</span
+							>{/if}</span
+					>
 				</label>
 			{/each}
 		</div>
 	{:else if question.kind === 'short-answer' || question.kind === 'numeric'}
 		{#if mode === 'try'}
-			<p class="mt-3"><input class="field" aria-label="Your answer" inputmode={question.kind === 'numeric' ? 'decimal' : 'text'} bind:value={text} oninput={clear} onkeydown={(event) => event.key === 'Enter' && give()} /></p>
+			<p class="mt-3">
+				<input
+					class="field"
+					aria-label="Your answer"
+					inputmode={question.kind === 'numeric' ? 'decimal' : 'text'}
+					bind:value={text}
+					oninput={clear}
+					onkeydown={(event) => event.key === 'Enter' && give()}
+				/>
+			</p>
 		{:else}
 			<table class="rows mt-3">
 				<tbody>
 					{#each question.accepted as accepted, at (at)}
-						<tr><td><span class="whole">{'text' in accepted ? accepted.text : acceptedNumberText(accepted)}</span> {#if 'caseSensitive' in accepted && accepted.caseSensitive}<span class="faint">capitals matter</span>{/if}</td><td class="number mute">{accepted.credit >= 1 ? 'all points' : `${Math.round(accepted.credit * 100)} %`}</td></tr>
+						<tr
+							><td
+								><span class="whole">{'text' in accepted ? accepted.text : acceptedNumberText(accepted)}</span>
+								{#if 'caseSensitive' in accepted && accepted.caseSensitive}<span class="faint">capitals matter</span
+									>{/if}</td
+							><td class="number mute"
+								>{accepted.credit >= 1 ? 'all points' : `${Math.round(accepted.credit * 100)} %`}</td
+							></tr
+						>
 					{:else}<tr><td class="mute">No answer is accepted.</td></tr>{/each}
 				</tbody>
 			</table>
 		{/if}
 	{:else if question.kind === 'essay'}
-		{#if mode === 'try'}<textarea class="field mt-3" rows="6" aria-label="Your answer" bind:value={text}></textarea>{:else}<p class="mute mt-3">Answered in writing, marked by a person.</p>{/if}
+		{#if mode === 'try'}<textarea class="field mt-3" rows="6" aria-label="Your answer" bind:value={text}
+			></textarea>{:else}<p class="mute mt-3">Answered in writing, marked by a person.</p>{/if}
 	{:else if question.kind === 'unreadable'}
 		<div class="notice broken"><b>Kept as it came.</b> {question.reason}</div>
 	{/if}
@@ -95,14 +155,38 @@
 		<div class="mt-3 flex flex-wrap gap-2">
 			<button class="button small" type="button" onclick={give}>Mark it</button>
 			{#if onmark === undefined}
-				<button class="button small ghost" type="button" disabled={!rightResponse(question)} onclick={() => answer(rightResponse(question))}>A right answer</button>
-				<button class="button small ghost" type="button" disabled={!wrongResponse(question)} onclick={() => answer(wrongResponse(question))}>A wrong answer</button>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={!rightResponse(question)}
+					onclick={() => answer(rightResponse(question))}>A right answer</button
+				>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={!wrongResponse(question)}
+					onclick={() => answer(wrongResponse(question))}>A wrong answer</button
+				>
 			{/if}
 		</div>
 		<div role="status">
 			{#if mark}
-				<div class="notice {mark.credit === null ? '' : mark.credit >= 1 ? 'whole' : mark.credit > 0 ? 'doubtful' : 'broken'}">
-					<b>{mark.credit === null ? 'Not marked.' : earned === null ? `${Math.round(mark.credit * 100)} percent.` : `${earned} of ${points} ${points === 1 ? 'point' : 'points'}.`}</b>
+				<div
+					class="notice {mark.credit === null
+						? ''
+						: mark.credit >= 1
+							? 'whole'
+							: mark.credit > 0
+								? 'doubtful'
+								: 'broken'}"
+				>
+					<b
+						>{mark.credit === null
+							? 'Not marked.'
+							: earned === null
+								? `${Math.round(mark.credit * 100)} percent.`
+								: `${earned} of ${points} ${points === 1 ? 'point' : 'points'}.`}</b
+					>
 					{mark.reason}
 					{#each mark.feedback as told, at (at)}<!-- eslint-disable-next-line svelte/no-at-html-tags -->
 						<div class="rich mute">{@html html(told)}</div>{/each}
@@ -112,9 +196,16 @@
 	{/if}
 
 	{#if mode === 'key'}
+		<!-- eslint-disable svelte/no-at-html-tags -->
 		{#each Object.entries(question.feedback) as [part, told] (part)}
-			{#if told}<!-- eslint-disable-next-line svelte/no-at-html-tags -->
-				<p class="mute mt-3 text-[13px]"><b>{{ general: 'Feedback', correct: 'When right', incorrect: 'When wrong', partly: 'When partly right' }[part]}:</b> <span class="rich">{@html html(told)}</span></p>{/if}
+			{#if told}
+				<p class="mute mt-3 text-[13px]">
+					<b
+						>{{ general: 'Feedback', correct: 'When right', incorrect: 'When wrong', partly: 'When partly right' }[
+							part
+						]}:</b
+					> <span class="rich">{@html html(told)}</span>
+				</p>{/if}
 		{/each}
 	{/if}
 </div>

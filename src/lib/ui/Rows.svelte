@@ -3,14 +3,40 @@
 	import { onMount, tick, untrack, type Snippet } from 'svelte';
 
 	/** A list of any length, one line an entry, walked with the arrow keys; only what is seen is drawn. */
-	let { items, chosen, choose, line, head, label, columns, height = 32 }: { items: Item[]; chosen: number | null; choose: (item: Item) => void; line: Snippet<[Item]>; head: Snippet; label: string; columns: string; height?: number } = $props();
+	let {
+		items,
+		chosen,
+		choose,
+		line,
+		head,
+		label,
+		columns,
+		height = 32
+	}: {
+		items: Item[];
+		chosen: number | null;
+		choose: (item: Item) => void;
+		line: Snippet<[Item]>;
+		head: Snippet;
+		label: string;
+		columns: string;
+		height?: number;
+	} = $props();
 
 	let scroller: HTMLDivElement | undefined = $state();
 	// svelte-ignore state_referenced_locally
-	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({ count: items.length, getScrollElement: () => scroller ?? null, estimateSize: () => height, overscan: 12, initialRect: { width: 600, height: 640 } });
+	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
+		count: items.length,
+		getScrollElement: () => scroller ?? null,
+		estimateSize: () => height,
+		overscan: 12,
+		initialRect: { width: 600, height: 640 }
+	});
 	let ready = $state(false);
+	let gutter = $state(0);
 	onMount(() => {
 		ready = true;
+		gutter = scroller!.offsetWidth - scroller!.clientWidth;
 	});
 	$effect(() => {
 		const count = items.length;
@@ -28,7 +54,14 @@
 	}
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
-		if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) || document.querySelector('dialog[open]')) return;
+		if (
+			event.ctrlKey ||
+			event.metaKey ||
+			event.altKey ||
+			/^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) ||
+			document.querySelector('dialog[open]')
+		)
+			return;
 		const inside = scroller?.contains(target);
 		if (event.key === 'j' || (inside && event.key === 'ArrowDown')) void go(at + 1);
 		else if (event.key === 'k' || (inside && event.key === 'ArrowUp')) void go(at < 0 ? 0 : at - 1);
@@ -40,7 +73,13 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<div class="list" style="--columns: {columns}" role="table" aria-label={label} aria-rowcount={items.length + 1}>
+<div
+	class="list"
+	style="--columns: {columns}; --gutter: {gutter}px"
+	role="table"
+	aria-label={label}
+	aria-rowcount={items.length + 1}
+>
 	<div class="head" role="row">{@render head()}</div>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup">
@@ -49,7 +88,17 @@
 				{@const item = items[one.index]}
 				{#if item}
 					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
-					<div class="line" class:chosen={item.id === chosen} role="row" aria-rowindex={one.index + 2} style="transform: translateY({one.start}px); height: {height}px" onclick={() => choose(item)} data-row={item.id}>{@render line(item)}</div>
+					<div
+						class="line"
+						class:chosen={item.id === chosen}
+						role="row"
+						aria-rowindex={one.index + 2}
+						style="transform: translateY({one.start}px); height: {height}px"
+						onclick={() => choose(item)}
+						data-row={item.id}
+					>
+						{@render line(item)}
+					</div>
 				{/if}
 			{/each}
 		</div>
@@ -76,10 +125,11 @@
 		font-size: 12.5px;
 		color: var(--ink2);
 		padding-block: 4px 5px;
+		padding-right: calc(18px + var(--gutter));
 		border-bottom: 1px solid var(--line2);
 	}
 	.scroll {
-		overflow: auto;
+		overflow: hidden scroll;
 		flex: 1;
 		min-height: 0;
 	}

@@ -7,7 +7,9 @@
 <p class="mono mute mb-1">{file}{file ? ':' : ''}{first}</p>
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div class="source mono" tabindex="0" role="region" aria-label="Source">
-	{#each lines as line, at (at)}<div class:lit={lit.includes(first + at)}><span class="no" aria-hidden="true">{first + at}</span><code>{line}</code></div>{/each}
+	{#each lines as line, at (at)}<div class:lit={lit.includes(first + at)}>
+			<span class="no" aria-hidden="true">{first + at}</span><code>{line}</code>
+		</div>{/each}
 </div>
 
 <style>

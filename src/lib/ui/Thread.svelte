@@ -12,7 +12,19 @@
 		intake: string;
 	}
 	/** The shell: one strand of yarn through the five stations, each a knot with the number that waits there. */
-	let { course, courses, waiting, person, showKeys }: { course: Course; courses: Course[]; waiting: Record<'loads' | 'banks' | 'snags' | 'quizzes' | 'dispatch', number>; person: { name: string }; showKeys: () => void } = $props();
+	let {
+		course,
+		courses,
+		waiting,
+		person,
+		showKeys
+	}: {
+		course: Course;
+		courses: Course[];
+		waiting: Record<'loads' | 'banks' | 'snags' | 'quizzes' | 'dispatch', number>;
+		person: { name: string };
+		showKeys: () => void;
+	} = $props();
 
 	const stations = [
 		{ key: 'loads', name: 'Loads', says: 'to review' },
@@ -22,13 +34,16 @@
 		{ key: 'dispatch', name: 'Dispatch', says: 'being written' }
 	] as const;
 	const here = $derived(stations.find((one) => page.url.pathname.startsWith(`/courses/${course.id}/${one.key}`))?.key);
-	const short = (count: number) => (count < 1000 ? String(count) : count < 10_000 ? `${(count / 1000).toFixed(1)}k` : `${Math.round(count / 1000)}k`);
+	const short = (count: number) =>
+		count < 1000 ? String(count) : count < 10_000 ? `${(count / 1000).toFixed(1)}k` : `${Math.round(count / 1000)}k`;
 	// thicker towards a station where work waits; questions in banks are no work by themselves
 	const weight = (at: number) => (at !== 1 && waiting[stations[at]!.key] > 0 ? 5 : 2);
 	let open = $state(false);
 	let words = $state('');
 	let box: HTMLDivElement | undefined = $state();
-	const found = $derived(courses.filter((one) => `${one.name} ${one.code} ${one.intake}`.toLowerCase().includes(words.toLowerCase())));
+	const found = $derived(
+		courses.filter((one) => `${one.name} ${one.code} ${one.intake}`.toLowerCase().includes(words.toLowerCase()))
+	);
 	const initials = $derived(
 		person.name
 			.split(/\s+/)
@@ -51,14 +66,30 @@
 	<div class="course" bind:this={box} onfocusout={leave}>
 		<button type="button" aria-expanded={open} aria-controls="courses" onclick={() => (open = !open)}>
 			<b class="heading cut">{course.name}</b>
-			<span class="mute">{course.code} · {course.intake} <ChevronDown size={12} aria-hidden="true" class="inline" /><span class="visually-hidden">choose a course</span></span>
+			<span class="mute"
+				>{course.code} · {course.intake}
+				<ChevronDown size={12} aria-hidden="true" class="inline" /><span class="visually-hidden">choose a course</span
+				></span
+			>
 		</button>
 		{#if open}
 			<div id="courses" class="menu" role="group" aria-label="Courses">
 				<!-- svelte-ignore a11y_autofocus -->
-				<input class="field" type="search" placeholder="find a course" aria-label="Find a course" autofocus bind:value={words} onkeydown={(event) => event.key === 'Escape' && (open = false)} />
+				<input
+					class="field"
+					type="search"
+					placeholder="find a course"
+					aria-label="Find a course"
+					autofocus
+					bind:value={words}
+					onkeydown={(event) => event.key === 'Escape' && (open = false)}
+				/>
 				{#each found as one (one.id)}
-					<a href="/courses/{one.id}/{here ?? 'loads'}" aria-current={one.id === course.id ? 'true' : undefined} onclick={() => (open = false)}><b>{one.name}</b> <span class="mute">{one.code} · {one.intake}</span></a>
+					<a
+						href="/courses/{one.id}/{here ?? 'loads'}"
+						aria-current={one.id === course.id ? 'true' : undefined}
+						onclick={() => (open = false)}><b>{one.name}</b> <span class="mute">{one.code} · {one.intake}</span></a
+					>
 				{:else}<p class="mute">No course of yours is called so.</p>{/each}
 				<a href="/" class="mute">All courses</a>
 			</div>
@@ -67,25 +98,50 @@
 	<nav aria-label="Stations">
 		<svg viewBox="0 0 760 76" preserveAspectRatio="none" aria-hidden="true">
 			{#each [-76, 76, 228, 380, 532, 684] as from, at (from)}
-				<path d="M{from + 15} 28C{from + 45} 21 {from + 56} 36 {from + 76} 29S{from + 112} 22 {from + 137} 28" fill="none" stroke="var(--woad)" stroke-width={at < 5 ? weight(at) : 2} stroke-linecap="round" opacity={at < 5 && weight(at) > 2 ? 1 : 0.55} />
+				<path
+					d="M{from + 15} 28C{from + 45} 21 {from + 56} 36 {from + 76} 29S{from + 112} 22 {from + 137} 28"
+					fill="none"
+					stroke="var(--woad)"
+					stroke-width={at < 5 ? weight(at) : 2}
+					stroke-linecap="round"
+					opacity={at < 5 && weight(at) > 2 ? 1 : 0.55}
+				/>
 			{/each}
 		</svg>
 		<ol>
 			{#each stations as station (station.key)}
 				<li>
-					<a class="plain" href="/courses/{course.id}/{station.key}" aria-current={here === station.key ? 'page' : undefined}>
-						<span class="knot"><svg viewBox="0 0 32 32" aria-hidden="true"><circle cx="16" cy="16" r="14.5" /><path d="M2 19C10-1 33 7 29 22" /></svg><span class="count">{short(waiting[station.key])}</span></span>
-						<span class="name">{station.name}</span><span class="visually-hidden">, {waiting[station.key]} {station.says}</span>
+					<a
+						class="plain"
+						href="/courses/{course.id}/{station.key}"
+						aria-current={here === station.key ? 'page' : undefined}
+					>
+						<span class="knot"
+							><svg viewBox="0 0 32 32" aria-hidden="true"
+								><circle cx="16" cy="16" r="14.5" /><path d="M2 19C10-1 33 7 29 22" /></svg
+							><span class="count">{short(waiting[station.key])}</span></span
+						>
+						<span class="name">{station.name}</span><span class="visually-hidden"
+							>, {waiting[station.key]} {station.says}</span
+						>
 					</a>
 				</li>
 			{/each}
 		</ol>
 	</nav>
 	<div class="side">
-		<a class="plain" href="/courses/{course.id}/ledger" aria-current={page.url.pathname.endsWith('/ledger') ? 'page' : undefined}>Ledger</a>
+		<a
+			class="plain"
+			href="/courses/{course.id}/ledger"
+			aria-current={page.url.pathname.endsWith('/ledger') ? 'page' : undefined}>Ledger</a
+		>
 		<button type="button" onclick={showKeys} aria-label="Keys" title="Keys"><kbd>?</kbd></button>
-		<button type="button" onclick={turn} aria-label="Light or dark" title="Light or dark"><Sun size={16} class="hidden dark:block" /><Moon size={16} class="dark:hidden" /></button>
-		<form method="POST" action="/signout" use:enhance><button class="me" title="{person.name}: sign out" aria-label="{person.name}: sign out">{initials}</button></form>
+		<button type="button" onclick={turn} aria-label="Light or dark" title="Light or dark"
+			><Sun size={16} class="hidden dark:block" /><Moon size={16} class="dark:hidden" /></button
+		>
+		<form method="POST" action="/signout" use:enhance>
+			<button class="me" title="{person.name}: sign out" aria-label="{person.name}: sign out">{initials}</button>
+		</form>
 	</div>
 </header>
 

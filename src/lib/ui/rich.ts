@@ -3,7 +3,11 @@ import type { Attachment, Markup } from '$core/model/question';
 
 /** Rich text of a question of a course as HTML, with its pictures from the course's files. */
 export function rich(markup: Markup, attachments: Attachment[], courseId: number): string {
-	return displayMarkup(markup, attachments, (hash, mediaType) => `/courses/${courseId}/files/${hash}?as=${encodeURIComponent(mediaType)}`);
+	return displayMarkup(
+		markup,
+		attachments,
+		(hash, mediaType) => `/courses/${courseId}/files/${hash}?as=${encodeURIComponent(mediaType)}`
+	);
 }
 
 /** Lights words in an element, without touching its content (CSS Custom Highlight API); where a browser has none, nothing is lit. */
@@ -23,5 +27,8 @@ export function light(node: HTMLElement, words: string[]): { update: (words: str
 		CSS.highlights.set('snag', new Highlight(...ranges));
 	};
 	queueMicrotask(() => draw(words));
-	return { update: (next) => queueMicrotask(() => draw(next)), destroy: () => 'highlights' in CSS && CSS.highlights.delete('snag') };
+	return {
+		update: (next) => queueMicrotask(() => draw(next)),
+		destroy: () => 'highlights' in CSS && CSS.highlights.delete('snag')
+	};
 }

@@ -28,3 +28,18 @@ export function ago(moment: Date | string, now = Date.now()): string {
 export function pathText(path: string[]): string {
 	return path.length ? path.join(' › ') : 'no category';
 }
+
+const ruleNames: Record<string, string> = {
+	'unreadable-kind': 'unreadable',
+	'repeated-identifier': 'identifier twice',
+	'repeated-question-identifier': 'identifier twice',
+	'marking-simplified': 'marking simplified',
+	'needs-person': 'needs a person',
+	'bad-entity': 'undeclared sign',
+	'wrong-encoding': 'encoding'
+};
+
+/** A reader's own rule in a few words, where it is no check with a title. */
+export function ruleWords(rule: string): string {
+	return ruleNames[rule] ?? rule.replaceAll('-', ' ');
+}

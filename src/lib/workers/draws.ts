@@ -18,6 +18,10 @@ export interface DrawAnswer {
 
 self.onmessage = ({ data }: MessageEvent<DrawRequest>) => {
 	const { refusals } = feasibility(data.parts);
-	const answer: DrawAnswer = { id: data.id, refusals, sitting: data.seed === null ? null : drawSitting(data.parts, data.seed) };
+	const answer: DrawAnswer = {
+		id: data.id,
+		refusals,
+		sitting: data.seed === null ? null : drawSitting(data.parts, data.seed)
+	};
 	self.postMessage(answer);
 };

@@ -4,7 +4,10 @@ import { settings } from '$lib/server/config';
 import { database } from '$lib/server/db/pool';
 import { signIn } from '$lib/server/people/sessions';
 
-const shape = object({ email: string().trim().max(190).required('Write your address.'), password: string().max(1000).required('Write your password.') });
+const shape = object({
+	email: string().trim().max(190).required('Write your address.'),
+	password: string().max(1000).required('Write your password.')
+});
 
 export const load = ({ locals, url }) => {
 	if (locals.person) redirect(303, '/');
@@ -23,7 +26,13 @@ export const actions = {
 		}
 		const result = await signIn(database(), given.email, given.password, settings().sessionDays);
 		if ('refused' in result) return fail(401, { email, refused: result.refused });
-		cookies.set('barrow_session', result.token, { path: '/', httpOnly: true, sameSite: 'lax', secure: url.protocol === 'https:', maxAge: settings().sessionDays * 86_400 });
+		cookies.set('barrow_session', result.token, {
+			path: '/',
+			httpOnly: true,
+			sameSite: 'lax',
+			secure: url.protocol === 'https:',
+			maxAge: settings().sessionDays * 86_400
+		});
 		const to = url.searchParams.get('to') ?? '/';
 		redirect(303, /^\/(?![/\\])/.test(to) ? to : '/');
 	}

@@ -15,7 +15,11 @@ export interface Bank {
 
 /** The banks of a course by name. */
 export async function banksOf(db: Database, courseId: number): Promise<Bank[]> {
-	return rows(db, 'SELECT b.id, b.name, (SELECT COUNT(*) FROM questions q WHERE q.bank_id = b.id) AS questions FROM banks b WHERE b.course_id = ? ORDER BY b.name', [courseId]);
+	return rows(
+		db,
+		'SELECT b.id, b.name, (SELECT COUNT(*) FROM questions q WHERE q.bank_id = b.id) AS questions FROM banks b WHERE b.course_id = ? ORDER BY b.name',
+		[courseId]
+	);
 }
 
 /** A question of a bank, for a list. */
@@ -40,21 +44,34 @@ export interface QuestionFilter {
 }
 
 /** Words that the full-text index leaves out (InnoDB's own list) or that are too short for it; they are looked for in the text itself. */
-const notIndexed = new Set('a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(' '));
+const notIndexed = new Set(
+	'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
+		' '
+	)
+);
 const shortest = 3;
 
 function wordCondition(words: string): { sql: string; parameters: string[] } {
 	const all = words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 	const indexed = all.filter((word) => word.length >= shortest && !notIndexed.has(word));
 	const others = all.filter((word) => !indexed.includes(word));
-	const sql = (indexed.length ? ' AND MATCH (q.title, q.stem_text) AGAINST (? IN BOOLEAN MODE)' : '') + others.map(() => " AND CONCAT(' ', q.title, ' ', q.stem_text) LIKE ?").join('');
-	return { sql, parameters: [...(indexed.length ? [indexed.map((word) => `+${word}*`).join(' ')] : []), ...others.map((word) => `% ${word}%`)] };
+	const sql =
+		(indexed.length ? ' AND MATCH (q.title, q.stem_text) AGAINST (? IN BOOLEAN MODE)' : '') +
+		others.map(() => " AND CONCAT(' ', q.title, ' ', q.stem_text) LIKE ?").join('');
+	return {
+		sql,
+		parameters: [
+			...(indexed.length ? [indexed.map((word) => `+${word}*`).join(' ')] : []),
+			...others.map((word) => `% ${word}%`)
+		]
+	};
 }
 
 /** The questions of a bank that fit a filter, by category and in the order in which they came. */
 export async function questionRows(db: Database, filter: QuestionFilter): Promise<QuestionRow[]> {
 	const tree = filter.categoryId === null ? [] : await categoryTree(db, filter.bankId);
-	const categories = filter.categoryId === null ? [] : filter.withUnder ? withUnder(tree, filter.categoryId) : [filter.categoryId];
+	const categories =
+		filter.categoryId === null ? [] : filter.withUnder ? withUnder(tree, filter.categoryId) : [filter.categoryId];
 	const words = wordCondition(filter.words);
 	// by_category, or by_words where words are looked for
 	return rows(
@@ -62,7 +79,12 @@ export async function questionRows(db: Database, filter: QuestionFilter): Promis
 		`SELECT q.id, q.kind, q.title, q.points, q.category_id AS categoryId,
 			(SELECT MIN(s.severity) FROM snags s WHERE s.question_id = q.id) AS worst, (SELECT COUNT(*) FROM snags s WHERE s.question_id = q.id) AS snags
 		FROM questions q WHERE q.bank_id = ?${categories.length ? ' AND q.category_id IN (?)' : ''}${filter.kind ? ' AND q.kind = ?' : ''}${words.sql} ORDER BY q.category_id, q.id LIMIT 100000`,
-		[filter.bankId, ...(categories.length ? [categories] : []), ...(filter.kind ? [filter.kind] : []), ...words.parameters]
+		[
+			filter.bankId,
+			...(categories.length ? [categories] : []),
+			...(filter.kind ? [filter.kind] : []),
+			...words.parameters
+		]
 	);
 }
 
@@ -81,15 +103,31 @@ export interface StoredQuestion {
 }
 
 /** One question of a course in full. */
-export async function storedQuestion(db: Database, courseId: number, questionId: number): Promise<StoredQuestion | undefined> {
-	const found = await row<{ id: number; bank_id: number; category_id: number | null; version: number; document: string; source: string | null; file_name: string | null }>(
+export async function storedQuestion(
+	db: Database,
+	courseId: number,
+	questionId: number
+): Promise<StoredQuestion | undefined> {
+	const found = await row<{
+		id: number;
+		bank_id: number;
+		category_id: number | null;
+		version: number;
+		document: string;
+		source: string | null;
+		file_name: string | null;
+	}>(
 		db,
 		'SELECT q.id, q.bank_id, q.category_id, q.version, q.document, s.source, l.file_name FROM questions q LEFT JOIN staged_questions s ON s.id = q.staged_id LEFT JOIN loads l ON l.id = q.load_id WHERE q.id = ? AND q.course_id = ?',
 		[questionId, courseId]
 	);
 	if (!found) return undefined;
 	const [reports, tree, usedIn] = await Promise.all([
-		rows<Omit<StoredReport, 'words'> & { words: string }>(db, 'SELECT rule, severity, message, words, place, line FROM snags WHERE question_id = ? ORDER BY severity, id', [questionId]),
+		rows<Omit<StoredReport, 'words'> & { words: string }>(
+			db,
+			'SELECT rule, severity, message, words, place, line FROM snags WHERE question_id = ? ORDER BY severity, id',
+			[questionId]
+		),
 		categoryTree(db, found.bank_id),
 		rows<{ id: number; title: string }>(
 			db,
@@ -100,12 +138,26 @@ export async function storedQuestion(db: Database, courseId: number, questionId:
 		)
 	]);
 	const category = pathOfKey(tree.find((node) => node.id === found.category_id)?.key ?? '');
-	return { id: found.id, bankId: found.bank_id, version: found.version, question: { ...parseQuestion(JSON.parse(found.document)), category }, source: found.source ?? '', reports: storedReports(reports), category, from: found.file_name, usedIn };
+	return {
+		id: found.id,
+		bankId: found.bank_id,
+		version: found.version,
+		question: { ...parseQuestion(JSON.parse(found.document)), category },
+		source: found.source ?? '',
+		reports: storedReports(reports),
+		category,
+		from: found.file_name,
+		usedIn
+	};
 }
 
 /** Questions of a course by their keys. */
 export async function questionsById(db: Database, courseId: number, ids: number[]): Promise<Map<number, Question>> {
 	if (!ids.length) return new Map();
-	const found = await rows<{ id: number; document: string }>(db, 'SELECT id, document FROM questions WHERE course_id = ? AND id IN (?)', [courseId, ids]);
+	const found = await rows<{ id: number; document: string }>(
+		db,
+		'SELECT id, document FROM questions WHERE course_id = ? AND id IN (?)',
+		[courseId, ids]
+	);
 	return new Map(found.map((one) => [one.id, parseQuestion(JSON.parse(one.document))]));
 }

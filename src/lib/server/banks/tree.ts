@@ -45,7 +45,17 @@ export async function categoryTree(db: Database, bankId: number): Promise<Catego
 		const sum = { all: 0, snags: 0 };
 		for (const one of below.get(parentId) ?? []) {
 			const here = [...path, one.name];
-			const line: CategoryNode = { id: one.id, parentId, name: one.name, key: pathKey(here), depth: path.length, own: one.own, all: one.own, ownSnags: one.snags, allSnags: one.snags };
+			const line: CategoryNode = {
+				id: one.id,
+				parentId,
+				name: one.name,
+				key: pathKey(here),
+				depth: path.length,
+				own: one.own,
+				all: one.own,
+				ownSnags: one.snags,
+				allSnags: one.snags
+			};
 			lines.push(line);
 			const under = walk(one.id, here);
 			line.all += under.all;
@@ -67,7 +77,12 @@ export function withUnder(tree: CategoryNode[], categoryId: number): number[] {
 }
 
 /** Makes sure that a bank has categories of these paths; gives the key of each by its path, and how many are new. */
-export async function ensureCategories(connection: PoolConnection, bankId: number, paths: string[][], loadId: number | null): Promise<{ ids: Map<string, number>; made: number }> {
+export async function ensureCategories(
+	connection: PoolConnection,
+	bankId: number,
+	paths: string[][],
+	loadId: number | null
+): Promise<{ ids: Map<string, number>; made: number }> {
 	const ids = new Map((await categoryTree(connection, bankId)).map((node) => [node.key, node.id]));
 	const needed = withAbove(paths).filter((path) => !ids.has(pathKey(path)));
 	const deepest = Math.max(0, ...needed.map((path) => path.length));
@@ -75,7 +90,19 @@ export async function ensureCategories(connection: PoolConnection, bankId: numbe
 		// one insert for each level of the tree: a level needs the keys of the one above
 		const level = needed.filter((path) => path.length === depth);
 		if (!level.length) continue;
-		const { id } = await run(connection, 'INSERT INTO categories (bank_id, parent_id, name, position, load_id) VALUES ?', [level.map((path, at) => [bankId, depth === 1 ? null : ids.get(pathKey(path.slice(0, -1)))!, path.at(-1)!.slice(0, 255), ids.size + at, loadId])]);
+		const { id } = await run(
+			connection,
+			'INSERT INTO categories (bank_id, parent_id, name, position, load_id) VALUES ?',
+			[
+				level.map((path, at) => [
+					bankId,
+					depth === 1 ? null : ids.get(pathKey(path.slice(0, -1)))!,
+					path.at(-1)!.slice(0, 255),
+					ids.size + at,
+					loadId
+				])
+			]
+		);
 		level.forEach((path, at) => ids.set(pathKey(path), id + at));
 	}
 	return { ids, made: needed.length };

@@ -13,7 +13,10 @@ export interface Course {
 }
 
 /** The courses of a person, by name, with what is in them. */
-export async function coursesOf(db: Database, personId: number): Promise<(Course & { banks: number; questions: number; waiting: number })[]> {
+export async function coursesOf(
+	db: Database,
+	personId: number
+): Promise<(Course & { banks: number; questions: number; waiting: number })[]> {
 	return rows(
 		db,
 		`SELECT c.id, c.code, c.name, c.intake, m.role,
@@ -27,7 +30,11 @@ export async function coursesOf(db: Database, personId: number): Promise<(Course
 
 /** A course, if the person belongs to it. */
 export async function courseFor(db: Database, personId: number, courseId: number): Promise<Course | undefined> {
-	return row(db, 'SELECT c.id, c.code, c.name, c.intake, m.role FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? AND m.course_id = ?', [personId, courseId]);
+	return row(
+		db,
+		'SELECT c.id, c.code, c.name, c.intake, m.role FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? AND m.course_id = ?',
+		[personId, courseId]
+	);
 }
 
 /** How much waits at each station of the thread. */

@@ -7,11 +7,17 @@ import { createConnection } from 'mysql2/promise';
  * Several processes may call it at once: one does the work, the others wait for it.
  */
 export async function migrate(url: string, folder: string): Promise<string[]> {
-	const connection = await createConnection({ uri: url.replace(/^mariadb:/, 'mysql:'), multipleStatements: true, charset: 'utf8mb4' });
+	const connection = await createConnection({
+		uri: url.replace(/^mariadb:/, 'mysql:'),
+		multipleStatements: true,
+		charset: 'utf8mb4'
+	});
 	const ran: string[] = [];
 	try {
 		await connection.query("SELECT GET_LOCK('yarn-barrow-migrate', 120)");
-		await connection.query('CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) NOT NULL PRIMARY KEY, ran DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)) ENGINE=InnoDB');
+		await connection.query(
+			'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(120) NOT NULL PRIMARY KEY, ran DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)) ENGINE=InnoDB'
+		);
 		const [known] = await connection.query('SELECT name FROM migrations');
 		const names = new Set((known as { name: string }[]).map((entry) => entry.name));
 		for (const file of (await readdir(folder)).filter((name) => /^\d+.*\.sql$/.test(name)).sort()) {

@@ -6,7 +6,14 @@ export type Database = Pool | PoolConnection;
 
 /** Makes a pool of connections to a MariaDB; `url` is as DATABASE_URL is. */
 export function makePool(url: string, connections: number): Pool {
-	return createPool({ uri: url.replace(/^mariadb:/, 'mysql:'), connectionLimit: connections, charset: 'utf8mb4', timezone: 'Z', supportBigNumbers: true, maxPreparedStatements: 0 } as never);
+	return createPool({
+		uri: url.replace(/^mariadb:/, 'mysql:'),
+		connectionLimit: connections,
+		charset: 'utf8mb4',
+		timezone: 'Z',
+		supportBigNumbers: true,
+		maxPreparedStatements: 0
+	} as never);
 }
 
 let shared: Pool | undefined;
@@ -28,7 +35,11 @@ export async function row<Row>(db: Database, sql: string, parameters: unknown[] 
 }
 
 /** Runs a statement that changes something; gives the new key and how many rows it touched. */
-export async function run(db: Database, sql: string, parameters: unknown[] = []): Promise<{ id: number; count: number }> {
+export async function run(
+	db: Database,
+	sql: string,
+	parameters: unknown[] = []
+): Promise<{ id: number; count: number }> {
 	const [result] = await db.query<ResultSetHeader>(sql, parameters);
 	return { id: result.insertId, count: result.affectedRows };
 }

@@ -46,7 +46,14 @@ export interface Dispatch {
 
 /** The keys of the questions of a consignment, in the order in which they are written: as the bank's tree lays them out. */
 export async function questionIdsOf(db: Database, courseId: number, what: Consignment): Promise<number[]> {
-	if ('bankId' in what) return (await rows<{ id: number }>(db, 'SELECT q.id FROM questions q WHERE q.course_id = ? AND q.bank_id = ? ORDER BY q.id', [courseId, what.bankId])).map((one) => one.id);
+	if ('bankId' in what)
+		return (
+			await rows<{ id: number }>(
+				db,
+				'SELECT q.id FROM questions q WHERE q.course_id = ? AND q.bank_id = ? ORDER BY q.id',
+				[courseId, what.bankId]
+			)
+		).map((one) => one.id);
 	const quiz = await quizOf(db, courseId, what.quizId);
 	if (!quiz) return [];
 	const { banks, inCategory } = await poolSource(db, courseId);
@@ -63,12 +70,21 @@ export interface LossLine {
 }
 
 /** What a format would keep, change and lose of a consignment, by kind. */
-export async function lossTable(db: Database, courseId: number, what: Consignment, formatName: string): Promise<LossLine[]> {
+export async function lossTable(
+	db: Database,
+	courseId: number,
+	what: Consignment,
+	formatName: string
+): Promise<LossLine[]> {
 	const format = writtenFormat(formatName);
 	const ids = await questionIdsOf(db, courseId, what);
 	if (!format || !ids.length) return [];
 	const lines = new Map<string, LossLine>();
-	const found = await rows<{ id: number; title: string; document: string }>(db, 'SELECT id, title, document FROM questions WHERE id IN (?) ORDER BY id', [ids]);
+	const found = await rows<{ id: number; title: string; document: string }>(
+		db,
+		'SELECT id, title, document FROM questions WHERE id IN (?) ORDER BY id',
+		[ids]
+	);
 	for (const one of found) {
 		const question = parseQuestion(JSON.parse(one.document));
 		const loss = format.loss(question);
@@ -78,35 +94,82 @@ export async function lossTable(db: Database, courseId: number, what: Consignmen
 		lines.get(key)!.questions.push({ id: one.id, title: one.title });
 	}
 	const rank = { lost: 0, changed: 1, kept: 2 };
-	return [...lines.values()].sort((a, b) => rank[a.outcome] - rank[b.outcome] || b.questions.length - a.questions.length);
+	return [...lines.values()].sort(
+		(a, b) => rank[a.outcome] - rank[b.outcome] || b.questions.length - a.questions.length
+	);
 }
 
-const safeName = (text: string) => text.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase().slice(0, 60) || 'questions';
+const safeName = (text: string) =>
+	text
+		.normalize('NFKD')
+		.replace(/[^A-Za-z0-9]+/g, '-')
+		.replace(/^-|-$/g, '')
+		.toLowerCase()
+		.slice(0, 60) || 'questions';
 
 /** Puts a dispatch in the queue; gives its key, or null where there is nothing to send. */
-export async function begin(pool: Pool, courseId: number, personId: number, what: Consignment, formatName: string): Promise<number | null> {
+export async function begin(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	what: Consignment,
+	formatName: string
+): Promise<number | null> {
 	const format = writtenFormat(formatName);
 	const [bankId, quizId] = 'bankId' in what ? [what.bankId, null] : [null, what.quizId];
-	const named = await row<{ title: string }>(pool, bankId === null ? 'SELECT title FROM quizzes WHERE id = ? AND course_id = ?' : 'SELECT name AS title FROM banks WHERE id = ? AND course_id = ?', [bankId ?? quizId, courseId]);
+	const named = await row<{ title: string }>(
+		pool,
+		bankId === null
+			? 'SELECT title FROM quizzes WHERE id = ? AND course_id = ?'
+			: 'SELECT name AS title FROM banks WHERE id = ? AND course_id = ?',
+		[bankId ?? quizId, courseId]
+	);
 	const ids = await questionIdsOf(pool, courseId, what);
 	if (!format || !named || !ids.length) return null;
 	return transaction(pool, async (connection) => {
-		const { id } = await run(connection, 'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, title, format, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [courseId, personId, bankId, quizId, named.title, formatName, `${safeName(named.title)}-${ids.length}${format.ending}`, ids.length]);
+		const { id } = await run(
+			connection,
+			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, title, format, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+			[
+				courseId,
+				personId,
+				bankId,
+				quizId,
+				named.title,
+				formatName,
+				`${safeName(named.title)}-${ids.length}${format.ending}`,
+				ids.length
+			]
+		);
 		await enqueue(connection, 'dispatch', id);
 		return id;
 	});
 }
 
-const columns = 'd.id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
-const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({ ...one, proof: one.proof ? (JSON.parse(one.proof) as Proof) : null });
+const columns =
+	'd.id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
+const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
+	...one,
+	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null
+});
 
 /** The dispatches of a course, the newest first. */
 export async function dispatchesOf(db: Database, courseId: number): Promise<Dispatch[]> {
-	return (await rows<Omit<Dispatch, 'proof'> & { proof: string | null }>(db, `SELECT ${columns} FROM dispatches d JOIN people p ON p.id = d.person_id WHERE d.course_id = ? ORDER BY d.id DESC LIMIT 50`, [courseId])).map(parsed);
+	return (
+		await rows<Omit<Dispatch, 'proof'> & { proof: string | null }>(
+			db,
+			`SELECT ${columns} FROM dispatches d JOIN people p ON p.id = d.person_id WHERE d.course_id = ? ORDER BY d.id DESC LIMIT 50`,
+			[courseId]
+		)
+	).map(parsed);
 }
 
 /** One dispatch of a course. */
 export async function dispatchOf(db: Database, courseId: number, dispatchId: number): Promise<Dispatch | undefined> {
-	const found = await row<Omit<Dispatch, 'proof'> & { proof: string | null }>(db, `SELECT ${columns} FROM dispatches d JOIN people p ON p.id = d.person_id WHERE d.course_id = ? AND d.id = ?`, [courseId, dispatchId]);
+	const found = await row<Omit<Dispatch, 'proof'> & { proof: string | null }>(
+		db,
+		`SELECT ${columns} FROM dispatches d JOIN people p ON p.id = d.person_id WHERE d.course_id = ? AND d.id = ?`,
+		[courseId, dispatchId]
+	);
 	return found && parsed(found);
 }

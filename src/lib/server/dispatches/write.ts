@@ -38,12 +38,19 @@ function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: nu
 	return async (at) => {
 		if (at < from || at >= from + held.length) {
 			from = at;
-			const found = await rows<{ id: number; category_id: number | null; document: string }>(pool, 'SELECT id, category_id, document FROM questions WHERE id IN (?)', [ids.slice(at, at + batch)]);
+			const found = await rows<{ id: number; category_id: number | null; document: string }>(
+				pool,
+				'SELECT id, category_id, document FROM questions WHERE id IN (?)',
+				[ids.slice(at, at + batch)]
+			);
 			const byId = new Map(found.map((one) => [one.id, one]));
 			held = ids.slice(at, at + batch).map((id) => {
 				const one = byId.get(id);
 				if (!one) throw new Error('A question was taken out of the bank while it was being written. Write it again.');
-				return { ...parseQuestion(JSON.parse(one.document)), category: one.category_id === null ? [] : (paths.get(one.category_id) ?? []) };
+				return {
+					...parseQuestion(JSON.parse(one.document)),
+					category: one.category_id === null ? [] : (paths.get(one.category_id) ?? [])
+				};
 			});
 		}
 		return held[at - from]!;
@@ -52,16 +59,25 @@ function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: nu
 
 /** Writes a dispatch as a file, reads that file back, and holds each question against what was sent. Throws Stopped. */
 export async function writeDispatch(pool: Pool, dispatchId: number, control: Control): Promise<void> {
-	const dispatch = await row<DispatchRow>(pool, 'SELECT course_id, person_id, bank_id, quiz_id, title, format FROM dispatches WHERE id = ?', [dispatchId]);
+	const dispatch = await row<DispatchRow>(
+		pool,
+		'SELECT course_id, person_id, bank_id, quiz_id, title, format FROM dispatches WHERE id = ?',
+		[dispatchId]
+	);
 	const format = dispatch && writtenFormat(dispatch.format);
 	if (!dispatch || !format) return;
 	const what: Consignment = dispatch.bank_id === null ? { quizId: dispatch.quiz_id! } : { bankId: dispatch.bank_id };
 	const ids = await questionIdsOf(pool, dispatch.course_id, what);
-	const banks = await rows<{ id: number }>(pool, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [ids.length ? ids : [0]]);
+	const banks = await rows<{ id: number }>(pool, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
+		ids.length ? ids : [0]
+	]);
 	const trees = (await Promise.all(banks.map((bank) => categoryTree(pool, bank.id)))).flat();
 	const paths = new Map(trees.map((node) => [node.id, pathOfKey(node.key)]));
 	const quizzes = 'quizId' in what ? await quizToWrite(pool, dispatch.course_id, what.quizId, ids) : [];
-	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [ids.length, dispatchId]);
+	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
+		ids.length,
+		dispatchId
+	]);
 
 	const tell = teller(pool, dispatchId);
 	const stream = format.write(
@@ -83,15 +99,29 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 	);
 	try {
 		const file = await storeFile(pool, stream);
-		await run(pool, "UPDATE dispatches SET state = 'proving', done = 0, file_id = ? WHERE id = ?", [file.id, dispatchId]);
+		await run(pool, "UPDATE dispatches SET state = 'proving', done = 0, file_id = ? WHERE id = ?", [
+			file.id,
+			dispatchId
+		]);
 		const proof = await prove(pool, file, format, ids, asker(pool, ids, paths), quizzes, (count) => {
 			control.check();
 			tell(count);
 		});
-		await run(pool, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [JSON.stringify(proof), dispatchId]);
-		await record(pool, { courseId: dispatch.course_id, personId: dispatch.person_id, deed: 'dispatched', subject: dispatch.title, questions: proof.sent, address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}` });
+		await run(pool, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [
+			JSON.stringify(proof),
+			dispatchId
+		]);
+		await record(pool, {
+			courseId: dispatch.course_id,
+			personId: dispatch.person_id,
+			deed: 'dispatched',
+			subject: dispatch.title,
+			questions: proof.sent,
+			address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}`
+		});
 	} catch (error) {
-		if (error instanceof Stopped) await run(pool, "UPDATE dispatches SET state = 'stopped', file_id = NULL WHERE id = ?", [dispatchId]);
+		if (error instanceof Stopped)
+			await run(pool, "UPDATE dispatches SET state = 'stopped', file_id = NULL WHERE id = ?", [dispatchId]);
 		throw error;
 	}
 }
@@ -111,10 +141,30 @@ async function quizToWrite(pool: Pool, courseId: number, quizId: number, ids: nu
 	const { banks, inCategory } = await poolSource(pool, courseId);
 	const trees = banks.flatMap((bank) => bank.tree);
 	const place = new Map(ids.map((id, at) => [id, at]));
-	return [{ identifier: `QUIZ-${quizId}`, title: quiz.title, parts: quiz.parts.map((part) => ({ title: part.title, draw: part.draw, pointsEach: part.pointsEach, shuffle: part.shuffleQuestions, questions: poolOf(part, trees, inCategory).map((id) => place.get(id)!) })) }];
+	return [
+		{
+			identifier: `QUIZ-${quizId}`,
+			title: quiz.title,
+			parts: quiz.parts.map((part) => ({
+				title: part.title,
+				draw: part.draw,
+				pointsEach: part.pointsEach,
+				shuffle: part.shuffleQuestions,
+				questions: poolOf(part, trees, inCategory).map((id) => place.get(id)!)
+			}))
+		}
+	];
 }
 
-async function prove(pool: Pool, file: StoredFile, format: Format, ids: number[], ask: (at: number) => Promise<Question>, quizzes: QuizToWrite[], told: (count: number) => void): Promise<Proof> {
+async function prove(
+	pool: Pool,
+	file: StoredFile,
+	format: Format,
+	ids: number[],
+	ask: (at: number) => Promise<Question>,
+	quizzes: QuizToWrite[],
+	told: (count: number) => void
+): Promise<Proof> {
 	const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
 	const container = await openContainer('dispatch.zip', fileSource(pool, file.id, file.size), unpack);
 	const hashes = new Map<string, string | null>();
@@ -123,7 +173,20 @@ async function prove(pool: Pool, file: StoredFile, format: Format, ids: number[]
 		for await (const piece of pieces) hash.update(piece);
 		return hash.digest('hex');
 	};
-	const proof: Proof = { inAll: ids.length, leftBehind: 0, sent: 0, foundInFile: 0, identical: 0, foretold: 0, otherwise: 0, missing: 0, lines: [], quiz: [], hash: file.hash, size: file.size };
+	const proof: Proof = {
+		inAll: ids.length,
+		leftBehind: 0,
+		sent: 0,
+		foundInFile: 0,
+		identical: 0,
+		foretold: 0,
+		otherwise: 0,
+		missing: 0,
+		lines: [],
+		quiz: [],
+		hash: file.hash,
+		size: file.size
+	};
 	const note = (at: number, title: string, outcome: string, words: string[]) => {
 		if (proof.lines.length < mostLines) proof.lines.push({ title, questionId: ids[at]!, outcome, what: words });
 	};
@@ -157,7 +220,16 @@ async function prove(pool: Pool, file: StoredFile, format: Format, ids: number[]
 		else {
 			if (line.outcome === 'changed-as-foretold') proof.foretold += 1;
 			else proof.otherwise += 1;
-			note(sent.at, sent.question.title, line.outcome === 'changed-as-foretold' ? 'changed as foretold' : 'changed otherwise', line.outcome === 'changed-as-foretold' ? loss.what : line.differences.map(({ field, before, after }) => `${field}: ${before.slice(0, 200)} became ${after.slice(0, 200)}`));
+			note(
+				sent.at,
+				sent.question.title,
+				line.outcome === 'changed-as-foretold' ? 'changed as foretold' : 'changed otherwise',
+				line.outcome === 'changed-as-foretold'
+					? loss.what
+					: line.differences.map(
+							({ field, before, after }) => `${field}: ${before.slice(0, 200)} became ${after.slice(0, 200)}`
+						)
+			);
 		}
 		told(at);
 	}
@@ -175,13 +247,19 @@ function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[]): string[] {
 		const back = found[at];
 		if (!back) return [`The quiz “${quiz.title}” was not found in the file.`];
 		const words: string[] = back.title === quiz.title ? [] : [`Its title became “${back.title}”.`];
-		if (back.parts.length !== quiz.parts.length) words.push(`It has ${back.parts.length} parts instead of ${quiz.parts.length}.`);
+		if (back.parts.length !== quiz.parts.length)
+			words.push(`It has ${back.parts.length} parts instead of ${quiz.parts.length}.`);
 		quiz.parts.forEach((part, n) => {
 			const other = back.parts[n];
 			if (!other) return;
-			if (other.draw !== part.draw) words.push(`Part “${part.title}” draws ${other.draw ?? 'all'} instead of ${part.draw ?? 'all'}.`);
-			if (other.questions.length !== part.questions.length) words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${part.questions.length}.`);
-			if (part.pointsEach !== null && other.pointsEach !== part.pointsEach) words.push(`Part “${part.title}” gives ${other.pointsEach ?? 'each question its own'} points instead of ${part.pointsEach}.`);
+			if (other.draw !== part.draw)
+				words.push(`Part “${part.title}” draws ${other.draw ?? 'all'} instead of ${part.draw ?? 'all'}.`);
+			if (other.questions.length !== part.questions.length)
+				words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${part.questions.length}.`);
+			if (part.pointsEach !== null && other.pointsEach !== part.pointsEach)
+				words.push(
+					`Part “${part.title}” gives ${other.pointsEach ?? 'each question its own'} points instead of ${part.pointsEach}.`
+				);
 		});
 		return words;
 	});

@@ -17,7 +17,11 @@ export interface StoredFile {
  * Stores a file from pieces as they arrive, a chunk at a time; the same content is stored once.
  * `told` hears how many bytes are stored. Where the pieces end in an error, nothing is left behind.
  */
-export async function storeFile(pool: Pool, pieces: AsyncIterable<Uint8Array>, told: (size: number) => void = () => undefined): Promise<StoredFile> {
+export async function storeFile(
+	pool: Pool,
+	pieces: AsyncIterable<Uint8Array>,
+	told: (size: number) => void = () => undefined
+): Promise<StoredFile> {
 	const { id } = await run(pool, 'INSERT INTO files (hash) VALUES (NULL)');
 	try {
 		const digest = createHash('sha256');
@@ -68,7 +72,11 @@ export function fileSource(db: Database, id: number, size: number): ByteSource {
 			const end = Math.min(size, offset + length);
 			if (end <= offset) return new Uint8Array();
 			const [first, last] = [Math.floor(offset / chunkSize), Math.floor((end - 1) / chunkSize)];
-			const found = await rows<{ bytes: Buffer }>(db, 'SELECT bytes FROM file_chunks WHERE file_id = ? AND number BETWEEN ? AND ? ORDER BY number', [id, first, last]);
+			const found = await rows<{ bytes: Buffer }>(
+				db,
+				'SELECT bytes FROM file_chunks WHERE file_id = ? AND number BETWEEN ? AND ? ORDER BY number',
+				[id, first, last]
+			);
 			const all = found.length === 1 ? found[0]!.bytes : Buffer.concat(found.map((chunk) => chunk.bytes));
 			return all.subarray(offset - first * chunkSize, end - first * chunkSize);
 		}
@@ -78,7 +86,10 @@ export function fileSource(db: Database, id: number, size: number): ByteSource {
 /** The bytes of a stored file, a chunk at a time. */
 export async function* fileChunks(db: Database, id: number): AsyncGenerator<Uint8Array> {
 	for (let number = 0; ; number += 1) {
-		const chunk = await row<{ bytes: Buffer }>(db, 'SELECT bytes FROM file_chunks WHERE file_id = ? AND number = ?', [id, number]);
+		const chunk = await row<{ bytes: Buffer }>(db, 'SELECT bytes FROM file_chunks WHERE file_id = ? AND number = ?', [
+			id,
+			number
+		]);
 		if (!chunk) return;
 		yield chunk.bytes;
 	}

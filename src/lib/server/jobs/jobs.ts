@@ -27,9 +27,16 @@ export async function enqueue(db: Database, kind: JobKind, subjectId: number): P
 export async function takeJob(pool: Pool, owner: string, lease: number): Promise<Job | null> {
 	return transaction(pool, async (connection) => {
 		// by_state
-		const job = await row<Job>(connection, "SELECT id, kind, subject_id, tries FROM jobs WHERE state = 'waiting' OR (state = 'running' AND lease_until < NOW(3)) ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED");
+		const job = await row<Job>(
+			connection,
+			"SELECT id, kind, subject_id, tries FROM jobs WHERE state = 'waiting' OR (state = 'running' AND lease_until < NOW(3)) ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED"
+		);
 		if (!job) return null;
-		await run(connection, "UPDATE jobs SET state = 'running', owner = ?, tries = tries + 1, lease_until = DATE_ADD(NOW(3), INTERVAL ? SECOND) WHERE id = ?", [owner, lease, job.id]);
+		await run(
+			connection,
+			"UPDATE jobs SET state = 'running', owner = ?, tries = tries + 1, lease_until = DATE_ADD(NOW(3), INTERVAL ? SECOND) WHERE id = ?",
+			[owner, lease, job.id]
+		);
 		return { ...job, tries: job.tries + 1 };
 	});
 }
@@ -39,25 +46,48 @@ export type Renewal = 'mine' | 'stop' | 'lost';
 
 /** Renews the lease of a job. */
 export async function renew(db: Database, jobId: number, owner: string, lease: number): Promise<Renewal> {
-	const { count } = await run(db, "UPDATE jobs SET lease_until = DATE_ADD(NOW(3), INTERVAL ? SECOND) WHERE id = ? AND owner = ? AND state = 'running'", [lease, jobId, owner]);
+	const { count } = await run(
+		db,
+		"UPDATE jobs SET lease_until = DATE_ADD(NOW(3), INTERVAL ? SECOND) WHERE id = ? AND owner = ? AND state = 'running'",
+		[lease, jobId, owner]
+	);
 	if (!count) return 'lost';
 	const job = await row<{ stop_asked: number }>(db, 'SELECT stop_asked FROM jobs WHERE id = ?', [jobId]);
 	return job?.stop_asked ? 'stop' : 'mine';
 }
 
 /** Ends a job, if it is still the owner's. */
-export async function finish(db: Database, jobId: number, owner: string, state: 'done' | 'failed' | 'stopped', failure = ''): Promise<void> {
-	await run(db, 'UPDATE jobs SET state = ?, failure = ?, lease_until = NULL WHERE id = ? AND owner = ?', [state, failure.slice(0, 1000), jobId, owner]);
+export async function finish(
+	db: Database,
+	jobId: number,
+	owner: string,
+	state: 'done' | 'failed' | 'stopped',
+	failure = ''
+): Promise<void> {
+	await run(db, 'UPDATE jobs SET state = ?, failure = ?, lease_until = NULL WHERE id = ? AND owner = ?', [
+		state,
+		failure.slice(0, 1000),
+		jobId,
+		owner
+	]);
 }
 
 /** Gives a job back, so that it is tried again. */
 export async function giveBack(db: Database, jobId: number, owner: string): Promise<void> {
-	await run(db, "UPDATE jobs SET state = 'waiting', owner = '', lease_until = NULL WHERE id = ? AND owner = ? AND state = 'running'", [jobId, owner]);
+	await run(
+		db,
+		"UPDATE jobs SET state = 'waiting', owner = '', lease_until = NULL WHERE id = ? AND owner = ? AND state = 'running'",
+		[jobId, owner]
+	);
 }
 
 /** Asks the process that works on something to stop. Gives false where nothing is being done about it. */
 export async function askToStop(db: Database, kind: JobKind, subjectId: number): Promise<boolean> {
 	// by_subject
-	const { count } = await run(db, "UPDATE jobs SET stop_asked = 1 WHERE kind = ? AND subject_id = ? AND state IN ('waiting', 'running')", [kind, subjectId]);
+	const { count } = await run(
+		db,
+		"UPDATE jobs SET stop_asked = 1 WHERE kind = ? AND subject_id = ? AND state IN ('waiting', 'running')",
+		[kind, subjectId]
+	);
 	return count > 0;
 }

@@ -34,15 +34,18 @@ export function supervise(pool: Pool, config: Config, script: URL): Supervisor {
 		const task: ThreadTask = { kind: job.kind, subjectId: job.subject_id, databaseUrl: config.databaseUrl };
 		const worker = new Worker(script, { workerData: task });
 		running.set(job.id, worker);
-		const heartbeat = setInterval(() => {
-			renew(pool, job.id, owner, config.jobLeaseSeconds).then(
-				(found) => {
-					if (found === 'stop') worker.postMessage('stop');
-					else if (found === 'lost') void worker.terminate();
-				},
-				() => undefined
-			);
-		}, Math.min(1000, (config.jobLeaseSeconds * 1000) / 4));
+		const heartbeat = setInterval(
+			() => {
+				renew(pool, job.id, owner, config.jobLeaseSeconds).then(
+					(found) => {
+						if (found === 'stop') worker.postMessage('stop');
+						else if (found === 'lost') void worker.terminate();
+					},
+					() => undefined
+				);
+			},
+			Math.min(1000, (config.jobLeaseSeconds * 1000) / 4)
+		);
 		const result = await new Promise<ThreadResult>((resolve) => {
 			let said: ThreadResult | null = null;
 			let broke = 'The worker thread ended without a word.';

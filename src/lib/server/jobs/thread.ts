@@ -29,7 +29,10 @@ try {
 		}
 	});
 } catch (error) {
-	result = error instanceof Stopped ? { state: 'stopped', failure: '' } : { state: 'failed', failure: (error as Error).message };
+	result =
+		error instanceof Stopped
+			? { state: 'stopped', failure: '' }
+			: { state: 'failed', failure: (error as Error).message };
 	if (result.state === 'failed') console.error(error);
 }
 await pool.end().catch(() => undefined);

@@ -14,11 +14,28 @@ export interface Deed {
 }
 
 /** Writes a deed into the ledger. */
-export async function record(db: Database, { courseId, personId, deed, subject, questions, address = '' }: Deed): Promise<void> {
-	await run(db, 'INSERT INTO ledger (course_id, person_id, deed, subject, questions, address) VALUES (?, ?, ?, ?, ?, ?)', [courseId, personId, deed, subject.slice(0, 255), questions, address]);
+export async function record(
+	db: Database,
+	{ courseId, personId, deed, subject, questions, address = '' }: Deed
+): Promise<void> {
+	await run(
+		db,
+		'INSERT INTO ledger (course_id, person_id, deed, subject, questions, address) VALUES (?, ?, ?, ?, ?, ?)',
+		[courseId, personId, deed, subject.slice(0, 255), questions, address]
+	);
 }
 
 /** The newest deeds of a course. */
-export async function deedsOf(db: Database, courseId: number, most = 200): Promise<{ id: number; deed: string; subject: string; questions: number; address: string; done: Date; person: string }[]> {
-	return rows(db, 'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?', [courseId, most]);
+export async function deedsOf(
+	db: Database,
+	courseId: number,
+	most = 200
+): Promise<
+	{ id: number; deed: string; subject: string; questions: number; address: string; done: Date; person: string }[]
+> {
+	return rows(
+		db,
+		'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?',
+		[courseId, most]
+	);
 }

@@ -34,21 +34,45 @@ const columns = `l.id, l.course_id, l.file_id, l.file_name, l.format, l.state, l
 
 /** The loads of a course, the newest first. */
 export async function loadsOf(db: Database, courseId: number): Promise<Load[]> {
-	return rows(db, `SELECT ${columns} FROM loads l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT 500`, [courseId]);
+	return rows(
+		db,
+		`SELECT ${columns} FROM loads l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT 500`,
+		[courseId]
+	);
 }
 
 /** One load of a course. */
 export async function loadOf(db: Database, courseId: number, loadId: number): Promise<Load | undefined> {
-	return row(db, `SELECT ${columns} FROM loads l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? AND l.id = ?`, [courseId, loadId]);
+	return row(
+		db,
+		`SELECT ${columns} FROM loads l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? AND l.id = ?`,
+		[courseId, loadId]
+	);
 }
 
 /** Receives a file as a stream and puts its reading in the queue. Where the upload breaks off, no load is left. */
-export async function receive(pool: Pool, courseId: number, personId: number, fileName: string, size: number, pieces: AsyncIterable<Uint8Array>): Promise<number> {
-	const { id } = await run(pool, "INSERT INTO loads (course_id, person_id, file_name, state, size) VALUES (?, ?, ?, 'uploading', ?)", [courseId, personId, fileName.slice(0, 255), size]);
+export async function receive(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	fileName: string,
+	size: number,
+	pieces: AsyncIterable<Uint8Array>
+): Promise<number> {
+	const { id } = await run(
+		pool,
+		"INSERT INTO loads (course_id, person_id, file_name, state, size) VALUES (?, ?, ?, 'uploading', ?)",
+		[courseId, personId, fileName.slice(0, 255), size]
+	);
 	try {
 		const file = await storeFile(pool, pieces);
 		await transaction(pool, async (connection) => {
-			await run(connection, "UPDATE loads SET file_id = ?, size = ?, bytes_total = ?, state = 'waiting' WHERE id = ?", [file.id, file.size, file.size, id]);
+			await run(connection, "UPDATE loads SET file_id = ?, size = ?, bytes_total = ?, state = 'waiting' WHERE id = ?", [
+				file.id,
+				file.size,
+				file.size,
+				id
+			]);
 			await enqueue(connection, 'read', id);
 		});
 	} catch (error) {
@@ -62,7 +86,11 @@ export async function receive(pool: Pool, courseId: number, personId: number, fi
 export async function stopReading(pool: Pool, loadId: number): Promise<void> {
 	await askToStop(pool, 'read', loadId);
 	await transaction(pool, async (connection) => {
-		const { count } = await run(connection, "UPDATE jobs SET state = 'stopped' WHERE kind = 'read' AND subject_id = ? AND state = 'waiting'", [loadId]);
+		const { count } = await run(
+			connection,
+			"UPDATE jobs SET state = 'stopped' WHERE kind = 'read' AND subject_id = ? AND state = 'waiting'",
+			[loadId]
+		);
 		if (count) await run(connection, "UPDATE loads SET state = 'stopped' WHERE id = ? AND state = 'waiting'", [loadId]);
 	});
 }
@@ -70,13 +98,21 @@ export async function stopReading(pool: Pool, loadId: number): Promise<void> {
 /** Puts the reading of a load that was stopped or has failed in the queue again. */
 export async function readAgain(pool: Pool, loadId: number): Promise<void> {
 	await transaction(pool, async (connection) => {
-		const { count } = await run(connection, "UPDATE loads SET state = 'waiting', failure = '', bytes_read = 0, questions_found = 0, snags_found = 0 WHERE id = ? AND state IN ('stopped', 'failed') AND file_id IS NOT NULL", [loadId]);
+		const { count } = await run(
+			connection,
+			"UPDATE loads SET state = 'waiting', failure = '', bytes_read = 0, questions_found = 0, snags_found = 0 WHERE id = ? AND state IN ('stopped', 'failed') AND file_id IS NOT NULL",
+			[loadId]
+		);
 		if (count) await enqueue(connection, 'read', loadId);
 	});
 }
 
 /** Throws a load away that is not in the course. Gives false where it is in the course, or being worked on. */
 export async function throwAway(pool: Pool, loadId: number): Promise<boolean> {
-	const { count } = await run(pool, "DELETE FROM loads WHERE id = ? AND state IN ('review', 'undone', 'stopped', 'failed')", [loadId]);
+	const { count } = await run(
+		pool,
+		"DELETE FROM loads WHERE id = ? AND state IN ('review', 'undone', 'stopped', 'failed')",
+		[loadId]
+	);
 	return count > 0;
 }

@@ -21,9 +21,19 @@ const batchSize = 400;
 const progressEvery = 400;
 
 /** The columns that tell a question apart in a table, out of the question itself. */
-export function columnsOf(question: Question): { title: string; stemText: string; fingerprint: Buffer; document: string } {
+export function columnsOf(question: Question): {
+	title: string;
+	stemText: string;
+	fingerprint: Buffer;
+	document: string;
+} {
 	const stemText = plainText(question.stem);
-	return { title: (question.title || beginning(stemText, 120)).slice(0, 500), stemText: stemText.slice(0, 16_000), fingerprint: createHash('sha256').update(canonicalForm(question)).digest(), document: JSON.stringify(question) };
+	return {
+		title: (question.title || beginning(stemText, 120)).slice(0, 500),
+		stemText: stemText.slice(0, 16_000),
+		fingerprint: createHash('sha256').update(canonicalForm(question)).digest(),
+		document: JSON.stringify(question)
+	};
 }
 
 interface Staged {
@@ -38,19 +48,31 @@ interface Staged {
  * is called, so that a reading that broke off leaves nothing behind. Throws Stopped when told to stop.
  */
 export async function readLoad(pool: Pool, loadId: number, control: Control): Promise<void> {
-	const load = await row<{ course_id: number; file_id: number; size: number; file_name: string }>(pool, 'SELECT course_id, file_id, size, file_name FROM loads WHERE id = ?', [loadId]);
+	const load = await row<{ course_id: number; file_id: number; size: number; file_name: string }>(
+		pool,
+		'SELECT course_id, file_id, size, file_name FROM loads WHERE id = ?',
+		[loadId]
+	);
 	if (!load) return;
 	await clear(pool, loadId);
-	await run(pool, "UPDATE loads SET state = 'reading', bytes_read = 0, questions_found = 0, snags_found = 0, failure = '' WHERE id = ?", [loadId]);
+	await run(
+		pool,
+		"UPDATE loads SET state = 'reading', bytes_read = 0, questions_found = 0, snags_found = 0, failure = '' WHERE id = ?",
+		[loadId]
+	);
 	const reading = new Reading(pool, loadId, load.course_id, control);
 	try {
-		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), (packed, size) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) }));
+		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), (packed, size) =>
+			inflateRawSync(packed, { maxOutputLength: Math.max(1, size) })
+		);
 		reading.digest = async (pieces) => {
 			const file = await storeFile(pool, pieces);
 			reading.fileIds.add(file.id);
 			return file.hash;
 		};
-		for await (const event of readPackage(container, (packed, size) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) }))) {
+		for await (const event of readPackage(container, (packed, size) =>
+			inflateRawSync(packed, { maxOutputLength: Math.max(1, size) })
+		)) {
 			control.check();
 			await reading.take(event, container);
 		}
@@ -119,17 +141,53 @@ class Reading {
 	async #tell(now: boolean): Promise<void> {
 		if (!now && Date.now() - this.#told < progressEvery) return;
 		this.#told = Date.now();
-		await run(this.pool, 'UPDATE loads SET bytes_read = ?, bytes_total = ?, questions_found = ?, snags_found = ?, format = ? WHERE id = ?', [this.#bytes.read, this.#bytes.total, this.#number, this.#snags, this.#format, this.loadId]);
+		await run(
+			this.pool,
+			'UPDATE loads SET bytes_read = ?, bytes_total = ?, questions_found = ?, snags_found = ?, format = ? WHERE id = ?',
+			[this.#bytes.read, this.#bytes.total, this.#number, this.#snags, this.#format, this.loadId]
+		);
 	}
 
 	async #report(report: Report, question?: string): Promise<void> {
 		this.#snags += 1;
-		await run(this.pool, 'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?', [[[this.loadId, null, report.rule, report.severity, report.message, JSON.stringify(question ? [question] : (report.words ?? [])), report.place?.file ?? '', report.place?.line ?? null]]]);
+		await run(
+			this.pool,
+			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
+			[
+				[
+					[
+						this.loadId,
+						null,
+						report.rule,
+						report.severity,
+						report.message,
+						JSON.stringify(question ? [question] : (report.words ?? [])),
+						report.place?.file ?? '',
+						report.place?.line ?? null
+					]
+				]
+			]
+		);
 	}
 
 	async #quiz(quiz: FoundQuiz): Promise<void> {
-		const parts = quiz.parts.map(({ title, draw, pointsEach, shuffle, questions }) => ({ title, draw, pointsEach, shuffle, numbers: questions.flatMap(({ identifier, file }) => this.#byPlace.get(`${file}\n${identifier}`) ?? (file === null ? this.#byIdentifier.get(identifier) : this.#byFile.get(file)) ?? []) }));
-		await run(this.pool, 'INSERT INTO staged_quizzes (load_id, title, document) VALUES (?, ?, ?)', [this.loadId, quiz.title.slice(0, 255), JSON.stringify(parts)]);
+		const parts = quiz.parts.map(({ title, draw, pointsEach, shuffle, questions }) => ({
+			title,
+			draw,
+			pointsEach,
+			shuffle,
+			numbers: questions.flatMap(
+				({ identifier, file }) =>
+					this.#byPlace.get(`${file}\n${identifier}`) ??
+					(file === null ? this.#byIdentifier.get(identifier) : this.#byFile.get(file)) ??
+					[]
+			)
+		}));
+		await run(this.pool, 'INSERT INTO staged_quizzes (load_id, title, document) VALUES (?, ?, ?)', [
+			this.loadId,
+			quiz.title.slice(0, 255),
+			JSON.stringify(parts)
+		]);
 	}
 
 	async #flush(): Promise<void> {
@@ -138,21 +196,61 @@ class Reading {
 		this.control.check();
 		const fingerprints = batch.map((one) => one.columns.fingerprint);
 		// by_fingerprint
-		const known = await rows<{ fingerprint: Buffer; title: string }>(this.pool, 'SELECT fingerprint, MIN(title) AS title FROM questions WHERE course_id = ? AND fingerprint IN (?) GROUP BY fingerprint', [this.courseId, fingerprints]);
+		const known = await rows<{ fingerprint: Buffer; title: string }>(
+			this.pool,
+			'SELECT fingerprint, MIN(title) AS title FROM questions WHERE course_id = ? AND fingerprint IN (?) GROUP BY fingerprint',
+			[this.courseId, fingerprints]
+		);
 		const inCourse = new Map(known.map((one) => [one.fingerprint.toString('hex'), `“${one.title}” in this course`]));
 		const first = this.#number - batch.length + 1;
 		const staged = batch.map((one, at) => {
 			const key = one.columns.fingerprint.toString('hex');
-			const found = checkQuestion(one.question, { duplicateOf: () => inCourse.get(key) ?? this.#seen.get(key) ?? null });
+			const found = checkQuestion(one.question, {
+				duplicateOf: () => inCourse.get(key) ?? this.#seen.get(key) ?? null
+			});
 			if (!this.#seen.has(key)) this.#seen.set(key, `question ${first + at} of this file, “${one.columns.title}”`);
 			return { ...one, reports: [...one.reports, ...found] };
 		});
 		await transaction(this.pool, async (connection) => {
-			const { id } = await run(connection, 'INSERT INTO staged_questions (load_id, number, category_path, kind, title, stem_text, points, document, fingerprint, source, broken) VALUES ?', [staged.map(({ question, fragment, reports, columns }, at) => [this.loadId, first + at, pathKey(question.category).slice(0, 2000), question.kind, columns.title, columns.stemText, question.points, columns.document, columns.fingerprint, fragment, reports.some((report) => report.severity === 'broken') ? 1 : 0])]);
+			const { id } = await run(
+				connection,
+				'INSERT INTO staged_questions (load_id, number, category_path, kind, title, stem_text, points, document, fingerprint, source, broken) VALUES ?',
+				[
+					staged.map(({ question, fragment, reports, columns }, at) => [
+						this.loadId,
+						first + at,
+						pathKey(question.category).slice(0, 2000),
+						question.kind,
+						columns.title,
+						columns.stemText,
+						question.points,
+						columns.document,
+						columns.fingerprint,
+						fragment,
+						reports.some((report) => report.severity === 'broken') ? 1 : 0
+					])
+				]
+			);
 			// the keys of one multi-row insert follow one another (innodb_autoinc_lock_mode 1, MariaDB's default)
-			const found = staged.flatMap(({ reports }, at) => reports.map((report) => [this.loadId, id + at, report.rule, report.severity, report.message, JSON.stringify(report.words ?? []), report.place?.file ?? '', report.place?.line ?? null]));
+			const found = staged.flatMap(({ reports }, at) =>
+				reports.map((report) => [
+					this.loadId,
+					id + at,
+					report.rule,
+					report.severity,
+					report.message,
+					JSON.stringify(report.words ?? []),
+					report.place?.file ?? '',
+					report.place?.line ?? null
+				])
+			);
 			this.#snags += found.length;
-			if (found.length) await run(connection, 'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?', [found]);
+			if (found.length)
+				await run(
+					connection,
+					'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
+					[found]
+				);
 			await this.#linkFiles(connection);
 		});
 		await this.#tell(true);
@@ -161,7 +259,10 @@ class Reading {
 	async #linkFiles(connection: PoolConnection): Promise<void> {
 		const ids = [...this.fileIds];
 		this.fileIds.clear();
-		if (ids.length) await run(connection, 'INSERT IGNORE INTO load_files (load_id, file_id) VALUES ?', [ids.map((id) => [this.loadId, id])]);
+		if (ids.length)
+			await run(connection, 'INSERT IGNORE INTO load_files (load_id, file_id) VALUES ?', [
+				ids.map((id) => [this.loadId, id])
+			]);
 	}
 
 	async end(paths: string[]): Promise<void> {
@@ -177,7 +278,14 @@ class Reading {
 			const ending = path.includes('.') ? path.split('.').pop()!.toLowerCase() : 'other';
 			kinds.set(ending, (kinds.get(ending) ?? 0) + 1);
 		}
-		const holds = [...kinds].sort((a, b) => b[1] - a[1]).slice(0, 5).map(([ending, count]) => `${count} ${ending}`).join(', ');
-		await run(this.pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [`No questions were found in it. It holds ${paths.length === 1 ? `one file, “${paths[0]}”` : `${paths.length} files: ${holds}`}.`, this.loadId]);
+		const holds = [...kinds]
+			.sort((a, b) => b[1] - a[1])
+			.slice(0, 5)
+			.map(([ending, count]) => `${count} ${ending}`)
+			.join(', ');
+		await run(this.pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [
+			`No questions were found in it. It holds ${paths.length === 1 ? `one file, “${paths[0]}”` : `${paths.length} files: ${holds}`}.`,
+			this.loadId
+		]);
 	}
 }

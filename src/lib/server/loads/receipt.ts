@@ -20,11 +20,34 @@ export async function receipt(db: Database, loadId: number): Promise<ReceiptLine
 		FROM staged_questions WHERE load_id = ? GROUP BY category_path ORDER BY MIN(number)`,
 		[loadId]
 	);
-	return found.map((one) => ({ category: pathOfKey(one.path), key: one.path, found: Number(one.found), taken: Number(one.taken), aside: Number(one.aside), left: Number(one.left_out) }));
+	return found.map((one) => ({
+		category: pathOfKey(one.path),
+		key: one.path,
+		found: Number(one.found),
+		taken: Number(one.taken),
+		aside: Number(one.aside),
+		left: Number(one.left_out)
+	}));
 }
 
 /** The questions behind one number of a receipt. */
-export async function receiptQuestions(db: Database, loadId: number, outcome: 'taken' | 'aside' | 'left' | null, category: string | null): Promise<{ stagedId: number; number: number; title: string; kind: string; outcome: string; questionId: number | null; bankId: number | null; why: string | null }[]> {
+export async function receiptQuestions(
+	db: Database,
+	loadId: number,
+	outcome: 'taken' | 'aside' | 'left' | null,
+	category: string | null
+): Promise<
+	{
+		stagedId: number;
+		number: number;
+		title: string;
+		kind: string;
+		outcome: string;
+		questionId: number | null;
+		bankId: number | null;
+		why: string | null;
+	}[]
+> {
 	return rows(
 		db,
 		`SELECT s.id AS stagedId, s.number, s.title, s.kind, s.outcome, q.id AS questionId, q.bank_id AS bankId,

@@ -52,7 +52,11 @@ export async function stagedRows(db: Database, loadId: number): Promise<StagedRo
 /** The categories of a load as they were found, in the order in which they first come. */
 export async function foundCategories(db: Database, loadId: number): Promise<FoundCategory[]> {
 	// by_number
-	const found = await rows<{ path: string; questions: number; broken: string }>(db, 'SELECT category_path AS path, COUNT(*) AS questions, SUM(broken) AS broken FROM staged_questions WHERE load_id = ? GROUP BY category_path ORDER BY MIN(number)', [loadId]);
+	const found = await rows<{ path: string; questions: number; broken: string }>(
+		db,
+		'SELECT category_path AS path, COUNT(*) AS questions, SUM(broken) AS broken FROM staged_questions WHERE load_id = ? GROUP BY category_path ORDER BY MIN(number)',
+		[loadId]
+	);
 	return found.map(({ path, questions, broken }) => ({ path: pathOfKey(path), questions, broken: Number(broken) }));
 }
 
@@ -62,16 +66,34 @@ export function storedReports(found: (Omit<StoredReport, 'words'> & { words: str
 }
 
 /** One question of a load with its source and what is said about it. */
-export async function stagedQuestion(db: Database, loadId: number, stagedId: number): Promise<{ question: Question; source: string; reports: StoredReport[] } | undefined> {
-	const found = await row<{ document: string; source: string }>(db, 'SELECT document, source FROM staged_questions WHERE load_id = ? AND id = ?', [loadId, stagedId]);
+export async function stagedQuestion(
+	db: Database,
+	loadId: number,
+	stagedId: number
+): Promise<{ question: Question; source: string; reports: StoredReport[] } | undefined> {
+	const found = await row<{ document: string; source: string }>(
+		db,
+		'SELECT document, source FROM staged_questions WHERE load_id = ? AND id = ?',
+		[loadId, stagedId]
+	);
 	if (!found) return undefined;
-	const reports = await rows<Omit<StoredReport, 'words'> & { words: string }>(db, 'SELECT rule, severity, message, words, place, line FROM staged_reports WHERE staged_id = ? ORDER BY severity, id', [stagedId]);
+	const reports = await rows<Omit<StoredReport, 'words'> & { words: string }>(
+		db,
+		'SELECT rule, severity, message, words, place, line FROM staged_reports WHERE staged_id = ? ORDER BY severity, id',
+		[stagedId]
+	);
 	return { question: parseQuestion(JSON.parse(found.document)), source: found.source, reports: storedReports(reports) };
 }
 
 /** What is said about the file as a whole. */
 export async function fileReports(db: Database, loadId: number): Promise<StoredReport[]> {
-	return storedReports(await rows(db, 'SELECT rule, severity, message, words, place, line FROM staged_reports WHERE load_id = ? AND staged_id IS NULL ORDER BY severity, id', [loadId]));
+	return storedReports(
+		await rows(
+			db,
+			'SELECT rule, severity, message, words, place, line FROM staged_reports WHERE load_id = ? AND staged_id IS NULL ORDER BY severity, id',
+			[loadId]
+		)
+	);
 }
 
 /** The titles of the quizzes that were found in a load. */

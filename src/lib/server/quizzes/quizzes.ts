@@ -37,7 +37,9 @@ export interface Quiz {
 
 const shape = object({
 	title: string().trim().required('Give the quiz a title.').max(255),
-	state: string().oneOf(['draft', 'ready'] as const).required(),
+	state: string()
+		.oneOf(['draft', 'ready'] as const)
+		.required(),
 	version: number().integer().required(),
 	parts: array(
 		object({
@@ -62,20 +64,64 @@ export function parseQuiz(value: unknown): Omit<Quiz, 'id'> {
 
 /** The quizzes of a course, the newest first. */
 export async function quizzesOf(db: Database, courseId: number): Promise<QuizRow[]> {
-	return rows(db, 'SELECT z.id, z.title, z.state, z.changed, (SELECT COUNT(*) FROM quiz_parts p WHERE p.quiz_id = z.id) AS parts FROM quizzes z WHERE z.course_id = ? ORDER BY z.id DESC', [courseId]);
+	return rows(
+		db,
+		'SELECT z.id, z.title, z.state, z.changed, (SELECT COUNT(*) FROM quiz_parts p WHERE p.quiz_id = z.id) AS parts FROM quizzes z WHERE z.course_id = ? ORDER BY z.id DESC',
+		[courseId]
+	);
 }
 
 /** One quiz of a course. */
 export async function quizOf(db: Database, courseId: number, quizId: number): Promise<Quiz | undefined> {
-	const quiz = await row<Omit<Quiz, 'parts'>>(db, 'SELECT id, title, state, version FROM quizzes WHERE id = ? AND course_id = ?', [quizId, courseId]);
+	const quiz = await row<Omit<Quiz, 'parts'>>(
+		db,
+		'SELECT id, title, state, version FROM quizzes WHERE id = ? AND course_id = ?',
+		[quizId, courseId]
+	);
 	if (!quiz) return undefined;
-	const parts = await rows<{ id: number; title: string; draw: number | null; points_each: number | null; shuffle_questions: number; shuffle_options: number; with_under: number }>(db, 'SELECT id, title, draw, points_each, shuffle_questions, shuffle_options, with_under FROM quiz_parts WHERE quiz_id = ? ORDER BY position', [quizId]);
-	const categories = await rows<{ part_id: number; category_id: number }>(db, 'SELECT k.part_id, k.category_id FROM quiz_part_categories k JOIN quiz_parts p ON p.id = k.part_id WHERE p.quiz_id = ?', [quizId]);
-	const banks = await rows<{ part_id: number; bank_id: number }>(db, 'SELECT k.part_id, k.bank_id FROM quiz_part_banks k JOIN quiz_parts p ON p.id = k.part_id WHERE p.quiz_id = ?', [quizId]);
-	const questions = await rows<{ part_id: number; question_id: number }>(db, 'SELECT u.part_id, u.question_id FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id WHERE p.quiz_id = ?', [quizId]);
+	const parts = await rows<{
+		id: number;
+		title: string;
+		draw: number | null;
+		points_each: number | null;
+		shuffle_questions: number;
+		shuffle_options: number;
+		with_under: number;
+	}>(
+		db,
+		'SELECT id, title, draw, points_each, shuffle_questions, shuffle_options, with_under FROM quiz_parts WHERE quiz_id = ? ORDER BY position',
+		[quizId]
+	);
+	const categories = await rows<{ part_id: number; category_id: number }>(
+		db,
+		'SELECT k.part_id, k.category_id FROM quiz_part_categories k JOIN quiz_parts p ON p.id = k.part_id WHERE p.quiz_id = ?',
+		[quizId]
+	);
+	const banks = await rows<{ part_id: number; bank_id: number }>(
+		db,
+		'SELECT k.part_id, k.bank_id FROM quiz_part_banks k JOIN quiz_parts p ON p.id = k.part_id WHERE p.quiz_id = ?',
+		[quizId]
+	);
+	const questions = await rows<{ part_id: number; question_id: number }>(
+		db,
+		'SELECT u.part_id, u.question_id FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id WHERE p.quiz_id = ?',
+		[quizId]
+	);
 	return {
 		...quiz,
-		parts: parts.map((part) => ({ title: part.title, draw: part.draw, pointsEach: part.points_each, shuffleQuestions: Boolean(part.shuffle_questions), shuffleOptions: Boolean(part.shuffle_options), withUnder: Boolean(part.with_under), categories: [...banks.filter((one) => one.part_id === part.id).map((one) => -one.bank_id), ...categories.filter((one) => one.part_id === part.id).map((one) => one.category_id)], questions: questions.filter((one) => one.part_id === part.id).map((one) => one.question_id) }))
+		parts: parts.map((part) => ({
+			title: part.title,
+			draw: part.draw,
+			pointsEach: part.points_each,
+			shuffleQuestions: Boolean(part.shuffle_questions),
+			shuffleOptions: Boolean(part.shuffle_options),
+			withUnder: Boolean(part.with_under),
+			categories: [
+				...banks.filter((one) => one.part_id === part.id).map((one) => -one.bank_id),
+				...categories.filter((one) => one.part_id === part.id).map((one) => one.category_id)
+			],
+			questions: questions.filter((one) => one.part_id === part.id).map((one) => one.question_id)
+		}))
 	};
 }
 
@@ -85,26 +131,89 @@ export async function makeQuiz(db: Database, courseId: number, title: string): P
 }
 
 /** Saves a quiz whole. Gives its new version, or null where somebody has saved it in between. */
-export async function saveQuiz(pool: Pool, courseId: number, quizId: number, quiz: Omit<Quiz, 'id'>): Promise<number | null> {
+export async function saveQuiz(
+	pool: Pool,
+	courseId: number,
+	quizId: number,
+	quiz: Omit<Quiz, 'id'>
+): Promise<number | null> {
 	return transaction(pool, async (connection) => {
-		const { count } = await run(connection, 'UPDATE quizzes SET title = ?, state = ?, version = version + 1, changed = NOW(3) WHERE id = ? AND course_id = ? AND version = ?', [quiz.title, quiz.state, quizId, courseId, quiz.version]);
+		const { count } = await run(
+			connection,
+			'UPDATE quizzes SET title = ?, state = ?, version = version + 1, changed = NOW(3) WHERE id = ? AND course_id = ? AND version = ?',
+			[quiz.title, quiz.state, quizId, courseId, quiz.version]
+		);
 		if (!count) return null;
 		await run(connection, 'DELETE FROM quiz_parts WHERE quiz_id = ?', [quizId]);
 		if (!quiz.parts.length) return quiz.version + 1;
-		const { id } = await run(connection, 'INSERT INTO quiz_parts (quiz_id, position, title, draw, points_each, shuffle_questions, shuffle_options, with_under) VALUES ?', [quiz.parts.map((part, at) => [quizId, at, part.title, part.draw, part.pointsEach, part.shuffleQuestions ? 1 : 0, part.shuffleOptions ? 1 : 0, part.withUnder ? 1 : 0])]);
+		const { id } = await run(
+			connection,
+			'INSERT INTO quiz_parts (quiz_id, position, title, draw, points_each, shuffle_questions, shuffle_options, with_under) VALUES ?',
+			[
+				quiz.parts.map((part, at) => [
+					quizId,
+					at,
+					part.title,
+					part.draw,
+					part.pointsEach,
+					part.shuffleQuestions ? 1 : 0,
+					part.shuffleOptions ? 1 : 0,
+					part.withUnder ? 1 : 0
+				])
+			]
+		);
 		// only what belongs to this course is linked, whatever was sent
 		const categories = quiz.parts.flatMap((part) => part.categories);
 		const questions = quiz.parts.flatMap((part) => part.questions);
-		const ownCategories = new Set(categories.length ? (await rows<{ id: number }>(connection, 'SELECT c.id FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ? AND c.id IN (?)', [courseId, categories])).map((one) => one.id) : []);
-		const ownQuestions = new Set(questions.length ? (await rows<{ id: number }>(connection, 'SELECT id FROM questions WHERE course_id = ? AND id IN (?)', [courseId, questions])).map((one) => one.id) : []);
-		const named = quiz.parts.flatMap((part) => part.categories).filter((one) => one < 0).map((one) => -one);
-		const ownBanks = new Set(named.length ? (await rows<{ id: number }>(connection, 'SELECT id FROM banks WHERE course_id = ? AND id IN (?)', [courseId, named])).map((one) => one.id) : []);
-		const byBank = quiz.parts.flatMap((part, at) => [...new Set(part.categories)].filter((one) => ownBanks.has(-one)).map((one) => [id + at, -one]));
+		const ownCategories = new Set(
+			categories.length
+				? (
+						await rows<{ id: number }>(
+							connection,
+							'SELECT c.id FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ? AND c.id IN (?)',
+							[courseId, categories]
+						)
+					).map((one) => one.id)
+				: []
+		);
+		const ownQuestions = new Set(
+			questions.length
+				? (
+						await rows<{ id: number }>(connection, 'SELECT id FROM questions WHERE course_id = ? AND id IN (?)', [
+							courseId,
+							questions
+						])
+					).map((one) => one.id)
+				: []
+		);
+		const named = quiz.parts
+			.flatMap((part) => part.categories)
+			.filter((one) => one < 0)
+			.map((one) => -one);
+		const ownBanks = new Set(
+			named.length
+				? (
+						await rows<{ id: number }>(connection, 'SELECT id FROM banks WHERE course_id = ? AND id IN (?)', [
+							courseId,
+							named
+						])
+					).map((one) => one.id)
+				: []
+		);
+		const byBank = quiz.parts.flatMap((part, at) =>
+			[...new Set(part.categories)].filter((one) => ownBanks.has(-one)).map((one) => [id + at, -one])
+		);
 		if (byBank.length) await run(connection, 'INSERT INTO quiz_part_banks (part_id, bank_id) VALUES ?', [byBank]);
-		const byCategory = quiz.parts.flatMap((part, at) => [...new Set(part.categories)].filter((one) => ownCategories.has(one)).map((one) => [id + at, one]));
-		const byQuestion = quiz.parts.flatMap((part, at) => [...new Set(part.questions)].filter((one) => ownQuestions.has(one)).map((one) => [id + at, one]));
-		if (byCategory.length) await run(connection, 'INSERT INTO quiz_part_categories (part_id, category_id) VALUES ?', [byCategory]);
-		if (byQuestion.length) await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id) VALUES ?', [byQuestion]);
+		const byCategory = quiz.parts.flatMap((part, at) =>
+			[...new Set(part.categories)].filter((one) => ownCategories.has(one)).map((one) => [id + at, one])
+		);
+		const byQuestion = quiz.parts.flatMap((part, at) =>
+			[...new Set(part.questions)].filter((one) => ownQuestions.has(one)).map((one) => [id + at, one])
+		);
+		if (byCategory.length)
+			await run(connection, 'INSERT INTO quiz_part_categories (part_id, category_id) VALUES ?', [byCategory]);
+		if (byQuestion.length)
+			await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id) VALUES ?', [byQuestion]);
 		return quiz.version + 1;
 	});
 }
@@ -122,17 +231,38 @@ export interface PoolBank {
 }
 
 /** The banks of a course with their trees, and which questions stand in each category; unreadable ones are never drawn. */
-export async function poolSource(db: Database, courseId: number): Promise<{ banks: PoolBank[]; inCategory: Record<number, number[]>; points: Record<number, number | null> }> {
+export async function poolSource(
+	db: Database,
+	courseId: number
+): Promise<{ banks: PoolBank[]; inCategory: Record<number, number[]>; points: Record<number, number | null> }> {
 	const banks = await banksOf(db, courseId);
 	// a course has a handful of banks, and their trees are asked for side by side
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
-	const found = await rows<{ id: number; bank_id: number; category_id: number | null; points: number | null }>(db, "SELECT id, bank_id, category_id, points FROM questions WHERE course_id = ? AND kind NOT IN ('unreadable', 'information') ORDER BY id", [courseId]);
+	const found = await rows<{ id: number; bank_id: number; category_id: number | null; points: number | null }>(
+		db,
+		"SELECT id, bank_id, category_id, points FROM questions WHERE course_id = ? AND kind NOT IN ('unreadable', 'information') ORDER BY id",
+		[courseId]
+	);
 	const inCategory: Record<number, number[]> = {};
 	// a bank itself stands for its questions without a category, under its key made negative, above its categories
 	const withRoots = banks.map((bank, at): PoolBank => {
 		const tree = trees[at]!;
-		const root: CategoryNode = { id: -bank.id, parentId: null, name: bank.name, key: '', depth: 0, own: 0, all: bank.questions, ownSnags: 0, allSnags: 0 };
-		return { id: bank.id, name: bank.name, tree: [root, ...tree.map((node) => ({ ...node, parentId: node.parentId ?? -bank.id, depth: node.depth + 1 }))] };
+		const root: CategoryNode = {
+			id: -bank.id,
+			parentId: null,
+			name: bank.name,
+			key: '',
+			depth: 0,
+			own: 0,
+			all: bank.questions,
+			ownSnags: 0,
+			allSnags: 0
+		};
+		return {
+			id: bank.id,
+			name: bank.name,
+			tree: [root, ...tree.map((node) => ({ ...node, parentId: node.parentId ?? -bank.id, depth: node.depth + 1 }))]
+		};
 	});
 	const points: Record<number, number | null> = {};
 	for (const one of found) {
@@ -145,6 +275,8 @@ export async function poolSource(db: Database, courseId: number): Promise<{ bank
 /** The questions that a part draws from. */
 export function poolOf(part: Part, trees: CategoryNode[], inCategory: Record<number, number[]>): number[] {
 	if (part.questions.length) return part.questions;
-	const categories = part.withUnder ? part.categories.flatMap((category) => withUnder(trees, category)) : part.categories;
+	const categories = part.withUnder
+		? part.categories.flatMap((category) => withUnder(trees, category))
+		: part.categories;
 	return [...new Set(categories)].flatMap((category) => inCategory[category] ?? []);
 }

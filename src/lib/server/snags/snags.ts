@@ -17,7 +17,11 @@ export interface SnagCount {
 /** How many questions each rule speaks of in a course. */
 export async function snagCounts(db: Database, courseId: number): Promise<SnagCount[]> {
 	// by_rule
-	return rows(db, 'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule', [courseId]);
+	return rows(
+		db,
+		'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule',
+		[courseId]
+	);
 }
 
 /** A question that a rule speaks of. */
@@ -65,14 +69,25 @@ const batch = 300;
  * Mends by a check: one question, or all that it speaks of where none is named. Mended questions are checked again,
  * in the same transaction. `version` guards one question against a change that was made in between.
  */
-export async function mend(pool: Pool, courseId: number, personId: number, rule: string, questionId: number | null, version: number | null): Promise<Mended | 'changed'> {
+export async function mend(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	rule: string,
+	questionId: number | null,
+	version: number | null
+): Promise<Mended | 'changed'> {
 	const check = checkOf(rule);
 	if (!check?.mend) return { mended: 0, left: 0 };
 	return transaction(pool, async (connection) => {
 		const done: Mended = { mended: 0, left: 0 };
-		for (let last = 0; ; ) {
+		for (let last = 0; ;) {
 			// a batch at a time, by key
-			const found = await rows<Row>(connection, `SELECT id, bank_id, document, fingerprint, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule = ?${questionId === null ? '' : ' AND question_id = ?'}) ORDER BY id LIMIT ${batch} FOR UPDATE`, [courseId, last, courseId, rule, ...(questionId === null ? [] : [questionId])]);
+			const found = await rows<Row>(
+				connection,
+				`SELECT id, bank_id, document, fingerprint, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule = ?${questionId === null ? '' : ' AND question_id = ?'}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				[courseId, last, courseId, rule, ...(questionId === null ? [] : [questionId])]
+			);
 			if (!found.length) break;
 			last = found.at(-1)!.id;
 			if (version !== null && found[0]!.version !== version) return 'changed';
@@ -86,34 +101,89 @@ export async function mend(pool: Pool, courseId: number, personId: number, rule:
 			done.mended += changed.length;
 			if (changed.length) await save(connection, courseId, changed);
 		}
-		if (done.mended) await record(connection, { courseId, personId, deed: 'mended', subject: check.title, questions: done.mended, address: `/courses/${courseId}/snags?check=${rule}` });
+		if (done.mended)
+			await record(connection, {
+				courseId,
+				personId,
+				deed: 'mended',
+				subject: check.title,
+				questions: done.mended,
+				address: `/courses/${courseId}/snags?check=${rule}`
+			});
 		return done;
 	});
 }
 
-async function save(connection: Parameters<typeof run>[0], courseId: number, changed: { row: Row; question: Question }[]): Promise<void> {
+async function save(
+	connection: Parameters<typeof run>[0],
+	courseId: number,
+	changed: { row: Row; question: Question }[]
+): Promise<void> {
 	const columns = changed.map(({ question }) => columnsOf(question));
 	await run(
 		connection,
 		`INSERT INTO questions (id, course_id, bank_id, kind, title, stem_text, document, fingerprint) VALUES ?
 		ON DUPLICATE KEY UPDATE title = VALUES(title), stem_text = VALUES(stem_text), document = VALUES(document), fingerprint = VALUES(fingerprint), version = version + 1`,
-		[changed.map(({ row: one, question }, at) => [one.id, courseId, one.bank_id, question.kind, columns[at]!.title, columns[at]!.stemText, columns[at]!.document, columns[at]!.fingerprint])]
+		[
+			changed.map(({ row: one, question }, at) => [
+				one.id,
+				courseId,
+				one.bank_id,
+				question.kind,
+				columns[at]!.title,
+				columns[at]!.stemText,
+				columns[at]!.document,
+				columns[at]!.fingerprint
+			])
+		]
 	);
 	const ids = changed.map(({ row: one }) => one.id);
 	// by_fingerprint
-	const twins = await rows<{ id: number; fingerprint: Buffer; title: string }>(connection, 'SELECT id, fingerprint, title FROM questions WHERE course_id = ? AND fingerprint IN (?)', [courseId, columns.map((one) => one.fingerprint)]);
+	const twins = await rows<{ id: number; fingerprint: Buffer; title: string }>(
+		connection,
+		'SELECT id, fingerprint, title FROM questions WHERE course_id = ? AND fingerprint IN (?)',
+		[courseId, columns.map((one) => one.fingerprint)]
+	);
 	const found = changed.flatMap(({ row: one, question }, at) => {
 		const twin = twins.find((other) => other.id !== one.id && other.fingerprint.equals(columns[at]!.fingerprint));
-		return checkQuestion(question, { duplicateOf: () => (twin ? `“${twin.title}” in this course` : null) }).map((report) => [courseId, one.id, report.rule, report.severity, report.message, JSON.stringify(report.words ?? []), report.place?.file ?? '', report.place?.line ?? null]);
+		return checkQuestion(question, { duplicateOf: () => (twin ? `“${twin.title}” in this course` : null) }).map(
+			(report) => [
+				courseId,
+				one.id,
+				report.rule,
+				report.severity,
+				report.message,
+				JSON.stringify(report.words ?? []),
+				report.place?.file ?? '',
+				report.place?.line ?? null
+			]
+		);
 	});
-	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [ids, checks.map((one) => one.id)]);
-	if (found.length) await run(connection, 'INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line) VALUES ?', [found]);
+	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [
+		ids,
+		checks.map((one) => one.id)
+	]);
+	if (found.length)
+		await run(
+			connection,
+			'INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line) VALUES ?',
+			[found]
+		);
 }
 
 /** A question before and after the mend of a check, or null where it has none. */
-export async function mendPreview(db: Database, courseId: number, rule: string, questionId: number): Promise<{ before: Question; after: Question; version: number } | null> {
+export async function mendPreview(
+	db: Database,
+	courseId: number,
+	rule: string,
+	questionId: number
+): Promise<{ before: Question; after: Question; version: number } | null> {
 	const check = checkOf(rule);
-	const found = await row<{ document: string; version: number }>(db, 'SELECT document, version FROM questions WHERE id = ? AND course_id = ?', [questionId, courseId]);
+	const found = await row<{ document: string; version: number }>(
+		db,
+		'SELECT document, version FROM questions WHERE id = ? AND course_id = ?',
+		[questionId, courseId]
+	);
 	if (!check?.mend || !found) return null;
 	const before = parseQuestion(JSON.parse(found.document));
 	return { before, after: check.mend.apply(before), version: found.version };

@@ -30,7 +30,13 @@
 
 <svelte:window onkeydown={press} />
 <div class="page">
-	<Thread course={data.course} courses={data.courses} waiting={data.waiting} person={data.person} showKeys={() => keys.open()} />
+	<Thread
+		course={data.course}
+		courses={data.courses}
+		waiting={data.waiting}
+		person={data.person}
+		showKeys={() => keys.open()}
+	/>
 	<main>{@render children()}</main>
 </div>
 <Keys bind:this={keys} />

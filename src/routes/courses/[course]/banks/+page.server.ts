@@ -8,8 +8,19 @@ export const load = async ({ locals, params, url }) => {
 	const db = database();
 	const banks = await banksOf(db, course.id);
 	const bank = banks.find((one) => one.id === Number(url.searchParams.get('bank'))) ?? banks[0] ?? null;
-	const filter = { categoryId: Number(url.searchParams.get('category')) || null, withUnder: url.searchParams.get('under') !== '0', words: url.searchParams.get('words') ?? '', kind: url.searchParams.get('kind') ?? '' };
+	const filter = {
+		categoryId: Number(url.searchParams.get('category')) || null,
+		withUnder: url.searchParams.get('under') !== '0',
+		words: url.searchParams.get('words') ?? '',
+		kind: url.searchParams.get('kind') ?? ''
+	};
 	if (!bank) return { banks, bank, tree: [], questions: [], filter };
-	const [tree, questions] = await Promise.all([categoryTree(db, bank.id), questionRows(db, { bankId: bank.id, ...filter })]);
+	const [tree, questions] = await Promise.all([
+		categoryTree(db, bank.id),
+		questionRows(db, { bankId: bank.id, ...filter })
+	]);
+	// in the order of the tree, which the keys of categories do not follow
+	const place = new Map(tree.map((node, at) => [node.id, at]));
+	questions.sort((a, b) => (place.get(a.categoryId ?? 0) ?? -1) - (place.get(b.categoryId ?? 0) ?? -1) || a.id - b.id);
 	return { banks, bank, tree, questions, filter };
 };

@@ -11,15 +11,35 @@ import { askToStop } from '$lib/server/jobs/jobs';
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
-	const [banks, quizzes, dispatches] = await Promise.all([banksOf(db, course.id), quizzesOf(db, course.id), dispatchesOf(db, course.id)]);
+	const [banks, quizzes, dispatches] = await Promise.all([
+		banksOf(db, course.id),
+		quizzesOf(db, course.id),
+		dispatchesOf(db, course.id)
+	]);
 	const quizId = Number(url.searchParams.get('quiz')) || null;
 	const bankId = quizId ? null : Number(url.searchParams.get('bank')) || banks[0]?.id || null;
-	const what: Consignment | null = quizId && quizzes.some((quiz) => quiz.id === quizId) ? { quizId } : bankId && banks.some((bank) => bank.id === bankId) ? { bankId } : null;
+	const what: Consignment | null =
+		quizId && quizzes.some((quiz) => quiz.id === quizId)
+			? { quizId }
+			: bankId && banks.some((bank) => bank.id === bankId)
+				? { bankId }
+				: null;
 	const format = writtenFormats[0]!;
-	return { banks, quizzes, dispatches, what, format: { name: format.name, title: format.title }, loss: what ? await lossTable(db, course.id, what, format.name) : [] };
+	return {
+		banks,
+		quizzes,
+		dispatches,
+		what,
+		format: { name: format.name, title: format.title },
+		loss: what ? await lossTable(db, course.id, what, format.name) : []
+	};
 };
 
-const shape = object({ bank: number().integer().positive(), quiz: number().integer().positive(), format: string().required() });
+const shape = object({
+	bank: number().integer().positive(),
+	quiz: number().integer().positive(),
+	format: string().required()
+});
 
 export const actions = {
 	write: async ({ locals, params, request }) => {

@@ -27,14 +27,24 @@
 		}, 700);
 		return () => clearInterval(timer);
 	});
-	const shown = $derived(dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ?? dispatches[0]);
+	const shown = $derived(
+		dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ?? dispatches[0]
+	);
 	const inAll = $derived(data.loss.reduce((sum, line) => sum + line.questions.length, 0));
-	const of = (outcome: string) => data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.questions.length, 0);
+	const of = (outcome: string) =>
+		data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.questions.length, 0);
 	const isQuiz = $derived(data.what !== null && 'quizId' in data.what);
 	const bankId = $derived(data.what && 'bankId' in data.what ? data.what.bankId : null);
 	const quizId = $derived(data.what && 'quizId' in data.what ? data.what.quizId : null);
 	const severities = { kept: 'whole', changed: 'doubtful', lost: 'broken' } as const;
-	const states = { waiting: 'waiting', writing: 'writing', proving: 'reading it back', done: 'proved', stopped: 'stopped', failed: 'failed' } as const;
+	const states = {
+		waiting: 'waiting',
+		writing: 'writing',
+		proving: 'reading it back',
+		done: 'proved',
+		stopped: 'stopped',
+		failed: 'failed'
+	} as const;
 	const proofLines = (proof: NonNullable<(typeof dispatches)[number]['proof']>) => [
 		['In the bank or quiz', proof.inAll],
 		['Left behind, as the table said', proof.leftBehind],
@@ -52,15 +62,36 @@
 	<section class="column" aria-label="What is sent">
 		<h1 class="text-[16px]!">What</h1>
 		{#each data.banks as bank (bank.id)}
-			<button type="button" class="choice" class:chosen={bankId === bank.id} aria-pressed={bankId === bank.id} onclick={() => goto(`?bank=${bank.id}`, { keepFocus: true })}><span class="cut">{bank.name}</span><span class="mute">{bank.questions.toLocaleString('en')}</span></button>
+			<button
+				type="button"
+				class="choice"
+				class:chosen={bankId === bank.id}
+				aria-pressed={bankId === bank.id}
+				onclick={() => goto(`?bank=${bank.id}`, { keepFocus: true })}
+				><span class="cut">{bank.name}</span><span class="mute">{bank.questions.toLocaleString('en')}</span></button
+			>
 		{/each}
 		{#if data.quizzes.length}<h2 class="mt-5 text-[14px]!">or a quiz</h2>{/if}
 		{#each data.quizzes as quiz (quiz.id)}
-			<button type="button" class="choice" class:chosen={quizId === quiz.id} aria-pressed={quizId === quiz.id} onclick={() => goto(`?quiz=${quiz.id}`, { keepFocus: true })}><span class="cut">{quiz.title}</span><span class="mute">{count(quiz.parts, 'part')}</span></button>
+			<button
+				type="button"
+				class="choice"
+				class:chosen={quizId === quiz.id}
+				aria-pressed={quizId === quiz.id}
+				onclick={() => goto(`?quiz=${quiz.id}`, { keepFocus: true })}
+				><span class="cut">{quiz.title}</span><span class="mute">{count(quiz.parts, 'part')}</span></button
+			>
 		{/each}
 		{#if !data.banks.length}<p class="mute mt-2">There is nothing to send yet.</p>{/if}
 		<h2 class="mt-5">As</h2>
-		<div class="choice chosen"><span>{data.format.title}</span>{#if data.what}<span class="text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : ''].filter(Boolean).join(', ') || 'loses nothing'}</span>{/if}</div>
+		<div class="choice chosen">
+			<span>{data.format.title}</span>{#if data.what}<span
+					class="text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}"
+					>{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
+						.filter(Boolean)
+						.join(', ') || 'loses nothing'}</span
+				>{/if}
+		</div>
 	</section>
 	<section class="column" aria-label="What would be lost">
 		<h2>What becomes of the questions in a {data.format.title}</h2>
@@ -71,17 +102,39 @@
 					{#each data.loss as line, at (at)}
 						<tr class:chosen={open === at}>
 							<td>{kindName(line.kind)}</td>
-							<td class="number"><button type="button" class="word" aria-expanded={open === at} aria-label="Show {line.questions.length} questions" onclick={() => (open = open === at ? null : at)}>{line.questions.length}</button></td>
+							<td class="number"
+								><button
+									type="button"
+									class="word"
+									aria-expanded={open === at}
+									aria-label="Show {line.questions.length} questions"
+									onclick={() => (open = open === at ? null : at)}>{line.questions.length}</button
+								></td
+							>
 							<td>
-								<Mark severity={severities[line.outcome]} word={line.outcome === 'kept' ? 'kept' : line.outcome === 'lost' ? 'stays behind' : 'changed'} />
+								<Mark
+									severity={severities[line.outcome]}
+									word={line.outcome === 'kept' ? 'kept' : line.outcome === 'lost' ? 'stays behind' : 'changed'}
+								/>
 								{#if line.what}<span class="mute block text-[13px]">{line.what}</span>{/if}
-								{#if open === at}<ul class="mt-1 text-[13px]">{#each line.questions.slice(0, 200) as question (question.id)}<li><a class="word" href="/courses/{data.course.id}/banks?question={question.id}">{question.title}</a></li>{/each}{#if line.questions.length > 200}<li class="mute">and {line.questions.length - 200} more</li>{/if}</ul>{/if}
+								{#if open === at}<ul class="mt-1 text-[13px]">
+										{#each line.questions.slice(0, 200) as question (question.id)}<li>
+												<a class="word" href="/courses/{data.course.id}/banks?question={question.id}"
+													>{question.title}</a
+												>
+											</li>{/each}{#if line.questions.length > 200}<li class="mute">
+												and {line.questions.length - 200} more
+											</li>{/if}
+									</ul>{/if}
 							</td>
 						</tr>
 					{/each}
 				</tbody>
 			</table>
-			{#if isQuiz}<p class="mute mt-3">The quiz goes as a test: each part a section with its selection, order and points. The questions of all its pools come along.</p>{/if}
+			{#if isQuiz}<p class="mute mt-3">
+					The quiz goes as a test: each part a section with its selection, order and points. The questions of all its
+					pools come along.
+				</p>{/if}
 		{:else}<p class="mute mt-2">{data.what ? 'It holds no questions.' : 'Choose what to send.'}</p>{/if}
 	</section>
 	<section class="column paper" aria-label="Proof">
@@ -90,37 +143,94 @@
 			<p class="mute mb-2">{shown.file_name} · {shown.person}, {ago(shown.created)}</p>
 			<div role="status">
 				{#if shown.state === 'waiting' || shown.state === 'writing' || shown.state === 'proving'}
-					<p class="my-2"><Strand value={shown.total ? shown.done / shown.total : null} label="Progress" /> <span class="mute">{states[shown.state]}, {shown.done} of {count(shown.total, 'question')}</span></p>
-					<form method="POST" action="?/stop" use:enhance><input type="hidden" name="dispatch" value={shown.id} /><button class="button small ghost">Stop</button></form>
+					<p class="my-2">
+						<Strand value={shown.total ? shown.done / shown.total : null} label="Progress" />
+						<span class="mute">{states[shown.state]}, {shown.done} of {count(shown.total, 'question')}</span>
+					</p>
+					<form method="POST" action="?/stop" use:enhance>
+						<input type="hidden" name="dispatch" value={shown.id} /><button class="button small ghost">Stop</button>
+					</form>
 				{:else if shown.state === 'failed'}<p class="notice broken">{shown.failure}</p>
 				{:else if shown.state === 'stopped'}<p class="notice">It was stopped; nothing was kept of it.</p>
 				{:else if shown.proof}
 					{@const good = shown.proof.otherwise + shown.proof.missing === 0 && !shown.proof.quiz.length}
-					<p class="mb-2"><Mark severity={good ? (shown.proof.foretold || shown.proof.leftBehind ? 'doubtful' : 'whole') : 'broken'} word={good ? (shown.proof.foretold || shown.proof.leftBehind ? 'Read back: all is as the table said.' : 'Read back: nothing differs.') : 'Read back: something differs that should not.'} /></p>
+					<p class="mb-2">
+						<Mark
+							severity={good ? (shown.proof.foretold || shown.proof.leftBehind ? 'doubtful' : 'whole') : 'broken'}
+							word={good
+								? shown.proof.foretold || shown.proof.leftBehind
+									? 'Read back: all is as the table said.'
+									: 'Read back: nothing differs.'
+								: 'Read back: something differs that should not.'}
+						/>
+					</p>
 					<table class="rows">
-						<tbody>{#each proofLines(shown.proof) as [name, number] (name)}<tr><td>{name}</td><td class="number"><b>{number}</b></td></tr>{/each}</tbody>
+						<tbody
+							>{#each proofLines(shown.proof) as [name, number] (name)}<tr
+									><td>{name}</td><td class="number"><b>{number}</b></td></tr
+								>{/each}</tbody
+						>
 					</table>
 					{#each shown.proof.quiz as words (words)}<p class="notice broken">{words}</p>{/each}
 					<p class="mono mute mt-3 break-all">sha256 {shown.proof.hash}</p>
-					<p class="mt-3"><a class="button small" href="/courses/{data.course.id}/dispatch/{shown.id}/file" download={shown.file_name}>Download {bytes(shown.proof.size)}</a></p>
+					<p class="mt-3">
+						<a class="button small" href="/courses/{data.course.id}/dispatch/{shown.id}/file" download={shown.file_name}
+							>Download {bytes(shown.proof.size)}</a
+						>
+					</p>
 					{#if shown.proof.lines.length}
 						<h3 class="mt-5">Not identical</h3>
-						<table class="rows"><tbody>{#each shown.proof.lines.slice(0, 100) as line, at (at)}<tr><td><a class="word" href="/courses/{data.course.id}/banks?question={line.questionId}">{line.title}</a><span class="mute block text-[13px]">{line.outcome}{line.what.length ? `: ${line.what.join('; ')}` : ''}</span></td></tr>{/each}</tbody></table>
+						<table class="rows">
+							<tbody
+								>{#each shown.proof.lines.slice(0, 100) as line, at (at)}<tr
+										><td
+											><a class="word" href="/courses/{data.course.id}/banks?question={line.questionId}">{line.title}</a
+											><span class="mute block text-[13px]"
+												>{line.outcome}{line.what.length ? `: ${line.what.join('; ')}` : ''}</span
+											></td
+										></tr
+									>{/each}</tbody
+							>
+						</table>
 					{/if}
 				{/if}
 			</div>
 			{#if dispatches.length > 1}
 				<h3 class="mt-6">Earlier</h3>
-				<table class="rows"><tbody>{#each dispatches.filter((one) => one.id !== shown.id).slice(0, 12) as one (one.id)}<tr><td><a class="word" href="?{bankId ? `bank=${bankId}` : `quiz=${quizId}`}&show={one.id}">{one.title}</a> <span class="mute">{states[one.state]}</span></td><td class="number mute">{ago(one.created)}</td></tr>{/each}</tbody></table>
+				<table class="rows">
+					<tbody
+						>{#each dispatches.filter((one) => one.id !== shown.id).slice(0, 12) as one (one.id)}<tr
+								><td
+									><a class="word" href="?{bankId ? `bank=${bankId}` : `quiz=${quizId}`}&show={one.id}">{one.title}</a>
+									<span class="mute">{states[one.state]}</span></td
+								><td class="number mute">{ago(one.created)}</td></tr
+							>{/each}</tbody
+					>
+				</table>
 			{/if}
-		{:else}<h2>Proof</h2><p class="mute mt-2">Once a file is written, it is read back by the same readers and compared question by question. What was found stands here.</p>{/if}
+		{:else}<h2>Proof</h2>
+			<p class="mute mt-2">
+				Once a file is written, it is read back by the same readers and compared question by question. What was found
+				stands here.
+			</p>{/if}
 	</section>
 </div>
 <form class="bar" method="POST" action="?/write" use:enhance>
-	<input type="hidden" name="bank" value={bankId ?? ''} /><input type="hidden" name="quiz" value={quizId ?? ''} /><input type="hidden" name="format" value={data.format.name} />
+	<input type="hidden" name="bank" value={bankId ?? ''} /><input type="hidden" name="quiz" value={quizId ?? ''} /><input
+		type="hidden"
+		name="format"
+		value={data.format.name}
+	/>
 	<div class="flex-1">
 		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
-		{:else if inAll}<b>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as a {data.format.title}.</b> <span class="mute">{of('kept')} as they are{of('changed') ? `, ${of('changed')} changed` : ''}{of('lost') ? `, ${of('lost')} stay behind` : ''}.</span>
+		{:else if inAll}<b
+				>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as a {data.format.title}.</b
+			>
+			<span class="mute"
+				>{of('kept')} as they are{of('changed') ? `, ${of('changed')} changed` : ''}{of('lost')
+					? `, ${of('lost')} stay behind`
+					: ''}.</span
+			>
 		{:else}<span class="mute">Nothing is chosen that could be written.</span>{/if}
 	</div>
 	{#if data.mayChange}<button class="button" disabled={inAll - of('lost') < 1}>Write and prove</button>{/if}

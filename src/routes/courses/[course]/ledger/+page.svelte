@@ -7,14 +7,18 @@
 <div class="sheet">
 	<h1 class="mb-3">Ledger</h1>
 	<table class="rows">
-		<thead><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th></tr></thead>
+		<thead
+			><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th></tr></thead
+		>
 		<tbody>
 			{#each data.deeds as deed (deed.id)}
 				<tr>
 					<td class="mute" title={new Date(deed.done).toLocaleString('en-GB')}>{ago(deed.done)}</td>
 					<td>{deed.person}</td>
 					<td>{deed.deed}</td>
-					<td>{#if deed.address}<a class="word" href={deed.address}>{deed.subject}</a>{:else}{deed.subject}{/if}</td>
+					<td
+						>{#if deed.address}<a class="word" href={deed.address}>{deed.subject}</a>{:else}{deed.subject}{/if}</td
+					>
 					<td class="number" title={count(deed.questions, 'question')}>{deed.questions.toLocaleString('en')}</td>
 				</tr>
 			{:else}<tr><td colspan="5" class="mute">Nothing has been done in this course yet.</td></tr>{/each}

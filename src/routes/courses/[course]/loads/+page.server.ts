@@ -26,7 +26,10 @@ export const actions = {
 	},
 	away: async ({ locals, params, request }) => {
 		const one = await chosen(locals, params, request);
-		if (one && !(await throwAway(database(), one.id))) return fail(409, { message: `“${one.file_name}” is in the course or is being worked on, so it cannot be thrown away now.` });
+		if (one && !(await throwAway(database(), one.id)))
+			return fail(409, {
+				message: `“${one.file_name}” is in the course or is being worked on, so it cannot be thrown away now.`
+			});
 		return undefined;
 	}
 };

@@ -17,10 +17,12 @@
 	}
 	let uploads = $state<Upload[]>([]);
 	let over = $state(false);
-	let state = $state('');
-	let chooser: HTMLInputElement;
+	let shownState = $state('');
+	let chooser: HTMLInputElement | undefined = $state();
 	let live = $state<typeof data.loads | null>(null);
-	const loads = $derived((live ?? data.loads).filter((one) => one.state !== 'uploading' && (!state || one.state === state)));
+	const loads = $derived(
+		(live ?? data.loads).filter((one) => one.state !== 'uploading' && (!shownState || one.state === shownState))
+	);
 	const busy = $derived(loads.some((one) => one.state === 'waiting' || one.state === 'reading'));
 	$effect(() => {
 		void data.loads;
@@ -45,7 +47,12 @@
 		for (const file of files) {
 			next += 1;
 			const key = next;
-			const too = file.size > data.limit ? `It is larger than ${bytes(data.limit)}, which is the most that is taken here.` : file.size === 0 ? 'It is empty.' : '';
+			const too =
+				file.size > data.limit
+					? `It is larger than ${bytes(data.limit)}, which is the most that is taken here.`
+					: file.size === 0
+						? 'It is empty.'
+						: '';
 			const request = too ? null : new XMLHttpRequest();
 			uploads.push({ key, name: file.name, size: file.size, sent: 0, failure: too, request });
 			if (!request) continue;
@@ -62,7 +69,10 @@
 			};
 			request.onerror = () => failed(key, '');
 			request.onabort = () => (uploads = uploads.filter((one) => one.key !== key));
-			request.open('PUT', `/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file.name)}&size=${file.size}`);
+			request.open(
+				'PUT',
+				`/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file.name)}&size=${file.size}`
+			);
 			request.setRequestHeader('Accept', 'application/json');
 			request.send(file);
 		}
@@ -104,21 +114,50 @@
 	<h1 class="visually-hidden">Loads of {data.course.name}</h1>
 	{#if data.mayChange}
 		<section class="tray" class:over>
-			<svg viewBox="0 0 60 42" aria-hidden="true" fill="none" stroke="var(--woad)" stroke-width="2.2" stroke-linecap="round" stroke-linejoin="round"><path d="M3 14H43L37 30H11ZM43 14L57 8M33 37H41" /><circle cx="17" cy="36" r="4.5" /><circle cx="19" cy="10" r="6" /><circle cx="31" cy="8" r="7" /></svg>
+			<svg
+				viewBox="0 0 60 42"
+				aria-hidden="true"
+				fill="none"
+				stroke="var(--woad)"
+				stroke-width="2.2"
+				stroke-linecap="round"
+				stroke-linejoin="round"
+				><path d="M3 14H43L37 30H11ZM43 14L57 8M33 37H41" /><circle cx="17" cy="36" r="4.5" /><circle
+					cx="19"
+					cy="10"
+					r="6"
+				/><circle cx="31" cy="8" r="7" /></svg
+			>
 			<div class="flex-1">
 				<h2>Drop packages here</h2>
 				<p class="mute">QTI 1.2 and 2.1 packages or bare XML. Nothing goes into the course before you have seen it.</p>
 			</div>
-			<input bind:this={chooser} class="visually-hidden" tabindex="-1" aria-label="Files to load" type="file" multiple accept=".zip,.xml,.imscc" onchange={(event) => { send(event.currentTarget.files ?? []); event.currentTarget.value = ''; }} />
-			<button class="button" type="button" onclick={() => chooser.click()}>Choose files</button>
+			<input
+				bind:this={chooser}
+				class="visually-hidden"
+				tabindex="-1"
+				aria-label="Files to load"
+				type="file"
+				multiple
+				accept=".zip,.xml,.imscc"
+				onchange={(event) => {
+					send(event.currentTarget.files ?? []);
+					event.currentTarget.value = '';
+				}}
+			/>
+			<button class="button" type="button" onclick={() => chooser?.click()}>Choose files</button>
 		</section>
 	{/if}
 	{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
 
 	<div class="mb-1 mt-5 flex items-center gap-3">
 		<h2 class="mr-auto">Loads of this course</h2>
-		<button class="field" aria-pressed={state === 'review'} onclick={() => (state = state === 'review' ? '' : 'review')}><b>{waits}</b> to review</button>
-		<select class="field" aria-label="State" bind:value={state}>
+		<button
+			class="field"
+			aria-pressed={shownState === 'review'}
+			onclick={() => (shownState = shownState === 'review' ? '' : 'review')}><b>{waits}</b> to review</button
+		>
+		<select class="field" aria-label="State" bind:value={shownState}>
 			<option value="">any state</option>
 			<option value="review">to review</option>
 			<option value="taken">taken in</option>
@@ -128,33 +167,78 @@
 			<option value="failed">failed</option>
 		</select>
 	</div>
-	<table class="rows fixed">
-		<colgroup><col style="width: 21%" /><col style="width: 15%" /><col style="width: 7%" /><col style="width: 9%" /><col style="width: 6%" /><col /><col style="width: 10%" /><col style="width: 9%" /><col style="width: 84px" /></colgroup>
-		<thead><tr><th>File</th><th>What it is</th><th class="number">Size</th><th class="number">Questions</th><th class="number">Snags</th><th>State</th><th>By</th><th>When</th><th><span class="visually-hidden">Do</span></th></tr></thead>
+	<table class="rows even">
+		<colgroup
+			><col style="width: 21%" /><col style="width: 15%" /><col style="width: 7%" /><col style="width: 9%" /><col
+				style="width: 6%"
+			/><col /><col style="width: 10%" /><col style="width: 9%" /><col style="width: 84px" /></colgroup
+		>
+		<thead
+			><tr
+				><th>File</th><th>What it is</th><th class="number">Size</th><th class="number">Questions</th><th class="number"
+					>Snags</th
+				><th>State</th><th>By</th><th>When</th><th><span class="visually-hidden">Do</span></th></tr
+			></thead
+		>
 		<tbody>
 			{#each uploads as one (one.key)}
 				<tr>
-					<td class="cut"><b>{one.name}</b></td><td class="mute">{one.failure ? '' : 'being sent'}</td><td class="number mute">{bytes(one.size)}</td><td></td><td></td>
-					<td colspan="3">{#if one.failure}<span class="broken" role="alert">{one.failure}</span>{:else}<Strand value={one.sent / one.size} label="Sending {one.name}" /> <span class="mute">sending, {bytes(one.sent)} of {bytes(one.size)}</span>{/if}</td>
-					<td class="number">{#if one.failure}<button class="button ghost small" onclick={() => (uploads = uploads.filter((other) => other !== one))}>Clear</button>{:else}<button class="button ghost small" onclick={() => one.request?.abort()}>Stop</button>{/if}</td>
+					<td class="cut"><b>{one.name}</b></td><td class="mute">{one.failure ? '' : 'being sent'}</td><td
+						class="number mute">{bytes(one.size)}</td
+					><td></td><td></td>
+					<td colspan="3"
+						>{#if one.failure}<span class="broken" role="alert">{one.failure}</span>{:else}<Strand
+								value={one.sent / one.size}
+								label="Sending {one.name}"
+							/>
+							<span class="mute">sending, {bytes(one.sent)} of {bytes(one.size)}</span>{/if}</td
+					>
+					<td class="number"
+						>{#if one.failure}<button
+								class="button ghost small"
+								onclick={() => (uploads = uploads.filter((other) => other !== one))}>Clear</button
+							>{:else}<button class="button ghost small" onclick={() => one.request?.abort()}>Stop</button>{/if}</td
+					>
 				</tr>
 			{/each}
 			{#each loads as one (one.id)}
 				<tr>
 					<td class="cut" title={one.file_name}>
-						{#if one.state === 'review' || one.state === 'undone' || (one.state === 'failed' && one.snags_found)}<a class="word" href="/courses/{data.course.id}/loads/{one.id}"><b>{one.file_name}</b></a>
-						{:else if one.state === 'taken'}<a class="word" href="/courses/{data.course.id}/loads/{one.id}/receipt"><b>{one.file_name}</b></a>
+						{#if one.state === 'review' || one.state === 'undone' || (one.state === 'failed' && one.snags_found)}<a
+								class="word"
+								href="/courses/{data.course.id}/loads/{one.id}"><b>{one.file_name}</b></a
+							>
+						{:else if one.state === 'taken'}<a class="word" href="/courses/{data.course.id}/loads/{one.id}/receipt"
+								><b>{one.file_name}</b></a
+							>
 						{:else}<b>{one.file_name}</b>{/if}
 					</td>
 					<td class="mute">{one.format}</td>
 					<td class="number mute">{bytes(one.size)}</td>
-					<td class="number">{one.questions_found ? one.questions_found.toLocaleString('en') : '–'}{#if one.state === 'reading' && one.questions_found}<span class="mute"> so far</span>{/if}</td>
-					<td class="number {one.snags_found ? 'doubtful' : 'mute'}">{one.state === 'reading' || one.state === 'waiting' ? '–' : one.snags_found}</td>
+					<td class="number"
+						>{one.questions_found
+							? one.questions_found.toLocaleString('en')
+							: '–'}{#if one.state === 'reading' && one.questions_found}<span class="mute"> so far</span>{/if}</td
+					>
+					<td class="number {one.snags_found ? 'doubtful' : 'mute'}"
+						>{one.state === 'reading' || one.state === 'waiting' ? '–' : one.snags_found}</td
+					>
 					<td>
-						{#if one.state === 'waiting'}<Strand value={0} label="Reading {one.file_name}" /> <span class="mute">waiting to be read</span>
-						{:else if one.state === 'reading'}<Strand value={one.bytes_total ? one.bytes_read / one.bytes_total : null} label="Reading {one.file_name}" /> <span class="mute">{one.bytes_read < one.bytes_total || !one.bytes_total ? `reading, ${bytes(one.bytes_read)} of ${bytes(one.bytes_total)}` : 'putting things in order'}</span>
+						{#if one.state === 'waiting'}<Strand value={0} label="Reading {one.file_name}" />
+							<span class="mute">waiting to be read</span>
+						{:else if one.state === 'reading'}<Strand
+								value={one.bytes_total ? one.bytes_read / one.bytes_total : null}
+								label="Reading {one.file_name}"
+							/>
+							<span class="mute"
+								>{one.bytes_read < one.bytes_total || !one.bytes_total
+									? `reading, ${bytes(one.bytes_read)} of ${bytes(one.bytes_total)}`
+									: 'putting things in order'}</span
+							>
 						{:else if one.state === 'review'}<b>to review</b>
-						{:else if one.state === 'taken'}<Mark severity="whole" word="taken in" /> <span class="mute">{one.taken} of {one.questions_found}{one.aside ? `, ${one.aside} set aside` : ''}</span>
+						{:else if one.state === 'taken'}<Mark severity="whole" word="taken in" />
+							<span class="mute">{one.taken} of {one.questions_found}{one.aside ? `, ${one.aside} set aside` : ''}</span
+							>
 						{:else if one.state === 'undone'}taken back <span class="mute">and to review again</span>
 						{:else if one.state === 'stopped'}<span class="mute">stopped; nothing was kept of the reading</span>
 						{:else}<Mark severity="broken" word="failed" /> <span>{one.failure}</span>{/if}
@@ -164,16 +248,41 @@
 					<td class="number">
 						{#if data.mayChange}
 							{#if one.state === 'waiting' || one.state === 'reading'}
-								<form method="POST" action="?/stop" use:enhance><input type="hidden" name="load" value={one.id} /><button class="button ghost small" aria-label="Stop reading {one.file_name}">Stop</button></form>
+								<form method="POST" action="?/stop" use:enhance>
+									<input type="hidden" name="load" value={one.id} /><button
+										class="button ghost small"
+										aria-label="Stop reading {one.file_name}">Stop</button
+									>
+								</form>
 							{:else if one.state === 'stopped' || one.state === 'failed'}
-								<form method="POST" action="?/again" use:enhance><input type="hidden" name="load" value={one.id} /><button class="button ghost small" aria-label="Read {one.file_name} again">Again</button></form>
-								<form method="POST" action="?/away" use:enhance class="mt-1"><input type="hidden" name="load" value={one.id} /><button class="button ghost small" aria-label="Throw {one.file_name} away">Discard</button></form>
-							{:else if one.state === 'review'}<a class="button small" href="/courses/{data.course.id}/loads/{one.id}" aria-label="Review {one.file_name}">Review</a>{/if}
+								<form method="POST" action="?/again" use:enhance>
+									<input type="hidden" name="load" value={one.id} /><button
+										class="button ghost small"
+										aria-label="Read {one.file_name} again">Again</button
+									>
+								</form>
+								<form method="POST" action="?/away" use:enhance class="mt-1">
+									<input type="hidden" name="load" value={one.id} /><button
+										class="button ghost small"
+										aria-label="Throw {one.file_name} away">Discard</button
+									>
+								</form>
+							{:else if one.state === 'review'}<a
+									class="button small"
+									href="/courses/{data.course.id}/loads/{one.id}"
+									aria-label="Review {one.file_name}">Review</a
+								>{/if}
 						{/if}
 					</td>
 				</tr>
 			{:else}
-				{#if !uploads.length}<tr><td colspan="9" class="mute py-8">{state ? 'No load is in that state.' : 'No load has come in yet. Drop a package anywhere on this page; it is read at once, and shown to you before anything is taken in.'}</td></tr>{/if}
+				{#if !uploads.length}<tr
+						><td colspan="9" class="mute py-8"
+							>{shownState
+								? 'No load is in that state.'
+								: 'No load has come in yet. Drop a package anywhere on this page; it is read at once, and shown to you before anything is taken in.'}</td
+						></tr
+					>{/if}
 			{/each}
 		</tbody>
 	</table>
@@ -197,7 +306,7 @@
 	.tray > svg {
 		width: 60px;
 	}
-	.fixed {
+	.even {
 		table-layout: fixed;
 	}
 	td {

@@ -14,7 +14,11 @@ export const actions = {
 		const { course } = await courseAt(locals, params, 'change');
 		let title;
 		try {
-			title = string().trim().max(255).required('Give the quiz a title.').validateSync((await request.formData()).get('title'));
+			title = string()
+				.trim()
+				.max(255)
+				.required('Give the quiz a title.')
+				.validateSync((await request.formData()).get('title'));
 		} catch (cause) {
 			return fail(400, { message: (cause as ValidationError).message });
 		}

@@ -9,7 +9,16 @@
 	<div class="mb-3 flex items-center justify-between gap-4">
 		<h1>Quizzes</h1>
 		{#if data.mayChange}
-			<form method="POST" action="?/make" use:enhance class="flex gap-2"><input class="field w-64" name="title" aria-label="Title of the new quiz" placeholder="title of the new quiz" required maxlength="255" /><button class="button small">Make a quiz</button></form>
+			<form method="POST" action="?/make" use:enhance class="flex gap-2">
+				<input
+					class="field w-64"
+					name="title"
+					aria-label="Title of the new quiz"
+					placeholder="title of the new quiz"
+					required
+					maxlength="255"
+				/><button class="button small">Make a quiz</button>
+			</form>
 		{/if}
 	</div>
 	{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
@@ -17,8 +26,18 @@
 		<thead><tr><th>Quiz</th><th>State</th><th class="number">Parts</th><th>Changed</th></tr></thead>
 		<tbody>
 			{#each data.quizzes as quiz (quiz.id)}
-				<tr><td><a class="word" href="/courses/{data.course.id}/quizzes/{quiz.id}"><b>{quiz.title}</b></a></td><td class="mute">{quiz.state}</td><td class="number" title={count(quiz.parts, 'part')}>{quiz.parts}</td><td class="mute">{ago(quiz.changed)}</td></tr>
-			{:else}<tr><td colspan="4" class="mute py-6">No quiz yet. A quiz has parts; each part draws so many questions from the categories you choose.</td></tr>{/each}
+				<tr
+					><td><a class="word" href="/courses/{data.course.id}/quizzes/{quiz.id}"><b>{quiz.title}</b></a></td><td
+						class="mute">{quiz.state}</td
+					><td class="number" title={count(quiz.parts, 'part')}>{quiz.parts}</td><td class="mute"
+						>{ago(quiz.changed)}</td
+					></tr
+				>
+			{:else}<tr
+					><td colspan="4" class="mute py-6"
+						>No quiz yet. A quiz has parts; each part draws so many questions from the categories you choose.</td
+					></tr
+				>{/each}
 		</tbody>
 	</table>
 </div>

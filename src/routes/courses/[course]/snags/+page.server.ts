@@ -14,18 +14,33 @@ export const load = async ({ locals, params, url }) => {
 	return { counts, check, rows: check ? await snagRows(database(), course.id, check) : [] };
 };
 
-const shape = object({ check: string().max(60).required(), question: number().integer().positive().nullable().defined(), version: number().integer().nullable().defined() });
+const shape = object({
+	check: string().max(60).required(),
+	question: number().integer().positive().nullable().defined(),
+	version: number().integer().nullable().defined()
+});
 
 export const actions = {
 	mend: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
 		const form = Object.fromEntries(await request.formData());
 		try {
-			const given = shape.validateSync({ check: form.check, question: form.question ? Number(form.question) : null, version: form.version ? Number(form.version) : null });
+			const given = shape.validateSync({
+				check: form.check,
+				question: form.question ? Number(form.question) : null,
+				version: form.version ? Number(form.version) : null
+			});
 			const done = await mend(database(), course.id, person.id, given.check, given.question, given.version);
-			if (done === 'changed') return fail(409, { message: 'Somebody has changed this question in the meantime. It is shown anew; look at it once more.' });
-			const left = done.left ? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.` : '';
-			return { message: `${done.mended} ${done.mended === 1 ? 'question' : 'questions'} mended and checked again.${left}` };
+			if (done === 'changed')
+				return fail(409, {
+					message: 'Somebody has changed this question in the meantime. It is shown anew; look at it once more.'
+				});
+			const left = done.left
+				? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.`
+				: '';
+			return {
+				message: `${done.mended} ${done.mended === 1 ? 'question' : 'questions'} mended and checked again.${left}`
+			};
 		} catch (cause) {
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;

@@ -9,7 +9,7 @@
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Source from '$lib/ui/Source.svelte';
-	import { count } from '$lib/ui/words';
+	import { count, ruleWords } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	type Row = (typeof data.rows)[number] & { id: number };
@@ -22,11 +22,16 @@
 	let asked = 0;
 	let tab = $state<'mend' | 'question' | 'source'>('mend');
 	const names = { broken: 'Broken', doubtful: 'Doubtful', untidy: 'Untidy' } as const;
-	const says = { broken: 'cannot be delivered or scored', doubtful: 'probably wrong', untidy: 'works, and reads badly' } as const;
+	const says = {
+		broken: 'cannot be delivered or scored',
+		doubtful: 'probably wrong',
+		untidy: 'works, and reads badly'
+	} as const;
 	const rows = $derived(data.rows.map((row) => ({ ...row, id: row.questionId })));
 	const check = $derived(checkOf(data.check));
 	const severity = $derived(data.counts.find((one) => one.rule === data.check)?.severity ?? 'untidy');
-	const titleOf = (rule: string) => checkOf(rule)?.title ?? rule.replaceAll('-', ' ').replace(/^./, (letter) => letter.toUpperCase());
+	const titleOf = (rule: string) =>
+		checkOf(rule)?.title ?? ruleWords(rule).replace(/^./, (letter) => letter.toUpperCase());
 	const row = $derived(rows.find((one) => one.id === chosen));
 	const source = $derived(shown?.stored.question.source);
 
@@ -44,17 +49,27 @@
 		const wanted = Number(page.url.searchParams.get('question')) || null;
 		const list = rows;
 		const rule = data.check;
-		const now = list.some((one) => one.id === chosen) ? chosen : list.some((one) => one.id === wanted) ? wanted : (list[0]?.id ?? null);
+		const now = list.some((one) => one.id === chosen)
+			? chosen
+			: list.some((one) => one.id === wanted)
+				? wanted
+				: (list[0]?.id ?? null);
 		chosen = now;
 		if (now) void fetchOne(now, rule);
 		else shown = null;
 	});
-	const changes = $derived(shown?.preview && JSON.stringify(shown.preview.before) !== JSON.stringify(shown.preview.after));
+	const changes = $derived(
+		shown?.preview && JSON.stringify(shown.preview.before) !== JSON.stringify(shown.preview.after)
+	);
 </script>
 
 <svelte:head><title>Snags · {data.course.name} · Yarn Barrow</title></svelte:head>
 {#if !data.counts.length}
-	<div class="sheet"><h1>Snags</h1><p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>{#if form?.message}<p class="notice whole mt-4" role="status">{form.message}</p>{/if}</div>
+	<div class="sheet">
+		<h1>Snags</h1>
+		<p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>
+		{#if form?.message}<p class="notice whole mt-4" role="status">{form.message}</p>{/if}
+	</div>
 {:else}
 	<div class="columns">
 		<section class="column" aria-label="Checks">
@@ -62,9 +77,19 @@
 			{#each ['broken', 'doubtful', 'untidy'] as const as group (group)}
 				{@const inGroup = data.counts.filter((one) => one.severity === group)}
 				{#if inGroup.length}
-					<h2 class="mt-4 text-[14px]!"><Mark severity={group} word={names[group]} /> <span class="faint text-[12.5px] font-normal">{says[group]}</span></h2>
+					<h2 class="mt-4 text-[14px]!">
+						<Mark severity={group} word={names[group]} />
+						<span class="faint text-[12.5px] font-normal">{says[group]}</span>
+					</h2>
 					{#each inGroup as one (one.rule)}
-						<button type="button" class="check" class:chosen={one.rule === data.check} aria-pressed={one.rule === data.check} onclick={() => goto(`?check=${one.rule}`, { keepFocus: true, noScroll: true })}><span>{titleOf(one.rule)}</span><span>{one.questions}</span></button>
+						<button
+							type="button"
+							class="check"
+							class:chosen={one.rule === data.check}
+							aria-pressed={one.rule === data.check}
+							onclick={() => goto(`?check=${one.rule}`, { keepFocus: true, noScroll: true })}
+							><span>{titleOf(one.rule)}</span><span>{one.questions}</span></button
+						>
 					{/each}
 				{/if}
 			{/each}
@@ -73,7 +98,11 @@
 			<div class="filters">
 				<h2 class="mr-auto">{titleOf(data.check)} <span class="mute font-normal">{data.rows.length}</span></h2>
 				{#if check?.mend && data.mayChange}
-					<form method="POST" action="?/mend" use:enhance><input type="hidden" name="check" value={data.check} /><button class="button ghost small">Mend all {data.rows.length}</button></form>
+					<form method="POST" action="?/mend" use:enhance>
+						<input type="hidden" name="check" value={data.check} /><button class="button ghost small"
+							>Mend all {data.rows.length}</button
+						>
+					</form>
 				{/if}
 			</div>
 			{#if form?.message}<p class="notice whole mx-4" role="status">{form.message}</p>{/if}
@@ -94,30 +123,61 @@
 				<p class="mt-1">{row.message}</p>
 				{#if check}<p class="mute mt-1 text-[13px]">{check.why}</p>{/if}
 				<div class="tabs mt-4" role="tablist">
-					{#if check?.mend}<button role="tab" type="button" aria-selected={tab === 'mend'} onclick={() => (tab = 'mend')}>The mend</button>{/if}
-					<button role="tab" type="button" aria-selected={tab === 'question' || (tab === 'mend' && !check?.mend)} onclick={() => (tab = 'question')}>Question</button>
-					<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}>Source</button>
+					{#if check?.mend}<button
+							role="tab"
+							type="button"
+							aria-selected={tab === 'mend'}
+							onclick={() => (tab = 'mend')}>The mend</button
+						>{/if}
+					<button
+						role="tab"
+						type="button"
+						aria-selected={tab === 'question' || (tab === 'mend' && !check?.mend)}
+						onclick={() => (tab = 'question')}>Question</button
+					>
+					<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}
+						>Source</button
+					>
 				</div>
 				{#if tab === 'source'}
-					<Source source={shown.stored.source} file={source?.file ?? ''} first={source?.line ?? 1} lit={[...new Set(shown.stored.reports.flatMap((report) => report.line ?? []))]} />
+					<Source
+						source={shown.stored.source}
+						file={source?.file ?? ''}
+						first={source?.line ?? 1}
+						lit={[...new Set(shown.stored.reports.flatMap((report) => report.line ?? []))]}
+					/>
 				{:else if tab === 'mend' && check?.mend && shown.preview}
 					<p class="mute mb-2">{check.mend.title}.</p>
 					<h3>Before</h3>
-					<div class="frame"><QuestionView question={shown.preview.before} courseId={data.course.id} words={row.words} /></div>
+					<div class="frame">
+						<QuestionView question={shown.preview.before} courseId={data.course.id} words={row.words} />
+					</div>
 					{#if changes}
 						<h3 class="mt-4">After</h3>
 						<div class="frame after"><QuestionView question={shown.preview.after} courseId={data.course.id} /></div>
 						{#if data.mayChange}
 							<form method="POST" action="?/mend" use:enhance class="mt-3 flex gap-2">
-								<input type="hidden" name="check" value={data.check} /><input type="hidden" name="question" value={row.id} /><input type="hidden" name="version" value={shown.preview.version} />
+								<input type="hidden" name="check" value={data.check} /><input
+									type="hidden"
+									name="question"
+									value={row.id}
+								/><input type="hidden" name="version" value={shown.preview.version} />
 								<button class="button small">Mend this</button>
-								<a class="button small ghost" href="/courses/{data.course.id}/banks?bank={row.bankId}&question={row.id}">Open it in its bank</a>
+								<a class="button small ghost" href="/courses/{data.course.id}/banks?bank={row.bankId}&question={row.id}"
+									>Open it in its bank</a
+								>
 							</form>
 						{/if}
-					{:else}<p class="notice doubtful">Nothing can be mended safely here: it needs a person who knows what was meant.</p>{/if}
+					{:else}<p class="notice doubtful">
+							Nothing can be mended safely here: it needs a person who knows what was meant.
+						</p>{/if}
 				{:else}
 					<QuestionView question={shown.stored.question} courseId={data.course.id} words={row.words} />
-					<p class="mt-4"><a class="button small ghost" href="/courses/{data.course.id}/banks?bank={row.bankId}&question={row.id}">Open it in its bank</a></p>
+					<p class="mt-4">
+						<a class="button small ghost" href="/courses/{data.course.id}/banks?bank={row.bankId}&question={row.id}"
+							>Open it in its bank</a
+						>
+					</p>
 				{/if}
 			{/if}
 		</section>

@@ -15,9 +15,22 @@ export const load = async ({ locals, params }) => {
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
 	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
-	const [questions, categories, reports, quizzes, banks] = await Promise.all([stagedRows(db, one.id), foundCategories(db, one.id), fileReports(db, one.id), foundQuizzes(db, one.id), banksOf(db, course.id)]);
+	const [questions, categories, reports, quizzes, banks] = await Promise.all([
+		stagedRows(db, one.id),
+		foundCategories(db, one.id),
+		fileReports(db, one.id),
+		foundQuizzes(db, one.id),
+		banksOf(db, course.id)
+	]);
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
-	return { one, questions, categories, reports, quizzes, banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) })) };
+	return {
+		one,
+		questions,
+		categories,
+		reports,
+		quizzes,
+		banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }))
+	};
 };
 
 export const actions = {
@@ -35,7 +48,10 @@ export const actions = {
 	away: async ({ locals, params }) => {
 		const { course } = await courseAt(locals, params, 'change');
 		const one = await loadOf(database(), course.id, keyOf(params.load));
-		if (one && !(await throwAway(database(), one.id))) return fail(409, { refused: 'This load is in the course or is being worked on, so it cannot be thrown away now.' });
+		if (one && !(await throwAway(database(), one.id)))
+			return fail(409, {
+				refused: 'This load is in the course or is being worked on, so it cannot be thrown away now.'
+			});
 		redirect(303, `/courses/${course.id}/loads`);
 	}
 };

@@ -8,18 +8,32 @@
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Source from '$lib/ui/Source.svelte';
-	import { bytes, count, pathText } from '$lib/ui/words';
+	import { bytes, count, pathText, ruleWords } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	type Row = (typeof data.questions)[number];
 	interface Shown {
 		question: Question;
 		source: string;
-		reports: { rule: string; severity: 'broken' | 'doubtful' | 'untidy'; message: string; words: string[]; place: string; line: number | null }[];
+		reports: {
+			rule: string;
+			severity: 'broken' | 'doubtful' | 'untidy';
+			message: string;
+			words: string[];
+			place: string;
+			line: number | null;
+		}[];
 	}
 
 	// svelte-ignore state_referenced_locally
-	let decision = $state<Decision>({ bankId: data.banks[0]?.id ?? null, bankName: data.one.file_name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' '), categories: 'keep', oneCategory: '', errors: 'aside', leftOut: [] });
+	let decision = $state<Decision>({
+		bankId: data.banks[0]?.id ?? null,
+		bankName: data.one.file_name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' '),
+		categories: 'keep',
+		oneCategory: '',
+		errors: 'aside',
+		leftOut: []
+	});
 	let only = $state<'all' | 'snags'>('all');
 	let kind = $state('');
 	let words = $state('');
@@ -35,7 +49,13 @@
 	const known = $derived(new Set(bank?.paths ?? []));
 	const kindsHere = $derived(kinds.filter((one) => data.questions.some((row) => row.kind === one)));
 	const rows = $derived(
-		data.questions.filter((row) => (only === 'all' || row.marks.length) && (!kind || row.kind === kind) && (category === null || row.category === category || row.category.startsWith(`${category}\n`)) && (!words || row.title.toLowerCase().includes(words.toLowerCase())))
+		data.questions.filter(
+			(row) =>
+				(only === 'all' || row.marks.length) &&
+				(!kind || row.kind === kind) &&
+				(category === null || row.category === category || row.category.startsWith(`${category}\n`)) &&
+				(!words || row.title.toLowerCase().includes(words.toLowerCase()))
+		)
 	);
 	const withSnags = $derived(data.questions.filter((row) => row.marks.length).length);
 
@@ -55,15 +75,23 @@
 		}
 		return [...all].map(([key, line]) => ({ key, ...line }));
 	});
-	const under = (key: string) => data.categories.map((found) => pathKey(found.path)).filter((one) => one === key || (key !== '' && one.startsWith(`${key}\n`)));
+	const under = (key: string) =>
+		data.categories
+			.map((found) => pathKey(found.path))
+			.filter((one) => one === key || (key !== '' && one.startsWith(`${key}\n`)));
 	const included = (key: string) => under(key).some((one) => !decision.leftOut.includes(one));
 	function include(key: string, on: boolean) {
 		const these = under(key);
-		decision.leftOut = on ? decision.leftOut.filter((one) => !these.includes(one)) : [...new Set([...decision.leftOut, ...these])];
+		decision.leftOut = on
+			? decision.leftOut.filter((one) => !these.includes(one))
+			: [...new Set([...decision.leftOut, ...these])];
 	}
 	function lands(path: string[]): { text: string; isNew: boolean } {
 		const to = landing(path, decision);
-		return { text: to.at(-1) ?? (decision.bankId === null ? 'the new bank' : 'the bank itself'), isNew: to.length > 0 && !known.has(pathKey(to)) };
+		return {
+			text: to.at(-1) ?? (decision.bankId === null ? 'the new bank' : 'the bank itself'),
+			isNew: to.length > 0 && !known.has(pathKey(to))
+		};
 	}
 
 	async function choose(row: Row) {
@@ -75,22 +103,34 @@
 		if (mine === asked && answer.ok) shown = (await answer.json()) as Shown;
 	}
 	$effect(() => {
-		if (chosen === null && data.questions[0]) void choose(data.questions.find((row) => row.marks.length) ?? data.questions[0]);
+		if (chosen === null && data.questions[0])
+			void choose(data.questions.find((row) => row.marks.length) ?? data.questions[0]);
 		else if (!data.questions.length) tab = 'file';
 	});
 	const number = $derived(data.questions.find((row) => row.id === chosen)?.number);
 	const lit = $derived([...new Set((shown?.reports ?? []).flatMap((report) => report.line ?? []))]);
-	const short = (mark: Row['marks'][number]) => checkOf(mark.rule)?.short ?? mark.rule.replaceAll('-', ' ');
-	const worst = (row: Row) => [...row.marks].sort((a, b) => ['broken', 'doubtful', 'untidy'].indexOf(a.severity) - ['broken', 'doubtful', 'untidy'].indexOf(b.severity))[0];
-	const target = $derived(`${data.course.name} › ${decision.bankId === null ? decision.bankName.trim() || 'a new bank' : bank?.name}`);
+	const short = (mark: Row['marks'][number]) => checkOf(mark.rule)?.short ?? ruleWords(mark.rule);
+	const worst = (row: Row) =>
+		[...row.marks].sort(
+			(a, b) =>
+				['broken', 'doubtful', 'untidy'].indexOf(a.severity) - ['broken', 'doubtful', 'untidy'].indexOf(b.severity)
+		)[0];
+	const target = $derived(
+		`${data.course.name} › ${decision.bankId === null ? decision.bankName.trim() || 'a new bank' : bank?.name}`
+	);
 </script>
 
 <svelte:head><title>{data.one.file_name} · Review · Yarn Barrow</title></svelte:head>
 <div class="columns">
 	<section class="column" aria-label="Contents">
-		<div class="flex items-baseline justify-between"><h1 class="text-[16px]!">Contents</h1><a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a></div>
-		<p class="mute mb-2 mt-1 break-words">{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}</p>
-		<table class="rows contents">
+		<div class="flex items-baseline justify-between">
+			<h1 class="text-[16px]!">Contents</h1>
+			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
+		</div>
+		<p class="mute mb-2 mt-1 break-words">
+			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
+		</p>
+		<table class="rows found">
 			<colgroup><col /><col style="width: 46px" /><col style="width: 96px" /></colgroup>
 			<thead><tr><th>Category</th><th class="number">Q</th><th>Lands in</th></tr></thead>
 			<tbody>
@@ -100,12 +140,27 @@
 					<tr class:faint={!on} class:chosen={category === line.key}>
 						<td style="padding-left: {2 + Math.max(0, line.path.length - 1) * 14}px">
 							<span class="flex items-center gap-2">
-								<input type="checkbox" checked={on} aria-label="Take in {pathText(line.path)}" onchange={(event) => include(line.key, event.currentTarget.checked)} />
-								<button type="button" class="cut text-left" class:line-through={!on} title={pathText(line.path)} aria-pressed={category === line.key} onclick={() => (category = category === line.key ? null : line.key)}>{line.path.at(-1) ?? 'no category'}</button>
+								<input
+									type="checkbox"
+									checked={on}
+									aria-label="Take in {pathText(line.path)}"
+									onchange={(event) => include(line.key, event.currentTarget.checked)}
+								/>
+								<button
+									type="button"
+									class="cut text-left"
+									class:line-through={!on}
+									title={pathText(line.path)}
+									aria-pressed={category === line.key}
+									onclick={() => (category = category === line.key ? null : line.key)}
+									>{line.path.at(-1) ?? 'no category'}</button
+								>
 							</span>
 						</td>
 						<td class="number">{line.all.toLocaleString('en')}</td>
-						<td class="cut text-[13px] {on && to.isNew ? 'whole' : 'mute'}" title={to.text}>{on ? (to.isNew ? `+ ${to.text}` : to.text) : 'left out'}</td>
+						<td class="cut text-[13px] {on && to.isNew ? 'whole' : 'mute'}" title={to.text}
+							>{on ? (to.isNew ? `+ ${to.text}` : to.text) : 'left out'}</td
+						>
 					</tr>
 				{/each}
 			</tbody>
@@ -117,7 +172,12 @@
 		{/if}
 		{#if data.reports.length}
 			<h2 class="mt-5">The file itself</h2>
-			<button class="word mt-1 text-left" type="button" onclick={() => (tab = 'file')}><Mark severity={data.reports[0]!.severity} word={count(data.reports.length, 'thing to know', 'things to know')} /></button>
+			<button class="word mt-1 text-left" type="button" onclick={() => (tab = 'file')}
+				><Mark
+					severity={data.reports[0]!.severity}
+					word={count(data.reports.length, 'thing to know', 'things to know')}
+				/></button
+			>
 		{/if}
 	</section>
 
@@ -125,44 +185,91 @@
 		<div class="filters">
 			<h2 class="mr-auto">Questions</h2>
 			<input class="field" type="search" placeholder="find" aria-label="Find a question" bind:value={words} />
-			<button class="field" type="button" aria-pressed={only === 'snags'} onclick={() => (only = only === 'all' ? 'snags' : 'all')}><b>{withSnags}</b> with snags</button>
-			<select class="field" aria-label="Kind" bind:value={kind}><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option>{/each}</select>
+			<button
+				class="field"
+				type="button"
+				aria-pressed={only === 'snags'}
+				onclick={() => (only = only === 'all' ? 'snags' : 'all')}><b>{withSnags}</b> with snags</button
+			>
+			<select class="field" aria-label="Kind" bind:value={kind}
+				><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
+					>{/each}</select
+			>
 		</div>
 		<Rows items={rows} {chosen} {choose} label="Questions of the load" columns="38px minmax(0, 1fr) 116px 36px 128px">
-			{#snippet head()}<span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span><span role="columnheader">Kind</span><span class="text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
+			{#snippet head()}<span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span
+				><span role="columnheader">Kind</span><span class="text-right" role="columnheader">Pts</span><span
+					role="columnheader">Snags</span
+				>{/snippet}
 			{#snippet line(row: Row)}
 				{@const mark = worst(row)}
 				<span class="mute text-right" role="cell">{row.number}</span>
 				<span class="cut" role="cell" title={row.title}>{row.title || '(no title)'}</span>
 				<span class="mute cut" role="cell">{kindName(row.kind)}</span>
 				<span class="text-right" role="cell">{row.points ?? '–'}</span>
-				<span class="cut" role="cell">{#if mark}<Mark severity={mark.severity} word={short(mark) + (row.marks.length > 1 ? ` +${row.marks.length - 1}` : '')} />{/if}</span>
+				<span class="cut" role="cell"
+					>{#if mark}<Mark
+							severity={mark.severity}
+							word={short(mark) + (row.marks.length > 1 ? ` +${row.marks.length - 1}` : '')}
+						/>{/if}</span
+				>
 			{/snippet}
 		</Rows>
-		{#if !rows.length}<p class="mute p-5">{data.questions.length ? 'No question fits what you asked for.' : data.one.failure || 'There is no question in this file.'}</p>{/if}
+		{#if !rows.length}<p class="mute p-5">
+				{data.questions.length
+					? 'No question fits what you asked for.'
+					: data.one.failure || 'There is no question in this file.'}
+			</p>{/if}
 	</section>
 
 	<section class="column paper" aria-label="The question">
 		<div class="tabs" role="tablist">
 			{#if number !== undefined}
-				<button role="tab" type="button" aria-selected={tab === 'question'} onclick={() => (tab = 'question')}>Question {number}</button>
+				<button role="tab" type="button" aria-selected={tab === 'question'} onclick={() => (tab = 'question')}
+					>Question {number}</button
+				>
 				<button role="tab" type="button" aria-selected={tab === 'try'} onclick={() => (tab = 'try')}>Try it</button>
-				<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}>Source</button>
-				<button role="tab" type="button" aria-selected={tab === 'snags'} onclick={() => (tab = 'snags')}>Snags {shown?.reports.length ?? ''}</button>
+				<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}
+					>Source</button
+				>
+				<button role="tab" type="button" aria-selected={tab === 'snags'} onclick={() => (tab = 'snags')}
+					>Snags {shown?.reports.length ?? ''}</button
+				>
 			{/if}
-			{#if data.reports.length}<button role="tab" type="button" aria-selected={tab === 'file'} onclick={() => (tab = 'file')}>File {data.reports.length}</button>{/if}
-			<span class="mute ml-auto self-center whitespace-nowrap text-[13px]">{shown?.question.points != null ? count(shown.question.points, 'point') : ''}</span>
+			{#if data.reports.length}<button
+					role="tab"
+					type="button"
+					aria-selected={tab === 'file'}
+					onclick={() => (tab = 'file')}>File {data.reports.length}</button
+				>{/if}
+			<span class="mute ml-auto self-center whitespace-nowrap text-[13px]"
+				>{shown?.question.points != null ? count(shown.question.points, 'point') : ''}</span
+			>
 		</div>
 		{#if tab === 'file'}
 			<Findings findings={data.reports} />
 		{:else if shown}
 			{#if tab === 'question' || tab === 'try'}
-				<QuestionView question={shown.question} courseId={data.course.id} mode={tab === 'try' ? 'try' : 'key'} words={shown.reports.flatMap((report) => report.words)} />
-				{#if tab === 'question' && shown.reports.length}<div class="mt-5"><Findings findings={shown.reports.slice(0, 2)} /></div>{/if}
+				<QuestionView
+					question={shown.question}
+					courseId={data.course.id}
+					mode={tab === 'try' ? 'try' : 'key'}
+					words={shown.reports.flatMap((report) => report.words)}
+				/>
+				{#if tab === 'question' && shown.reports.length}<div class="mt-5">
+						<Findings findings={shown.reports.slice(0, 2)} />
+					</div>{/if}
 			{:else if tab === 'source'}
-				<Source source={shown.source} file={shown.question.source?.file ?? ''} first={shown.question.source?.line ?? 1} {lit} />
+				<Source
+					source={shown.source}
+					file={shown.question.source?.file ?? ''}
+					first={shown.question.source?.line ?? 1}
+					{lit}
+				/>
 			{:else}
-				{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p><Mark severity="whole" word="No snags in this question." /></p>{/if}
+				{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
+						<Mark severity="whole" word="No snags in this question." />
+					</p>{/if}
 			{/if}
 		{/if}
 	</section>
@@ -186,8 +293,14 @@
 		{:else if plan.refusal}<b class="broken">{plan.refusal}</b>
 		{:else}
 			<b>Take in {plan.taken.toLocaleString('en')} of {count(plan.found, 'question')} into {target}:</b>
-			{plan.categories ? `${count(plan.categories, 'category', 'categories')}, ${plan.newCategories === plan.categories ? (plan.categories === 1 ? 'a new one' : 'all new') : `${plan.newCategories} of them new`}` : 'no category'}.
-			<span class="mute">{[plan.aside ? `${plan.aside} set aside` : '', plan.left ? `${plan.left} left out` : ''].filter(Boolean).join(', ')}{plan.aside || plan.left ? '.' : ''}</span>
+			{plan.categories
+				? `${count(plan.categories, 'category', 'categories')}, ${plan.newCategories === plan.categories ? (plan.categories === 1 ? 'a new one' : 'all new') : `${plan.newCategories} of them new`}`
+				: 'no category'}.
+			<span class="mute"
+				>{[plan.aside ? `${plan.aside} set aside` : '', plan.left ? `${plan.left} left out` : '']
+					.filter(Boolean)
+					.join(', ')}{plan.aside || plan.left ? '.' : ''}</span
+			>
 		{/if}
 	</div>
 	{#if data.mayChange}
@@ -195,11 +308,31 @@
 			{#each data.banks as one (one.id)}<option value={one.id}>into {one.name}</option>{/each}
 			<option value={null}>into a new bank</option>
 		</select>
-		{#if decision.bankId === null}<input class="field w-40" aria-label="Name of the new bank" placeholder="name of the bank" maxlength="190" bind:value={decision.bankName} />{/if}
-		<select class="field" aria-label="Categories" bind:value={decision.categories}><option value="keep">its own categories</option><option value="one">all in one category</option></select>
-		{#if decision.categories === 'one'}<input class="field w-40" aria-label="Name of the one category" placeholder="the bank itself" maxlength="255" bind:value={decision.oneCategory} />{/if}
-		<select class="field" aria-label="Questions in error" bind:value={decision.errors}><option value="aside">good ones in, rest set aside</option><option value="nothing">nothing unless all are good</option></select>
-		<button class="button" disabled={plan.refusal !== null || busy}>{busy ? 'Taking in…' : `Take in ${plan.taken.toLocaleString('en')}`}</button>
+		{#if decision.bankId === null}<input
+				class="field w-40"
+				aria-label="Name of the new bank"
+				placeholder="name of the bank"
+				maxlength="190"
+				bind:value={decision.bankName}
+			/>{/if}
+		<select class="field" aria-label="Categories" bind:value={decision.categories}
+			><option value="keep">its own categories</option><option value="one">all in one category</option></select
+		>
+		{#if decision.categories === 'one'}<input
+				class="field w-40"
+				aria-label="Name of the one category"
+				placeholder="the bank itself"
+				maxlength="255"
+				bind:value={decision.oneCategory}
+			/>{/if}
+		<select class="field" aria-label="Questions in error" bind:value={decision.errors}
+			><option value="aside">good ones in, rest set aside</option><option value="nothing"
+				>nothing unless all are good</option
+			></select
+		>
+		<button class="button" disabled={plan.refusal !== null || busy}
+			>{busy ? 'Taking in…' : `Take in ${plan.taken.toLocaleString('en')}`}</button
+		>
 	{:else}<span class="mute">You may look at this course, and not change it.</span>{/if}
 </form>
 
@@ -225,10 +358,10 @@
 		min-width: 0;
 		flex: 0 1 auto;
 	}
-	.contents {
+	.found {
 		table-layout: fixed;
 	}
-	.contents button {
+	.found button {
 		cursor: pointer;
 	}
 	.sentence {

@@ -27,14 +27,23 @@ export const PUT = async ({ locals, params, request, url }) => {
 		error(400, (cause as ValidationError).message);
 	}
 	const limit = settings().uploadLimit;
-	if (given.size > limit) error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
+	if (given.size > limit)
+		error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
 	if (!given.size || !request.body) error(400, 'The file is empty.');
 	try {
-		const id = await receive(database(), course.id, person.id, given.name, given.size, limited(request.body, given.size));
+		const id = await receive(
+			database(),
+			course.id,
+			person.id,
+			given.name,
+			given.size,
+			limited(request.body, given.size)
+		);
 		return json({ id });
 	} catch (cause) {
 		const code = (cause as { code?: string }).code;
-		if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL') error(507, 'The disk of the database is full. The file was not kept; make room and drop it again.');
+		if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL')
+			error(507, 'The disk of the database is full. The file was not kept; make room and drop it again.');
 		if (code?.startsWith('ER_') || code === 'ECONNREFUSED') throw cause;
 		error(400, 'The upload broke off, and nothing of it was kept. Drop the file again.');
 	}

@@ -5,7 +5,10 @@ import { dropQuiz, poolSource, quizOf } from '$lib/server/quizzes/quizzes';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
-	const [quiz, source] = await Promise.all([quizOf(database(), course.id, keyOf(params.quiz)), poolSource(database(), course.id)]);
+	const [quiz, source] = await Promise.all([
+		quizOf(database(), course.id, keyOf(params.quiz)),
+		poolSource(database(), course.id)
+	]);
 	if (!quiz) error(404, 'There is no such quiz in this course.');
 	return { quiz, source };
 };

@@ -35,7 +35,8 @@
 	function poolIds(part: (typeof quiz.parts)[number]): number[] {
 		if (part.questions.length) return part.questions.filter((id) => id in data.source.points);
 		const found = new Set(part.categories);
-		if (part.withUnder) for (const node of tree) if (node.parentId !== null && found.has(node.parentId)) found.add(node.id);
+		if (part.withUnder)
+			for (const node of tree) if (node.parentId !== null && found.has(node.parentId)) found.add(node.id);
 		return [...found].flatMap((id) => data.source.inCategory[id] ?? []);
 	}
 	const pools = $derived(quiz.parts.map(poolIds));
@@ -50,9 +51,15 @@
 			return [sum(sorted.slice(0, n)), sum(sorted.slice(sorted.length - n))] as const;
 		})
 	);
-	const total = $derived([range.reduce((a, [least]) => a + least, 0), range.reduce((a, [, most]) => a + most, 0)] as const);
+	const total = $derived([
+		range.reduce((a, [least]) => a + least, 0),
+		range.reduce((a, [, most]) => a + most, 0)
+	] as const);
 	const inAll = $derived(quiz.parts.reduce((sum, _, at) => sum + drawn(at), 0));
-	const rangeText = ([least, most]: readonly [number, number]) => (least === most ? `${Math.round(least * 100) / 100}` : `${Math.round(least * 100) / 100} to ${Math.round(most * 100) / 100}`);
+	const rangeText = ([least, most]: readonly [number, number]) =>
+		least === most
+			? `${Math.round(least * 100) / 100}`
+			: `${Math.round(least * 100) / 100} to ${Math.round(most * 100) / 100}`;
 	const nameOf = (id: number) => tree.find((node) => node.id === id)?.name ?? 'a category that is gone';
 	function poolText(part: (typeof quiz.parts)[number]) {
 		if (part.questions.length) return `${count(part.questions.length, 'question')} chosen by hand`;
@@ -62,7 +69,15 @@
 
 	function ask(wantedSeed: string | null): Promise<DrawAnswer> {
 		requests += 1;
-		const request: DrawRequest = { id: requests, seed: wantedSeed, parts: quiz.parts.map((part, at) => ({ pool: $state.snapshot(pools[at]!) as number[], draw: part.draw, shuffle: part.shuffleQuestions })) };
+		const request: DrawRequest = {
+			id: requests,
+			seed: wantedSeed,
+			parts: quiz.parts.map((part, at) => ({
+				pool: $state.snapshot(pools[at]!) as number[],
+				draw: part.draw,
+				shuffle: part.shuffleQuestions
+			}))
+		};
 		return new Promise((resolve) => {
 			waiting.set(request.id, resolve);
 			worker?.postMessage(request);
@@ -99,7 +114,11 @@
 	function save() {
 		clearTimeout(timer);
 		saving = saving.then(async () => {
-			const answer = await fetch('', { method: 'PUT', headers: { 'Content-Type': 'application/json', Accept: 'application/json' }, body: JSON.stringify({ title: quiz.title, state: quiz.state, version: quiz.version, parts: quiz.parts }) }).catch(() => null);
+			const answer = await fetch('', {
+				method: 'PUT',
+				headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
+				body: JSON.stringify({ title: quiz.title, state: quiz.state, version: quiz.version, parts: quiz.parts })
+			}).catch(() => null);
 			if (answer?.ok) {
 				quiz.version = ((await answer.json()) as { version: number }).version;
 				saved = `saved ${new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
@@ -107,7 +126,10 @@
 				void invalidate('barrow:course');
 			} else {
 				saved = 'not saved';
-				failure = answer ? ((await answer.json().catch(() => null)) as { message?: string } | null)?.message ?? 'It could not be saved.' : 'The connection is lost; it will be saved with your next change.';
+				failure = answer
+					? (((await answer.json().catch(() => null)) as { message?: string } | null)?.message ??
+						'It could not be saved.')
+					: 'The connection is lost; it will be saved with your next change.';
 			}
 		});
 		return saving;
@@ -117,7 +139,16 @@
 	});
 
 	function add() {
-		quiz.parts.push({ title: `Part ${quiz.parts.length + 1}`, draw: 5, pointsEach: null, shuffleQuestions: true, shuffleOptions: true, withUnder: true, categories: [], questions: [] });
+		quiz.parts.push({
+			title: `Part ${quiz.parts.length + 1}`,
+			draw: 5,
+			pointsEach: null,
+			shuffleQuestions: true,
+			shuffleOptions: true,
+			withUnder: true,
+			categories: [],
+			questions: []
+		});
 		chosen = quiz.parts.length - 1;
 	}
 	function move(at: number, by: number) {
@@ -138,7 +169,11 @@
 			return;
 		}
 		const ids = answer.sitting.parts.flat();
-		const response = await fetch(`${location.pathname}/questions`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(ids) });
+		const response = await fetch(`${location.pathname}/questions`, {
+			method: 'POST',
+			headers: { 'Content-Type': 'application/json' },
+			body: JSON.stringify(ids)
+		});
 		if (!response.ok) return;
 		questions = (await response.json()) as Record<number, Question>;
 		marks = {};
@@ -151,9 +186,14 @@
 	}
 	const worth = (part: number, id: number) => quiz.parts[part]!.pointsEach ?? questions[id]?.points ?? 0;
 	const earned = $derived(
-		(sitting ?? []).reduce((sum, ids, part) => sum + ids.reduce((inner, id) => inner + (marks[id]?.credit ?? 0) * worth(part, id), 0), 0)
+		(sitting ?? []).reduce(
+			(sum, ids, part) => sum + ids.reduce((inner, id) => inner + (marks[id]?.credit ?? 0) * worth(part, id), 0),
+			0
+		)
 	);
-	const outOf = $derived((sitting ?? []).reduce((sum, ids, part) => sum + ids.reduce((inner, id) => inner + worth(part, id), 0), 0));
+	const outOf = $derived(
+		(sitting ?? []).reduce((sum, ids, part) => sum + ids.reduce((inner, id) => inner + worth(part, id), 0), 0)
+	);
 	const answered = $derived(Object.values(marks).filter((mark) => mark).length);
 	const part = $derived(quiz.parts[chosen]);
 </script>
@@ -169,32 +209,118 @@
 		</div>
 		{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
 		<div class="tabs" role="tablist">
-			<button role="tab" type="button" aria-selected={tab === 'sheet'} onclick={() => (tab = 'sheet')}>Draw sheet</button>
-			<button role="tab" type="button" aria-selected={tab === 'sitting'} onclick={() => { tab = 'sitting'; if (!sitting) void draw(seed); }}>A sitting</button>
+			<button role="tab" type="button" aria-selected={tab === 'sheet'} onclick={() => (tab = 'sheet')}
+				>Draw sheet</button
+			>
+			<button
+				role="tab"
+				type="button"
+				aria-selected={tab === 'sitting'}
+				onclick={() => {
+					tab = 'sitting';
+					if (!sitting) void draw(seed);
+				}}>A sitting</button
+			>
 		</div>
 
 		{#if tab === 'sheet'}
 			<table class="rows parts">
-				<colgroup><col style="width: 22%" /><col /><col style="width: 128px" /><col style="width: 92px" /><col style="width: 92px" /><col style="width: 96px" /></colgroup>
-				<thead><tr><th>Part</th><th>Pool</th><th class="number">draw</th><th class="number">points each</th><th class="number">total</th><th><span class="visually-hidden">Order</span></th></tr></thead>
+				<colgroup
+					><col style="width: 22%" /><col /><col style="width: 128px" /><col style="width: 92px" /><col
+						style="width: 92px"
+					/><col style="width: 96px" /></colgroup
+				>
+				<thead
+					><tr
+						><th>Part</th><th>Pool</th><th class="number">draw</th><th class="number">points each</th><th class="number"
+							>total</th
+						><th><span class="visually-hidden">Order</span></th></tr
+					></thead
+				>
 				<tbody>
 					{#each quiz.parts as one, at (at)}
 						{@const refusal = refusals.find((other) => other.part === at)}
 						<tr class:chosen={at === chosen} onclick={() => (chosen = at)}>
-							<td><input class="field w-full" aria-label="Title of part {at + 1}" bind:value={one.title} disabled={!data.mayChange} onfocus={() => (chosen = at)} /></td>
+							<td
+								><input
+									class="field w-full"
+									aria-label="Title of part {at + 1}"
+									bind:value={one.title}
+									disabled={!data.mayChange}
+									onfocus={() => (chosen = at)}
+								/></td
+							>
 							<td>
 								<button type="button" class="text-left" onclick={() => (chosen = at)}>{poolText(one)}</button>
-								<span class="mute block text-[13px]">{one.shuffleQuestions ? 'questions shuffled' : 'in order'}, {one.shuffleOptions ? 'options shuffled' : 'options in order'}</span>
-								{#if refusal}<span class="broken block text-[13px]" role="alert"><Mark severity="broken" word="Cannot be filled." /> {refusal.message}</span>{/if}
+								<span class="mute block text-[13px]"
+									>{one.shuffleQuestions ? 'questions shuffled' : 'in order'}, {one.shuffleOptions
+										? 'options shuffled'
+										: 'options in order'}</span
+								>
+								{#if refusal}<span class="broken block text-[13px]" role="alert"
+										><Mark severity="broken" word="Cannot be filled." /> {refusal.message}</span
+									>{/if}
 							</td>
-							<td class="number whitespace-nowrap"><input class="field w-14 text-right" inputmode="numeric" aria-label="How many part {at + 1} draws" placeholder="all" value={one.draw ?? ''} disabled={!data.mayChange} onfocus={() => (chosen = at)} onchange={(event) => { const value = whole(event.currentTarget.value, 1); one.draw = value === null ? null : Math.round(value); }} /> <span class="mute">of {pools[at]!.length}</span></td>
-							<td class="number"><input class="field w-16 text-right" inputmode="decimal" aria-label="Points for each question of part {at + 1}" placeholder="its own" value={one.pointsEach ?? ''} disabled={!data.mayChange} onfocus={() => (chosen = at)} onchange={(event) => (one.pointsEach = whole(event.currentTarget.value, 0))} /></td>
+							<td class="number whitespace-nowrap"
+								><input
+									class="field w-14 text-right"
+									inputmode="numeric"
+									aria-label="How many part {at + 1} draws"
+									placeholder="all"
+									value={one.draw ?? ''}
+									disabled={!data.mayChange}
+									onfocus={() => (chosen = at)}
+									onchange={(event) => {
+										const value = whole(event.currentTarget.value, 1);
+										one.draw = value === null ? null : Math.round(value);
+									}}
+								/> <span class="mute">of {pools[at]!.length}</span></td
+							>
+							<td class="number"
+								><input
+									class="field w-16 text-right"
+									inputmode="decimal"
+									aria-label="Points for each question of part {at + 1}"
+									placeholder="its own"
+									value={one.pointsEach ?? ''}
+									disabled={!data.mayChange}
+									onfocus={() => (chosen = at)}
+									onchange={(event) => (one.pointsEach = whole(event.currentTarget.value, 0))}
+								/></td
+							>
 							<td class="number"><b>{rangeText(range[at]!)}</b></td>
 							<td class="number whitespace-nowrap">
 								{#if data.mayChange}
-									<button type="button" class="icon" aria-label="Move part {at + 1} up" disabled={at === 0} onclick={(event) => { event.stopPropagation(); move(at, -1); }}><ArrowUp size={15} /></button>
-									<button type="button" class="icon" aria-label="Move part {at + 1} down" disabled={at === quiz.parts.length - 1} onclick={(event) => { event.stopPropagation(); move(at, 1); }}><ArrowDown size={15} /></button>
-									<button type="button" class="icon" aria-label="Take part {at + 1} out" onclick={(event) => { event.stopPropagation(); quiz.parts.splice(at, 1); chosen = Math.max(0, at - 1); }}><X size={15} /></button>
+									<button
+										type="button"
+										class="icon"
+										aria-label="Move part {at + 1} up"
+										disabled={at === 0}
+										onclick={(event) => {
+											event.stopPropagation();
+											move(at, -1);
+										}}><ArrowUp size={15} /></button
+									>
+									<button
+										type="button"
+										class="icon"
+										aria-label="Move part {at + 1} down"
+										disabled={at === quiz.parts.length - 1}
+										onclick={(event) => {
+											event.stopPropagation();
+											move(at, 1);
+										}}><ArrowDown size={15} /></button
+									>
+									<button
+										type="button"
+										class="icon"
+										aria-label="Take part {at + 1} out"
+										onclick={(event) => {
+											event.stopPropagation();
+											quiz.parts.splice(at, 1);
+											chosen = Math.max(0, at - 1);
+										}}><X size={15} /></button
+									>
 								{/if}
 							</td>
 						</tr>
@@ -202,8 +328,12 @@
 				</tbody>
 				<tfoot>
 					<tr>
-						<td>{#if data.mayChange}<button type="button" class="word" onclick={add}>+ part</button>{/if}</td>
-						<td class="mute">{quiz.parts.length ? '' : 'A part draws so many questions from the categories you choose.'}</td>
+						<td
+							>{#if data.mayChange}<button type="button" class="word" onclick={add}>+ part</button>{/if}</td
+						>
+						<td class="mute"
+							>{quiz.parts.length ? '' : 'A part draws so many questions from the categories you choose.'}</td
+						>
 						<td class="number"><b>{inAll}</b></td>
 						<td></td>
 						<td class="number"><b>{rangeText(total)}</b></td>
@@ -215,14 +345,22 @@
 				<p class="mt-3">
 					{#if refusals.length}<Mark severity="broken" word="{count(refusals.length, 'part')} cannot be filled." />
 					{:else}<Mark severity="whole" word="Can be filled in every draw." />{/if}
-					{#if total[0] !== total[1]}<span class="doubtful ml-3"><Mark severity="doubtful" word="Totals differ: two students may be marked out of {rangeText(total)}." /> Set the points each to make them equal.</span>{/if}
+					{#if total[0] !== total[1]}<span class="doubtful ml-3"
+							><Mark severity="doubtful" word="Totals differ: two students may be marked out of {rangeText(total)}." /> Set
+							the points each to make them equal.</span
+						>{/if}
 				</p>
 			{/if}
 		{:else}
 			<div class="mb-4 flex flex-wrap items-center gap-2">
-				<label class="mute flex items-center gap-2">Seed <input class="field w-36" bind:value={seed} onchange={() => draw(seed)} /></label>
+				<label class="mute flex items-center gap-2"
+					>Seed <input class="field w-36" bind:value={seed} onchange={() => draw(seed)} /></label
+				>
 				<button class="button small" type="button" onclick={another}>Redraw</button>
-				{#if sitting}<span class="ml-auto" role="status"><b>{Math.round(earned * 100) / 100} of {Math.round(outOf * 100) / 100} points</b> <span class="mute">{answered} of {sitting.flat().length} marked</span></span>{/if}
+				{#if sitting}<span class="ml-auto" role="status"
+						><b>{Math.round(earned * 100) / 100} of {Math.round(outOf * 100) / 100} points</b>
+						<span class="mute">{answered} of {sitting.flat().length} marked</span></span
+					>{/if}
 			</div>
 			{#if sitting}
 				{#each sitting as ids, at (at)}
@@ -232,39 +370,74 @@
 						{#if question}
 							<article class="question">
 								<p class="mute mb-1 text-[13px]">{n + 1} · {count(worth(at, id), 'point')}</p>
-								<QuestionView {question} courseId={data.course.id} mode="try" pointsEach={worth(at, id)} order={'options' in question && quiz.parts[at]?.shuffleOptions && question.shuffle !== false ? optionOrder(question.options.map((option) => option.pinned), drawnSeed, id) : undefined} onmark={(mark) => (marks[id] = mark)} />
+								<QuestionView
+									{question}
+									courseId={data.course.id}
+									mode="try"
+									pointsEach={worth(at, id)}
+									order={'options' in question && quiz.parts[at]?.shuffleOptions && question.shuffle !== false
+										? optionOrder(
+												question.options.map((option) => option.pinned),
+												drawnSeed,
+												id
+											)
+										: undefined}
+									onmark={(mark) => (marks[id] = mark)}
+								/>
 							</article>
 						{/if}
 					{/each}
 				{/each}
-			{:else}<p class="notice broken">{quiz.parts.length ? 'No sitting can be drawn as the sheet stands.' : 'The quiz has no parts yet.'} {refusals.map((one) => `${quiz.parts[one.part]?.title}: ${one.message}`).join(' ')}</p>{/if}
+			{:else}<p class="notice broken">
+					{quiz.parts.length ? 'No sitting can be drawn as the sheet stands.' : 'The quiz has no parts yet.'}
+					{refusals.map((one) => `${quiz.parts[one.part]?.title}: ${one.message}`).join(' ')}
+				</p>{/if}
 		{/if}
 	</section>
 
 	<section class="column paper" aria-label="The part">
 		{#if part}
 			<h2>{part.title || 'This part'}: pool</h2>
-			<p class="mute mt-1">{count(pools[chosen]!.length, 'question')} to draw from. Information and unreadable questions are left out.</p>
+			<p class="mute mt-1">
+				{count(pools[chosen]!.length, 'question')} to draw from. Information and unreadable questions are left out.
+			</p>
 			{#if part.questions.length}
-				<p class="notice">This part names its questions, as the package did that it came in. {#if data.mayChange}<button type="button" class="word" onclick={() => (part.questions = [])}>Draw from categories instead</button>{/if}</p>
+				<p class="notice">
+					This part names its questions, as the package did that it came in. {#if data.mayChange}<button
+							type="button"
+							class="word"
+							onclick={() => (part.questions = [])}>Draw from categories instead</button
+						>{/if}
+				</p>
 			{:else}
 				<fieldset disabled={!data.mayChange}>
 					<legend class="visually-hidden">What it draws from</legend>
-					<label class="my-2 flex items-center gap-2"><input type="checkbox" bind:checked={part.withUnder} /> with what is under each</label>
+					<label class="my-2 flex items-center gap-2"
+						><input type="checkbox" bind:checked={part.withUnder} /> with what is under each</label
+					>
 					<div class="pool">
 						{#each tree as node (node.id)}
 							<label style="padding-left: {node.depth * 16}px" class:font-bold={node.id < 0}>
-								<input type="checkbox" value={node.id} bind:group={part.categories} /> <span class="cut flex-1">{node.name}</span> <span class="mute">{part.withUnder ? node.all : (data.source.inCategory[node.id]?.length ?? 0)}</span>
+								<input type="checkbox" value={node.id} bind:group={part.categories} />
+								<span class="cut flex-1">{node.name}</span>
+								<span class="mute">{part.withUnder ? node.all : (data.source.inCategory[node.id]?.length ?? 0)}</span>
 							</label>
 						{:else}<p class="mute">This course has no bank yet.</p>{/each}
 					</div>
 				</fieldset>
 			{/if}
 			<h3 class="mt-5">Order</h3>
-			<label class="mt-1 flex items-center gap-2"><input type="checkbox" bind:checked={part.shuffleQuestions} disabled={!data.mayChange} /> shuffle the questions</label>
-			<label class="mt-1 flex items-center gap-2"><input type="checkbox" bind:checked={part.shuffleOptions} disabled={!data.mayChange} /> shuffle the options; pinned ones stay, and questions that forbid it</label>
+			<label class="mt-1 flex items-center gap-2"
+				><input type="checkbox" bind:checked={part.shuffleQuestions} disabled={!data.mayChange} /> shuffle the questions</label
+			>
+			<label class="mt-1 flex items-center gap-2"
+				><input type="checkbox" bind:checked={part.shuffleOptions} disabled={!data.mayChange} /> shuffle the options; pinned
+				ones stay, and questions that forbid it</label
+			>
 		{:else}<p class="mute">Add a part, and choose here what it draws from.</p>{/if}
-		{#if data.mayChange}<form method="POST" action="?/drop" use:enhance class="mt-10"><button class="button small ghost">Throw this quiz away</button></form>{/if}
+		{#if data.mayChange}<form method="POST" action="?/drop" use:enhance class="mt-10">
+				<button class="button small ghost">Throw this quiz away</button>
+			</form>{/if}
 	</section>
 </div>
 

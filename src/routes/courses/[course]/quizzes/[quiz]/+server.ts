@@ -13,6 +13,10 @@ export const PUT = async ({ locals, params, request }) => {
 		error(400, cause instanceof ValidationError ? cause.message : 'That is no quiz.');
 	}
 	const version = await saveQuiz(database(), course.id, keyOf(params.quiz), quiz);
-	if (version === null) error(409, 'Somebody else has saved this quiz in the meantime, or it is gone. Load the page anew to see theirs; what you have here is not saved.');
+	if (version === null)
+		error(
+			409,
+			'Somebody else has saved this quiz in the meantime, or it is gone. Load the page anew to see theirs; what you have here is not saved.'
+		);
 	return json({ version });
 };

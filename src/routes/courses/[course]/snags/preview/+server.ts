@@ -7,7 +7,10 @@ import { mendPreview } from '$lib/server/snags/snags';
 export const GET = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const id = keyOf(url.searchParams.get('question'));
-	const [stored, preview] = await Promise.all([storedQuestion(database(), course.id, id), mendPreview(database(), course.id, url.searchParams.get('check') ?? '', id)]);
+	const [stored, preview] = await Promise.all([
+		storedQuestion(database(), course.id, id),
+		mendPreview(database(), course.id, url.searchParams.get('check') ?? '', id)
+	]);
 	if (!stored) error(404, 'There is no such question in this course.');
 	return json({ stored, preview });
 };

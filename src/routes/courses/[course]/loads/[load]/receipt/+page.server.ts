@@ -12,10 +12,16 @@ export const load = async ({ locals, params, url }) => {
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state !== 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}`);
-	const outcome = (['taken', 'aside', 'left'] as const).find((name) => name === url.searchParams.get('outcome')) ?? null;
+	const outcome =
+		(['taken', 'aside', 'left'] as const).find((name) => name === url.searchParams.get('outcome')) ?? null;
 	const category = url.searchParams.get('category');
 	const listed = url.searchParams.has('outcome') || category !== null;
-	const [lines, questions, back, reports] = await Promise.all([receipt(db, one.id), listed ? receiptQuestions(db, one.id, outcome, category) : [], undoPreview(db, one.id), fileReports(db, one.id)]);
+	const [lines, questions, back, reports] = await Promise.all([
+		receipt(db, one.id),
+		listed ? receiptQuestions(db, one.id, outcome, category) : [],
+		undoPreview(db, one.id),
+		fileReports(db, one.id)
+	]);
 	return { one, lines, questions, back, reports, outcome, category, listed };
 };
 

@@ -1,0 +1,72 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+// the one way in which imports point: routes → lib/server and lib/ui → core; core imports nothing of the rest
+const room = (files, group, message) => ({
+	files,
+	rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] }
+});
+
+export default ts.config(
+	{ ignores: ['build/', '.svelte-kit/', 'var/', 'node_modules/'] },
+	js.configs.recommended,
+	...ts.configs.strict,
+	...svelte.configs.recommended,
+	{ languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+	{
+		files: ['**/*.svelte', '**/*.svelte.ts'],
+		languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } }
+	},
+	{
+		rules: {
+			'no-undef': 'off',
+			'@typescript-eslint/no-non-null-assertion': 'off',
+			'@typescript-eslint/no-unused-vars': [
+				'error',
+				{ argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }
+			],
+			'@typescript-eslint/unified-signatures': 'off',
+			'svelte/no-navigation-without-resolve': 'off',
+			'svelte/prefer-svelte-reactivity': 'off'
+		}
+	},
+	room(
+		['core/**/*.ts'],
+		[
+			'node:*',
+			'svelte',
+			'svelte/*',
+			'@sveltejs/*',
+			'$app/*',
+			'$lib/*',
+			'$env/*',
+			'**/src/**',
+			'**/cli/**',
+			'**/scripts/**',
+			'**/demo/**',
+			'mysql2',
+			'mysql2/*'
+		],
+		'The core imports nothing of the rest: no Node built-ins, no SQL, no Svelte.'
+	),
+	room(
+		['src/lib/ui/**', 'src/lib/workers/**'],
+		['node:*', 'mysql2', 'mysql2/*', '**/cli/**', '**/scripts/**'],
+		'Components and web workers run in the browser; they take types alone from the server.'
+	),
+	room(
+		['src/lib/server/**'],
+		['**/routes/**', '**/lib/ui/**', '$lib/ui/*', '**/cli/**', '**/scripts/**', '**/demo/**'],
+		'The server knows nothing of pages.'
+	),
+	room(
+		['src/routes/**'],
+		['mysql2', 'mysql2/*', '**/cli/**', '**/scripts/**', '**/demo/**'],
+		'Routes are thin: SQL lives under src/lib/server.'
+	),
+	// tests of the core may set up what they need
+	{ files: ['**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } }
+);
