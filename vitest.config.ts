@@ -19,7 +19,7 @@ export default defineConfig({
 				test: {
 					name: 'server',
 					include: ['src/**/*.test.ts'],
-					globalSetup: 'scripts/test-database.ts',
+					globalSetup: 'test-support/test-database.ts',
 					testTimeout: 60_000,
 					hookTimeout: 60_000,
 					fileParallelism: false
@@ -30,7 +30,7 @@ export default defineConfig({
 				test: {
 					name: 'browser',
 					include: ['e2e/**/*.test.ts'],
-					globalSetup: ['scripts/test-database.ts', 'scripts/test-server.ts'],
+					globalSetup: ['test-support/test-database.ts', 'test-support/test-server.ts'],
 					testTimeout: 180_000,
 					hookTimeout: 120_000,
 					fileParallelism: false

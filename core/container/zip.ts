@@ -19,7 +19,8 @@ export const zipLimits = {
 /** Unpacks raw deflate data whose size is known; a faster one may be handed in where there is one. */
 export type Unpack = (packed: Uint8Array, size: number) => Uint8Array;
 
-const unpackHere: Unpack = (packed, size) => inflateSync(packed, { out: new Uint8Array(size) });
+// one byte more than is said, so that a file that is longer shows itself
+const unpackHere: Unpack = (packed, size) => inflateSync(packed, { out: new Uint8Array(size + 1) });
 
 class SourceReader extends Reader<ByteSource> {
 	readonly #source: ByteSource;
@@ -70,7 +71,12 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 	let total = 0;
 	try {
 		let count = 0;
-		for await (const entry of new ZipReader(new SourceReader(source)).getEntriesGenerator()) {
+		// names that lead out are looked at below, so that one of them does not cost the whole package
+		const directory = new ZipReader(new SourceReader(source), {
+			strictness: 'tolerant',
+			filenameValidation: 'tolerant'
+		});
+		for await (const entry of directory.getEntriesGenerator()) {
 			if ((count += 1) > zipLimits.entries)
 				throw new ContainerError(
 					'zip-bomb',

@@ -84,12 +84,7 @@ export function creditsByTrying(
 	const best = tried.reduce((a, b) => (b.score > a.score + 1e-9 ? b : a));
 	const right = best.score > 1e-9 ? best.set : [];
 	const paid = tried.filter(({ score }) => score > 1e-9);
-	if (
-		right.length &&
-		paid.length === 1 &&
-		!tried.some(({ score }) => score < -1e-9) &&
-		(right.length > 1 || count > 1)
-	) {
+	if (right.length && paid.length === 1 && !tried.some(({ score }) => score < -1e-9)) {
 		const each = round(best.score / whole / right.length);
 		return {
 			credits: singles.map((_, at) => (right.includes(at) ? Math.min(1, each) : 0)),

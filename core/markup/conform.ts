@@ -14,6 +14,12 @@ const isInline = (node: XmlNode) => isText(node) || inlineNames.has(node.name);
 const named = (nodes: XmlNode[], ...names: string[]) =>
 	nodes.filter((node): node is XmlElement => !isText(node) && names.includes(node.name));
 
+/** A paragraph, a heading or the like with nothing in it. */
+const isHollow = (node: XmlNode) =>
+	!isText(node) &&
+	(lineHolders.has(node.name) || node.name === 'div' || node.name === 'blockquote') &&
+	node.children.every(isBlank);
+
 /** Runs of inline nodes wrapped in paragraphs, so that only blocks are left. */
 function asBlocks(nodes: XmlNode[]): XmlNode[] {
 	const out: XmlNode[] = [];
@@ -35,7 +41,7 @@ function asBlocks(nodes: XmlNode[]): XmlNode[] {
 
 /** Content that may be inline or blocks, but not both side by side. */
 function flow(nodes: XmlNode[]): XmlNode[] {
-	const fit = nodes.flatMap(conformNode);
+	const fit = nodes.flatMap(conformNode).filter((node) => !isHollow(node));
 	if (fit.every(isInline)) return fit;
 	return asBlocks(fit);
 }

@@ -25,6 +25,16 @@ export interface StreamOptions {
 
 const local = (name: string) => (name.startsWith('xml:') ? name : name.slice(name.indexOf(':') + 1));
 
+// XML 1.0, productions 66 to 68
+const reference = '&(?!#\\d{1,8};|#[xX][\\da-fA-F]{1,8};|[A-Za-z_][\\w.:-]{0,64};)';
+const bareReference = new RegExp(reference);
+const notText = new RegExp(`<!\\[CDATA\\[[\\s\\S]*?(?:\\]\\]>|$)|<!--[\\s\\S]*?(?:-->|$)|${reference}`, 'g');
+const marks = [
+	['<![CDATA[', ']]>'],
+	['<!--', '-->']
+] as const;
+const unfinishedReference = /&[#\w.:-]{0,70}$/;
+
 class RefusedDocument extends Error {
 	constructor(
 		readonly rule: 'external-entity' | 'entity-expansion',
@@ -63,6 +73,9 @@ class Run {
 	#tree: XmlElement[] = [];
 	#treeStart = 0;
 	#mute: number;
+	/** What ends the CDATA or the comment in which the last piece broke off. */
+	#within = '';
+	#held = '';
 
 	constructor(
 		readonly options: StreamOptions,
@@ -146,6 +159,8 @@ class Run {
 
 	/** Takes the next piece of the text. Returns how many characters of it were read before a fault, or all. */
 	write(piece: string): number {
+		const bare = this.#bareAmpersand(piece);
+		const good = bare < 0 ? piece : piece.slice(0, bare);
 		const before = this.#parser.position;
 		if (!this.#tree.length) {
 			// a start tag may be split over two pieces, so what follows the last sign of one is kept
@@ -153,14 +168,40 @@ class Run {
 			this.#textStart = last < 0 ? before : this.#textStart + last;
 			this.#text = last < 0 ? '' : this.#text.slice(last);
 		}
-		this.#text += piece;
+		this.#text += good;
 		try {
-			this.#parser.write(piece);
-			return piece.length;
+			this.#parser.write(good);
 		} catch (error) {
 			this.#fail(error);
 			return Math.max(0, this.#parser.position - before);
 		}
+		if (bare < 0) return piece.length;
+		this.#fail(new Error('an “&” stands there by itself; it has to be written “&amp;”'));
+		return bare;
+	}
+
+	/**
+	 * Where an ampersand begins no reference, outside of CDATA and comments, or -1. The parser would look for the end
+	 * of the reference as far as the end of the file, and lose everything on the way.
+	 */
+	#bareAmpersand(piece: string): number {
+		const within = this.#within;
+		// the marks themselves may be split over two pieces
+		const held = this.#held.length;
+		const text = this.#held + piece;
+		this.#held = text.slice(-8);
+		for (const [begin, end] of marks) {
+			const [from, to] = [text.lastIndexOf(begin), text.lastIndexOf(end)];
+			if (from > to) this.#within = end;
+			else if (to > from && this.#within === end) this.#within = '';
+		}
+		if (!bareReference.test(piece)) return -1;
+		const start = within ? text.indexOf(within) : 0;
+		if (start < 0) return -1;
+		notText.lastIndex = start;
+		for (let found = notText.exec(text); found; found = notText.exec(text))
+			if (found[0] === '&' && found.index >= held) return found.index - held;
+		return -1;
 	}
 
 	/** Ends the document. */
@@ -190,6 +231,12 @@ class Run {
 	}
 }
 
+/** The pieces, and then null for their end. */
+async function* withEnd(pieces: AsyncIterable<string> | Iterable<string>): AsyncGenerator<string | null> {
+	yield* pieces;
+	yield null;
+}
+
 /**
  * Passes over an XML document that arrives in pieces, in bounded memory: one collected element at a time.
  * Nothing outside the document is ever fetched, and declared entities are taken only where they are plain characters.
@@ -203,16 +250,21 @@ export async function* streamXml(
 	let containers: string[] = [];
 	let line = 0;
 	let rest = '';
-	for await (const piece of pieces) {
-		let todo = rest + piece;
+	for await (const piece of withEnd(pieces)) {
+		let todo = rest + (piece ?? '');
 		rest = '';
+		const unfinished = piece === null ? null : unfinishedReference.exec(todo);
+		if (unfinished) {
+			rest = unfinished[0];
+			todo = todo.slice(0, unfinished.index);
+		}
 		while (todo) {
 			if (!run) {
 				const at = new RegExp(`<(?:[\\w.-]+:)?${options.resumeAt}[\\s>]`).exec(todo)?.index ?? -1;
 				const skipped = at < 0 ? todo.slice(0, -64) : todo.slice(0, at);
 				line += skipped.split('\n').length - 1;
 				if (at < 0) {
-					rest = todo.slice(skipped.length);
+					rest = todo.slice(skipped.length) + rest;
 					break;
 				}
 				todo = todo.slice(at);

@@ -109,7 +109,7 @@ function choiceParts(question: ChoiceQuestion, scale: number, address: Address):
 	const plain = several
 		? question.combination === 'all'
 		: best.length === 1 && question.options.every((one) => one.credit === 0 || one.credit === 1);
-	if (plain || !question.options.some((one) => one.credit !== 0)) {
+	if (plain || (!several && !question.options.some((one) => one.credit !== 0))) {
 		if (scale === 1 || !right.length)
 			return {
 				declaration: declare(cardinality, 'identifier', correct(keys)),
@@ -290,10 +290,12 @@ export function writeItem21(question: Question, identifier: string, address: Add
 		: parts.template
 			? `<responseProcessing template="${templates}/${parts.template}"/>`
 			: '';
+	// what a machine marks has points: where none were given, they become 1, as the loss table says
+	const points = question.points ?? (question.kind === 'essay' || question.kind === 'information' ? null : 1);
 	const most =
-		question.points === null
+		points === null
 			? ''
-			: `<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${number(question.points)}</value></defaultValue></outcomeDeclaration>`;
+			: `<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${number(points)}</value></defaultValue></outcomeDeclaration>`;
 	const language =
 		question.language && /^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(question.language)
 			? ` xml:lang="${question.language}"`

@@ -28,6 +28,8 @@ export function lossInQti21(question: Question): Loss {
 		note('points that are not given become 1', 'points');
 	if (isChoice(question)) {
 		const right = question.options.filter((option) => option.credit > 0);
+		if (question.kind === 'multiple-response' && question.combination === 'all' && !right.length)
+			note('all or nothing without a key becomes credit by option', 'combination');
 		const share = right.length ? Math.round((1 / right.length) * 1e6) / 1e6 : 0;
 		if (
 			question.kind === 'multiple-response' &&

@@ -1,4 +1,4 @@
-import { serve } from './serve';
+import { serve } from '../scripts/serve';
 
 const served = await serve(
 	new URL('..', import.meta.url).pathname.replace(/\/$/, ''),

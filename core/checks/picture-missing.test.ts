@@ -1,0 +1,31 @@
+import { choice } from '../test-support/questions';
+import { tryCheck } from '../test-support/tester';
+import { pictureMissing } from './picture-missing';
+
+const file = (name: string, missing: boolean) => ({
+	name,
+	mediaType: 'image/png',
+	hash: missing ? null : 'a'.repeat(64),
+	missing
+});
+
+tryCheck(
+	pictureMissing,
+	[
+		{ name: 'no files', question: choice() },
+		{ name: 'a file that came', question: choice({ attachments: [file('images/front.png', false)] }) }
+	],
+	[
+		{
+			name: 'a file that did not come',
+			question: choice({ attachments: [file('images/front.png', true), file('images/low.png', false)] }),
+			says: '“images/front.png” is not in the package',
+			words: ['images/front.png']
+		},
+		{
+			name: 'a picture on another server',
+			question: choice({ attachments: [file('https://gullhaven.example/low.png', true)] }),
+			says: 'is on another server'
+		}
+	]
+);

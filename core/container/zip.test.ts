@@ -1,0 +1,185 @@
+import { describe, expect, it } from 'vitest';
+import { zipSync, type Zippable } from 'fflate';
+import { opened, readAll, zipped } from '../test-support/packages';
+import { buffered, ContainerError, memorySource, resolvePath } from './container';
+import { readText, streamText } from './decode';
+import { openContainer } from './open';
+import { openZip, zipLimits } from './zip';
+import { ZipWriter } from './write-zip';
+
+const text = (words: string) => new TextEncoder().encode(words);
+const item = (title: string) =>
+	`<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="a" title="${title}"><itemBody><p>x</p></itemBody></assessmentItem>`;
+const rule = (promise: Promise<unknown>) =>
+	promise.then(
+		() => 'opened',
+		(error: unknown) => (error instanceof ContainerError ? error.rule : String(error))
+	);
+
+describe('a zip', () => {
+	it('gives its files in any order', async () => {
+		const container = await opened({ 'a.txt': 'one', 'b/c.txt': 'two' });
+		expect(container.entries).toEqual([
+			{ path: 'a.txt', size: 3 },
+			{ path: 'b/c.txt', size: 3 }
+		]);
+		expect(new TextDecoder().decode(await container.bytes('b/c.txt'))).toBe('two');
+		expect(new TextDecoder().decode(await container.bytes('a.txt'))).toBe('one');
+		expect(container.find('B/C.TXT')).toBe('b/c.txt');
+		expect(await rule(container.bytes('d.txt'))).toBe('missing-file');
+	});
+	it('gives a large file in pieces', async () => {
+		const large = Uint8Array.from({ length: 3_000_000 }, (_, at) => (at * 7919) % 251);
+		const container = await opened({ 'large.bin': large });
+		let size = 0;
+		for await (const piece of container.stream('large.bin')) {
+			expect(piece.every((byte, at) => byte === large[size + at])).toBe(true);
+			size += piece.length;
+		}
+		expect(size).toBe(large.length);
+	});
+	it('is refused where it swells without measure', async () => {
+		const bomb = zipped({ 'bomb.xml': new Uint8Array(zipLimits.ratioFrom + 1) });
+		expect(await rule(openZip(memorySource(bomb)))).toBe('zip-bomb');
+	});
+	it('is refused where it lies about the size of a file', async () => {
+		const bytes = zipSync({ 'a.xml': [text('x'.repeat(5000)), { level: 9 }] });
+		// the size once unpacked stands at 24 in the directory's entry (APPNOTE 4.3.12)
+		const directory = bytes.findIndex((_, at) => bytes[at] === 0x50 && bytes[at + 1] === 0x4b && bytes[at + 2] === 1);
+		new DataView(bytes.buffer, bytes.byteOffset).setUint32(directory + 24, 10, true);
+		const container = await openZip(memorySource(bytes));
+		expect(await rule(container.bytes('a.xml'))).toBe('damaged-entry');
+		expect(
+			await rule(
+				(async () => {
+					for await (const _piece of container.stream('a.xml')) continue;
+				})()
+			)
+		).toBe('damaged-entry');
+	});
+	it.each(['../up.xml', 'a/../../up.xml', '/etc/up.xml', 'C:/up.xml', '..\\up.xml'])(
+		'never reads a file whose path climbs out: %s',
+		async (path) => {
+			const container = await openZip(memorySource(zipSync({ [path]: text('x'), 'ok.xml': text('y') } as Zippable)));
+			expect(container.entries.map((entry) => entry.path)).toEqual(['ok.xml']);
+			expect(container.reports).toMatchObject([{ rule: 'path-outside' }]);
+		}
+	);
+	it('says that it is damaged where its end is gone', async () => {
+		const bytes = zipped({ 'a.xml': 'x'.repeat(2000), 'b.xml': 'y'.repeat(2000) });
+		expect(await rule(openZip(memorySource(bytes.subarray(0, bytes.length - 30))))).toBe('damaged-zip');
+	});
+	it('loses one damaged file and no more', async () => {
+		const random = Array.from({ length: 400 }, (_, at) => Math.sin(at).toString(36)).join('');
+		const bytes = zipped({ 'a.xml': item(random), 'b.xml': item('Whole') });
+		bytes.fill(255, 60, 400);
+		const found = await readAll(await openZip(memorySource(bytes)));
+		expect(found.questions.map((question) => question.title)).toEqual(['Whole']);
+		expect(found.reports).toMatchObject([{ rule: 'damaged-entry', place: { file: 'a.xml' } }]);
+	});
+	it('is told from a bare file by its first bytes, whatever it is called', async () => {
+		expect((await openContainer('questions.xml', memorySource(zipped({ 'a.xml': item('A') })))).packaged).toBe(true);
+		expect((await openContainer('questions.zip', memorySource(text(item('A'))))).packaged).toBe(false);
+	});
+	it('is read with packages inside it, two deep and no deeper', async () => {
+		const one = zipped({ 'a.xml': item('First') });
+		const two = zipped({ 'one.zip': one });
+		const three = zipped({ 'two.zip': two });
+		const found = await readAll(await opened({ 'three.zip': three }));
+		expect(found.questions).toEqual([]);
+		expect(found.reports).toMatchObject([{ rule: 'nested-too-deep' }]);
+		const shallow = await readAll(await opened({ 'two.zip': two }));
+		expect(shallow.questions[0]!.source!.file).toBe('two.zip!/one.zip!/a.xml');
+	});
+	it('is written the same each time', async () => {
+		const write = async () => {
+			const pieces: Uint8Array[] = [];
+			const zip = new ZipWriter();
+			for await (const piece of zip.add('a.xml', [text('one'), text('two')])) pieces.push(piece);
+			for await (const piece of zip.add('b.png', [text('three')])) pieces.push(piece);
+			pieces.push(...zip.end());
+			return Buffer.concat(pieces);
+		};
+		const first = await write();
+		expect(await write()).toEqual(first);
+		const container = await openZip(memorySource(first));
+		expect(new TextDecoder().decode(await container.bytes('a.xml'))).toBe('onetwo');
+	});
+	it('costs few reads for many small files', async () => {
+		let reads = 0;
+		const bytes = zipped(Object.fromEntries(Array.from({ length: 200 }, (_, at) => [`${at}.txt`, `file ${at}`])));
+		const source = buffered({
+			size: bytes.length,
+			read: async (offset, length) => ((reads += 1), bytes.subarray(offset, offset + length))
+		});
+		for (let at = 0; at < bytes.length; at += 50) await source.read(at, 40);
+		expect(reads).toBe(1);
+	});
+});
+
+describe('an address in a package', () => {
+	it.each([
+		['quiz/tides.xml', '../images/tide%20curve.svg', 'images/tide curve.svg'],
+		['quiz/tides.xml', './a.png', 'quiz/a.png'],
+		['a.xml', 'b.png?x=1#y', 'b.png'],
+		['a/b/c.xml', '/top.png', 'top.png'],
+		['a.xml', '../../outside.png', 'outside.png'],
+		['a.xml', '100%.png', '100%.png'],
+		['a.xml', 'https://gullhaven.example/a.png', null],
+		['a.xml', '//gullhaven.example/a.png', null],
+		['a.xml', '', null]
+	])('in %s, %s leads to %s', (from, address, path) => {
+		expect(resolvePath(from, address)).toBe(path);
+	});
+});
+
+describe('the letters of a file', () => {
+	const read = async (bytes: Uint8Array) => readText(await opened({ 'a.xml': bytes }), 'a.xml');
+	const latin = (words: string) => Uint8Array.from(words, (sign) => sign.charCodeAt(0));
+	const utf16 = (words: string, big: boolean) => {
+		const bytes = new Uint8Array(words.length * 2);
+		[...words].forEach((sign, at) => new DataView(bytes.buffer).setUint16(at * 2, sign.charCodeAt(0), !big));
+		return bytes;
+	};
+	it.each([
+		['UTF-8', text('<a>Möwe</a>'), '<a>Möwe</a>', null],
+		['UTF-8 with a mark', text('\ufeff<a>Möwe</a>'), '<a>Möwe</a>', null],
+		[
+			'Latin-1 as declared',
+			latin('<?xml version="1.0" encoding="ISO-8859-1"?><a>M\u00f6we</a>'),
+			'<?xml version="1.0" encoding="ISO-8859-1"?><a>Möwe</a>',
+			null
+		],
+		[
+			'UTF-8 declared as Latin-1',
+			text('<?xml version="1.0" encoding="ISO-8859-1"?><a>Möwe</a>'),
+			'<?xml version="1.0" encoding="ISO-8859-1"?><a>Möwe</a>',
+			'wrong-encoding'
+		],
+		[
+			'Windows-1252 declared as UTF-8',
+			latin('<?xml version="1.0" encoding="UTF-8"?><a>M\u00f6we</a>'),
+			'<?xml version="1.0" encoding="UTF-8"?><a>Möwe</a>',
+			'wrong-encoding'
+		],
+		['UTF-16 with a mark', utf16('\ufeff<a>Möwe</a>', true), '<a>Möwe</a>', null],
+		['UTF-16 without a mark', utf16('<a>Möwe</a>', false), '<a>Möwe</a>', null],
+		[
+			'plain letters with a wrong declaration',
+			text('<?xml version="1.0" encoding="windows-1252"?><a>Gull</a>'),
+			'<?xml version="1.0" encoding="windows-1252"?><a>Gull</a>',
+			null
+		]
+	])('are read as %s', async (_, bytes, words, report) => {
+		const found = await read(bytes);
+		expect(found.text).toBe(words);
+		expect(found.report?.rule ?? null).toBe(report);
+	});
+	it('are the same in pieces', async () => {
+		const words = `<a>${'Möwe über dem Wasser '.repeat(80_000)}</a>`;
+		const container = await opened({ 'a.xml': words });
+		let out = '';
+		for await (const piece of streamText(container, 'a.xml', () => undefined)) out += piece;
+		expect(out === words).toBe(true);
+	});
+});

@@ -1,0 +1,55 @@
+import { zipSync } from 'fflate';
+import { memorySource, type Container } from '../container/container';
+import { openContainer } from '../container/open';
+import type { ReadEvent } from '../formats/format';
+import { readPackage } from '../formats/package/read';
+import type { FoundQuiz } from '../model/quiz';
+import type { Question } from '../model/question';
+import type { Report } from '../reports/report';
+
+/** Files of a package by their paths. */
+export type Files = Record<string, string | Uint8Array>;
+
+const bytesOf = (content: string | Uint8Array) => (typeof content === 'string' ? new TextEncoder().encode(content) : content);
+
+/** A zip of files. */
+export function zipped(files: Files): Uint8Array {
+	return zipSync(Object.fromEntries(Object.entries(files).map(([path, content]) => [path, bytesOf(content)])));
+}
+
+/** A package of files, opened. */
+export function opened(files: Files): Promise<Container> {
+	return openContainer('package.zip', memorySource(zipped(files)));
+}
+
+/** What was found in a package. */
+export interface Found {
+	questions: Question[];
+	quizzes: FoundQuiz[];
+	reports: Report[];
+	/** The reports by question, by its title. */
+	about: Map<string, Report[]>;
+	fragments: string[];
+	events: ReadEvent[];
+}
+
+/** Reads a whole container. */
+export async function readAll(container: Container): Promise<Found> {
+	const found: Found = { questions: [], quizzes: [], reports: [], about: new Map(), fragments: [], events: [] };
+	for await (const event of readPackage(container)) {
+		found.events.push(event);
+		if (event.type === 'quiz') found.quizzes.push(event.quiz);
+		if (event.type === 'report') found.reports.push(event.report);
+		if (event.type === 'question') {
+			found.questions.push(event.question);
+			found.fragments.push(event.fragment);
+			found.about.set(event.question.title, event.reports);
+		}
+	}
+	return found;
+}
+
+/** Reads one bare file. */
+export async function readBare(name: string, content: string | Uint8Array): Promise<Found> {
+	return readAll(await openContainer(name, memorySource(bytesOf(content))));
+}
