@@ -1,0 +1,77 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { parseQuestion } from '../core/model/schema';
+
+const root = new URL('..', import.meta.url).pathname;
+const sample = (name: string) => join(root, 'core/test-support/samples', name);
+let folder = '';
+beforeAll(() => {
+	folder = mkdtempSync(join(tmpdir(), 'barrow-cli-'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+function barrow(...words: string[]) {
+	const { status, stdout, stderr } = spawnSync(join(root, 'barrow'), words, { encoding: 'utf8', cwd: folder });
+	return { status, stdout, stderr };
+}
+
+describe('./barrow', () => {
+	it('says what is in a file, in the plain form', () => {
+		const { status, stdout } = barrow('inspect', sample('anchor-item.xml'), '--plain');
+		const found = JSON.parse(stdout) as { file: string; questions: { title: string; points: number }[] };
+		expect(status).toBe(0);
+		expect(found).toMatchObject({ file: 'anchor-item.xml', questions: [{ title: 'Holding ground', points: 4 }] });
+	});
+	it('gives the same in full as questions of the published form', () => {
+		const { stdout } = barrow('inspect', sample('tides-and-charts.zip'), '--json');
+		const found = JSON.parse(stdout) as { format: string; questions: unknown[]; reports: { message: string }[] };
+		expect(found.format).toBe('QTI 1.2 package');
+		expect(found.questions.map(parseQuestion)).toHaveLength(15);
+		expect(found.reports.length).toBeGreaterThan(0);
+	});
+	it('ends with 1 where something is broken, and names the question, the place and what to do', () => {
+		const { status, stdout } = barrow('check', sample('weather-damaged.zip'));
+		expect(status).toBe(1);
+		expect(stdout).toMatch(
+			/broken\s+“Falling glass” \(data\/weather\.xml:3\): No option is marked as right\. Mark the key\./
+		);
+		expect(stdout).toMatch(/14 questions, \d+ broken, \d+ doubtful, \d+ untidy/);
+	});
+	it('ends with 0 where nothing is', () => {
+		expect(barrow('check', sample('logbook-folders.zip').replace('logbook-folders', 'seamanship-paper')).status).toBe(
+			0
+		);
+	});
+	it('writes a file anew and proves it', () => {
+		const out = join(folder, 'out.zip');
+		const { status, stdout } = barrow('convert', sample('knots-cartridge.imscc'), out, '--to', 'qti21');
+		expect(status).toBe(0);
+		expect(stdout).toContain(
+			'9 questions: 9 identical, 0 changed as foretold, 0 changed otherwise, 0 missing, 0 left behind'
+		);
+		expect(readFileSync(out).subarray(0, 2).toString()).toBe('PK');
+	});
+	it.each([
+		[['frobnicate'], 2, 'question banks on the command line'],
+		[['inspect'], 2, './barrow inspect FILE'],
+		[['inspect', '--nonsense'], 2, 'nonsense'],
+		[['convert', 'a', 'b', '--to', 'stone'], 2, '--to qti21'],
+		[['inspect', 'not-there.zip'], 3, 'There is no file'],
+		[['inspect', '.'], 3, 'a folder']
+	])('says in plain words what is wrong with %j', (words, code, said) => {
+		const { status, stderr } = barrow(...words);
+		expect(status).toBe(code);
+		expect(stderr).toContain(said);
+		expect(stderr).not.toMatch(/\bat .*\.ts:\d+/);
+	});
+	it('says that a zip is damaged', () => {
+		const path = join(folder, 'cut.zip');
+		writeFileSync(path, readFileSync(sample('tides-and-charts.zip')).subarray(0, 900));
+		const { status, stderr } = barrow('inspect', path, '--plain');
+		expect(status).toBe(3);
+		expect(stderr).toContain('The zip file is damaged');
+	});
+});
