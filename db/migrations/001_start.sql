@@ -138,7 +138,7 @@ CREATE TABLE staged_questions (
 	load_id INT UNSIGNED NOT NULL,
 	number INT UNSIGNED NOT NULL,
 	-- the category as a path, its steps joined by a line feed; nothing where the file gives none
-	category_path VARCHAR(2000) NOT NULL DEFAULT '',
+	category_path VARCHAR(2000) COLLATE utf8mb4_bin NOT NULL DEFAULT '',
 	kind VARCHAR(24) NOT NULL,
 	title VARCHAR(500) NOT NULL,
 	stem_text TEXT NOT NULL,

@@ -53,7 +53,7 @@ export async function receiptQuestions(
 		`SELECT s.id AS stagedId, s.number, s.title, s.kind, s.outcome, q.id AS questionId, q.bank_id AS bankId,
 			(SELECT r.message FROM staged_reports r WHERE r.staged_id = s.id AND r.severity = 'broken' ORDER BY r.id LIMIT 1) AS why
 		FROM staged_questions s LEFT JOIN questions q ON q.staged_id = s.id AND q.load_id = s.load_id
-		WHERE s.load_id = ? AND (? IS NULL OR s.outcome = ?) AND (? IS NULL OR s.category_path COLLATE utf8mb4_bin = ?) ORDER BY s.number LIMIT 2000`,
+		WHERE s.load_id = ? AND (? IS NULL OR s.outcome = ?) AND (? IS NULL OR s.category_path = ?) ORDER BY s.number LIMIT 2000`,
 		[loadId, outcome, outcome, category, category]
 	);
 }

@@ -81,7 +81,7 @@ export async function takeIn(
 			connection,
 			`INSERT INTO questions (course_id, bank_id, category_id, load_id, staged_id, kind, title, stem_text, points, document, fingerprint)
 			SELECT ?, ?, n.category_id, s.load_id, s.id, s.kind, s.title, s.stem_text, s.points, s.document, s.fingerprint
-			FROM staged_questions s JOIN landings n ON n.path = s.category_path COLLATE utf8mb4_bin WHERE s.load_id = ? AND s.outcome = 'taken' ORDER BY s.number`,
+			FROM staged_questions s JOIN landings n ON n.path = s.category_path WHERE s.load_id = ? AND s.outcome = 'taken' ORDER BY s.number`,
 			[courseId, bankId, loadId]
 		);
 		await run(
@@ -140,11 +140,10 @@ async function markOutcomes(connection: PoolConnection, loadId: number, decision
 		loadId
 	]);
 	if (decision.leftOut.length)
-		await run(
-			connection,
-			"UPDATE staged_questions SET outcome = 'left' WHERE load_id = ? AND category_path COLLATE utf8mb4_bin IN (?)",
-			[loadId, decision.leftOut]
-		);
+		await run(connection, "UPDATE staged_questions SET outcome = 'left' WHERE load_id = ? AND category_path IN (?)", [
+			loadId,
+			decision.leftOut
+		]);
 }
 
 interface StagedPart {

@@ -1,0 +1,71 @@
+import AxeBuilder from '@axe-core/webdriverjs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoSignIn } from '../demo/fill';
+import { Visitor } from './browser';
+
+let visitor: Visitor;
+let course = '';
+beforeAll(async () => {
+	visitor = await Visitor.open(process.env.APPLICATION!);
+	await visitor.signIn(demoSignIn.email, demoSignIn.password);
+	await visitor.press('Tides and Charts');
+	await visitor.reads('Loads of this course');
+	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+});
+afterAll(() => visitor.close());
+
+const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
+	['the courses', '/'],
+	['the loads', '/courses/C/loads'],
+	[
+		'a review',
+		'/courses/C/loads',
+		async (one) =>
+			void (await one.press('Review autumn-charts.zip'), await one.reads('Contents'), await one.driver.sleep(500))
+	],
+	[
+		'a receipt',
+		'/courses/C/loads',
+		async (one) => void (await one.press('spring-intake.zip'), await one.reads('Receipt'))
+	],
+	['a bank', '/courses/C/banks', async (one) => void (await one.reads('1 of 43'), await one.driver.sleep(300))],
+	['the snags', '/courses/C/snags'],
+	['the quizzes', '/courses/C/quizzes'],
+	[
+		'a draw sheet',
+		'/courses/C/quizzes',
+		async (one) => void (await one.press('Week 6 check'), await one.reads('Draw sheet'))
+	],
+	[
+		'a sitting',
+		'/courses/C/quizzes',
+		async (one) => void (await one.press('Week 6 check'), await one.press('A sitting'), await one.reads('of 20 points'))
+	],
+	['a dispatch', '/courses/C/dispatch'],
+	['the ledger', '/courses/C/ledger'],
+	['a page that is not there', '/courses/C/nothing']
+];
+
+describe.each(['light', 'dark'] as const)('in the %s', (mode) => {
+	it.each(pages)('%s has no accessibility findings, fits its window, and makes no complaint', async (_, path, act) => {
+		await visitor.go(path.replace('C', course));
+		await visitor.mode(mode);
+		await act?.(visitor);
+		const found = await new AxeBuilder(visitor.driver).analyze();
+		expect(
+			found.violations.map(
+				(one) =>
+					`${one.id}: ${one.nodes
+						.map((node) => node.html)
+						.slice(0, 3)
+						.join(' | ')}`
+			)
+		).toEqual([]);
+		const wide = await visitor.driver.executeScript(
+			'return document.documentElement.scrollWidth - document.documentElement.clientWidth'
+		);
+		expect(wide).toBe(0);
+		const complaints = (await visitor.complaints()).filter((one) => !one.includes('404'));
+		expect(complaints).toEqual([]);
+	});
+});

@@ -1,0 +1,236 @@
+import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { banksOf, questionsById } from '../banks/banks';
+import { run } from '../db/pool';
+import { unhindered } from '../jobs/control';
+import { begin, dispatchOf, lossTable, questionIdsOf } from '../dispatches/dispatches';
+import { writeDispatch } from '../dispatches/write';
+import { fileChunks } from '../files/files';
+import { takeIn } from '../loads/take-in';
+import { stagedRows } from '../loads/review';
+import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { dropQuiz, makeQuiz, parseQuiz, poolOf, poolSource, quizOf, quizzesOf, saveQuiz, type Part } from './quizzes';
+
+const pool = testPool();
+afterAll(() => pool.end());
+let course: Awaited<ReturnType<typeof makeCourse>>;
+let bankId = 0;
+beforeEach(async () => {
+	course = await makeCourse(pool);
+	const picture = '<matimage uri="images/low.svg"/>';
+	const nested = `<questestinterop><section ident="w" title="Weather">${item('w1', 'What is a col?', ['Between two highs', 'A low'])}<section ident="f" title="Fronts">${item('f1', 'Which front?', ['Warm', 'Cold'], 'A', picture)}${item('f2', 'Which cloud?', ['Cirrus', 'Fog'])}</section></section>${item('n1', 'Which wind?', ['Veering', 'Backing'])}</questestinterop>`;
+	await takeIn(
+		pool,
+		course.courseId,
+		await loadPackage(pool, course, {
+			'bank.xml': nested,
+			'images/low.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>'
+		}),
+		course.personId,
+		decide()
+	);
+	bankId = (await banksOf(pool, course.courseId))[0]!.id;
+});
+const part = (more: Partial<Part>): Part => ({
+	title: 'Part',
+	draw: 1,
+	pointsEach: null,
+	shuffleQuestions: true,
+	shuffleOptions: true,
+	withUnder: true,
+	categories: [],
+	questions: [],
+	...more
+});
+const category = async (name: string) =>
+	(await poolSource(pool, course.courseId)).banks[0]!.tree.find((node) => node.name === name)!.id;
+async function poolSize(one: Part): Promise<number> {
+	const { banks, inCategory } = await poolSource(pool, course.courseId);
+	return poolOf(
+		one,
+		banks.flatMap((bank) => bank.tree),
+		inCategory
+	).length;
+}
+async function bytesOf(fileId: number): Promise<Uint8Array> {
+	const chunks: Uint8Array[] = [];
+	for await (const chunk of fileChunks(pool, fileId)) chunks.push(chunk);
+	return Buffer.concat(chunks);
+}
+
+describe('pools', () => {
+	it('hold a category, with and without what is under it', async () => {
+		const weather = await category('Weather');
+		expect(await poolSize(part({ categories: [weather] }))).toBe(3);
+		expect(await poolSize(part({ categories: [weather], withUnder: false }))).toBe(1);
+		expect(await poolSize(part({ categories: [weather, await category('Fronts')] }))).toBe(3);
+	});
+	it('hold a whole bank, or only what has no category in it', async () => {
+		expect(await poolSize(part({ categories: [-bankId] }))).toBe(4);
+		expect(await poolSize(part({ categories: [-bankId], withUnder: false }))).toBe(1);
+	});
+	it('hold questions that are named', async () => {
+		const ids = await questionIdsOf(pool, course.courseId, { bankId });
+		expect(await poolSize(part({ questions: ids.slice(0, 2) }))).toBe(2);
+		expect([...(await questionsById(pool, course.courseId, ids)).keys()]).toHaveLength(4);
+		expect((await questionsById(pool, (await makeCourse(pool)).courseId, ids)).size).toBe(0);
+	});
+});
+
+describe('a quiz', () => {
+	it('is saved whole and comes back as it was', async () => {
+		const id = await makeQuiz(pool, course.courseId, 'Week 6');
+		const parts = [
+			part({
+				title: 'Warm-up',
+				draw: 2,
+				pointsEach: 1.5,
+				categories: [-bankId, await category('Fronts')].sort((a, b) => a - b)
+			}),
+			part({ title: 'All', draw: null, shuffleQuestions: false, shuffleOptions: false, withUnder: false })
+		];
+		expect(
+			await saveQuiz(pool, course.courseId, id, { title: 'Week 6 check', state: 'ready', version: 1, parts })
+		).toBe(2);
+		expect(await quizOf(pool, course.courseId, id)).toEqual({
+			id,
+			title: 'Week 6 check',
+			state: 'ready',
+			version: 2,
+			parts
+		});
+	});
+	it('is not saved over what somebody else has saved', async () => {
+		const id = await makeQuiz(pool, course.courseId, 'Week 6');
+		const quiz = { title: 'Mine', state: 'draft' as const, version: 1, parts: [] };
+		expect(await saveQuiz(pool, course.courseId, id, quiz)).toBe(2);
+		expect(await saveQuiz(pool, course.courseId, id, { ...quiz, title: 'Theirs' })).toBeNull();
+		expect(await quizOf(pool, course.courseId, id)).toMatchObject({ title: 'Mine' });
+	});
+	it('draws from nothing of another course, whatever is sent', async () => {
+		const other = await makeCourse(pool);
+		const id = await makeQuiz(pool, other.courseId, 'Theirs');
+		const ids = await questionIdsOf(pool, course.courseId, { bankId });
+		await saveQuiz(pool, other.courseId, id, {
+			title: 'Theirs',
+			state: 'draft',
+			version: 1,
+			parts: [part({ categories: [await category('Weather'), -bankId], questions: ids })]
+		});
+		expect((await quizOf(pool, other.courseId, id))!.parts[0]).toMatchObject({ categories: [], questions: [] });
+	});
+	it('goes, and its questions stay', async () => {
+		const id = await makeQuiz(pool, course.courseId, 'Week 6');
+		await dropQuiz(pool, course.courseId, id);
+		expect(await quizzesOf(pool, course.courseId)).toEqual([]);
+		expect(await questionIdsOf(pool, course.courseId, { bankId })).toHaveLength(4);
+	});
+	it.each([
+		[{ title: '', state: 'draft', version: 1, parts: [] }],
+		[{ title: 'x', state: 'lost', version: 1, parts: [] }],
+		[{ title: 'x', state: 'draft', version: 1, parts: [{ ...part({}), draw: -1 }] }],
+		[{ title: 'x', state: 'draft', version: 1, parts: [{ ...part({}), pointsEach: 'many' }] }]
+	])('wants the right shape: %j', (value) => {
+		expect(() => parseQuiz(value)).toThrow();
+	});
+});
+
+describe('a dispatch', () => {
+	async function send(what: { bankId: number } | { quizId: number }) {
+		const id = await begin(pool, course.courseId, course.personId, what, 'qti21');
+		await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'dispatch' AND subject_id = ?", [id]);
+		await writeDispatch(pool, id!, unhindered);
+		return (await dispatchOf(pool, course.courseId, id!))!;
+	}
+	it('says beforehand what becomes of the questions', async () => {
+		expect(await lossTable(pool, course.courseId, { bankId }, 'qti21')).toMatchObject([
+			{
+				kind: 'multiple-choice',
+				outcome: 'kept',
+				what: '',
+				questions: [{ title: 'w1' }, { title: 'f1' }, { title: 'f2' }, { title: 'n1' }]
+			}
+		]);
+	});
+	it('proves that nothing differs, and another course that takes it in has the same', async () => {
+		const dispatch = await send({ bankId });
+		expect(dispatch).toMatchObject({
+			state: 'done',
+			file_name: 'autumn-4.zip',
+			proof: {
+				inAll: 4,
+				sent: 4,
+				foundInFile: 4,
+				identical: 4,
+				foretold: 0,
+				otherwise: 0,
+				missing: 0,
+				leftBehind: 0,
+				lines: [],
+				quiz: []
+			}
+		});
+		const other = await makeCourse(pool);
+		const load = await loadPackage(pool, other, await bytesOf(dispatch.file_id!));
+		expect((await stagedRows(pool, load)).map((one) => [one.title, one.category, one.marks.length])).toEqual([
+			['w1', 'Weather', 0],
+			['f1', 'Weather\nFronts', 0],
+			['f2', 'Weather\nFronts', 0],
+			['n1', '', 0]
+		]);
+		const fingerprints = async (courseId: number) =>
+			(await questionIdsOf(pool, courseId, { bankId: (await banksOf(pool, courseId))[0]!.id })).length;
+		await takeIn(pool, other.courseId, load, other.personId, decide());
+		expect(await fingerprints(other.courseId)).toBe(4);
+	});
+	it('carries a quiz, with the questions of its pools', async () => {
+		const id = await makeQuiz(pool, course.courseId, 'Week 6');
+		await saveQuiz(pool, course.courseId, id, {
+			title: 'Week 6',
+			state: 'ready',
+			version: 1,
+			parts: [
+				part({ title: 'Fronts', draw: 1, pointsEach: 2, categories: [await category('Fronts')] }),
+				part({ title: 'Rest', draw: null, categories: [-bankId], withUnder: false })
+			]
+		});
+		const dispatch = await send({ quizId: id });
+		expect(dispatch).toMatchObject({ state: 'done', proof: { inAll: 3, identical: 3, quiz: [] } });
+		const other = await makeCourse(pool);
+		await takeIn(
+			pool,
+			other.courseId,
+			await loadPackage(pool, other, await bytesOf(dispatch.file_id!)),
+			other.personId,
+			decide()
+		);
+		const [quiz] = await quizzesOf(pool, other.courseId);
+		expect((await quizOf(pool, other.courseId, quiz!.id))!.parts).toMatchObject([
+			{ title: 'Fronts', draw: 1, pointsEach: 2, questions: [expect.any(Number), expect.any(Number)] },
+			{ title: 'Rest', draw: null, pointsEach: null, questions: [expect.any(Number)] }
+		]);
+	});
+	it('leaves behind what the format cannot hold, and counts it', async () => {
+		const order =
+			'<questestinterop><item ident="o1" title="Order"><presentation><material><mattext>Order them.</mattext></material><response_lid ident="R" rcardinality="Ordered"><render_choice><response_label ident="A"><material><mattext>a</mattext></material></response_label></render_choice></response_lid></presentation></item></questestinterop>';
+		const load = await loadPackage(pool, course, {
+			'o.xml': order,
+			'b.xml': bankXml({ '': [item('b1', 'Which?', ['a', 'b'])] })
+		});
+		// what is broken is set aside, so it is made doubtful here to come along
+		await run(pool, 'UPDATE staged_questions SET broken = 0 WHERE load_id = ?', [load]);
+		await takeIn(pool, course.courseId, load, course.personId, decide({ bankName: 'Odd' }));
+		const odd = (await banksOf(pool, course.courseId)).find((bank) => bank.name === 'Odd')!;
+		expect((await lossTable(pool, course.courseId, { bankId: odd.id }, 'qti21'))[0]).toMatchObject({
+			kind: 'unreadable',
+			outcome: 'lost'
+		});
+		expect(await send({ bankId: odd.id })).toMatchObject({
+			proof: { inAll: 2, leftBehind: 1, sent: 1, identical: 1, lines: [{ title: 'Order', outcome: 'left behind' }] }
+		});
+	});
+	it('is nothing for a bank that is empty or of another course', async () => {
+		const other = await makeCourse(pool);
+		expect(await begin(pool, other.courseId, other.personId, { bankId }, 'qti21')).toBeNull();
+		expect(await begin(pool, course.courseId, course.personId, { bankId }, 'stone')).toBeNull();
+	});
+});
