@@ -151,6 +151,17 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 				leftOut: []
 			});
 		}
+		// a bank with troubles of its own, so that there is something to mend
+		const old = await loadFile(pool, first + 1, mira, 'old-charts.zip', troubles());
+		const taken = {
+			bankId: null,
+			bankName: 'Old chart questions',
+			categories: 'keep',
+			oneCategory: '',
+			errors: 'aside',
+			leftOut: []
+		} as const;
+		await takeIn(pool, first + 1, old, mira, { ...taken, leftOut: [...taken.leftOut] });
 		await loadFile(pool, first, mira, 'autumn-charts.zip', troubles());
 		await makeQuiz(pool, first);
 		return true;

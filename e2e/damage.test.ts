@@ -76,9 +76,15 @@ describe('who may do what', () => {
 		const answer = await fetch(`${address}/courses/1/loads`, { redirect: 'manual' });
 		expect(answer.status).toBe(303);
 		expect(answer.headers.get('location')).toContain('/signin?to=');
-		expect((await fetch(`${address}/courses/1/loads/upload?name=x&size=1`, { method: 'PUT', body: 'x' })).status).toBe(
-			401
-		);
+		expect(
+			(
+				await fetch(`${address}/courses/1/loads/upload?name=x&size=1`, {
+					method: 'PUT',
+					body: 'x',
+					headers: { 'content-type': 'application/octet-stream' }
+				})
+			).status
+		).toBe(401);
 	});
 	it('refuses a wrong password in plain words', async () => {
 		const other = await Visitor.open(address);

@@ -36,7 +36,7 @@ try {
 	await shoot('bank', `/courses/${course}/banks`, async () => {
 		await (await visitor.find('[data-row]:nth-child(8)')).click();
 	});
-	await shoot('snags', `/courses/${course}/snags`);
+	await shoot('snags', `/courses/${Number(course) + 1}/snags?check=escaped-twice`);
 	await shoot('draw-sheet', `/courses/${course}/quizzes`, async () => {
 		await visitor.press('Week 6 check');
 		await visitor.reads('Draw sheet');
@@ -46,7 +46,10 @@ try {
 		await visitor.press('A sitting');
 		await visitor.reads('Warm-up');
 	});
-	await shoot('dispatch', `/courses/${course}/dispatch`);
+	await shoot('dispatch', `/courses/${course}/dispatch`, async () => {
+		await visitor.press('Write and prove');
+		await visitor.reads('Read back');
+	});
 	await shoot('ledger', `/courses/${course}/ledger`);
 	for (const complaint of await visitor.complaints()) console.error(complaint.slice(0, 300));
 } finally {

@@ -1,0 +1,11 @@
+import { defineConfig } from 'vite';
+
+// the benchmark is built as the server is, so that it measures what runs there
+export default defineConfig({
+	build: {
+		ssr: true,
+		outDir: 'build/bench',
+		target: 'node20',
+		rollupOptions: { input: { run: 'bench/run.ts' }, output: { format: 'es', entryFileNames: '[name].js' } }
+	}
+});
