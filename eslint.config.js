@@ -11,7 +11,7 @@ const room = (files, group, message) => ({
 });
 
 export default ts.config(
-	{ ignores: ['build/', '.svelte-kit/', 'var/', 'node_modules/'] },
+	{ ignores: ['build/', '.svelte-kit/', 'var/', 'node_modules/', 'bench/big.mjs'] },
 	js.configs.recommended,
 	...ts.configs.strict,
 	...svelte.configs.recommended,

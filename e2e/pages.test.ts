@@ -69,3 +69,18 @@ describe.each(['light', 'dark'] as const)('in the %s', (mode) => {
 		expect(complaints).toEqual([]);
 	});
 });
+
+describe('the sign-in page', () => {
+	it.each(['light', 'dark'] as const)('has no accessibility findings in the %s', async (mode) => {
+		const stranger = await Visitor.open(process.env.APPLICATION!);
+		try {
+			await stranger.go('/signin');
+			await stranger.mode(mode);
+			const found = await new AxeBuilder(stranger.driver).analyze();
+			expect(found.violations.map((one) => one.id)).toEqual([]);
+			expect(await stranger.complaints()).toEqual([]);
+		} finally {
+			await stranger.close();
+		}
+	});
+});

@@ -179,8 +179,10 @@ describe('the whole way of a package', () => {
 	it('shows a sitting, the same for the same seed, and marks it', async () => {
 		await visitor.press('A sitting');
 		await visitor.reads('0 of 10 points');
-		const stems = async () =>
-			Promise.all((await visitor.driver.findElements(By.css('article .stem'))).map((one) => one.getText()));
+		const stems = () =>
+			visitor.driver.executeScript<string[]>(
+				"return [...document.querySelectorAll('article .stem')].map((one) => one.textContent.trim())"
+			);
 		const first = await stems();
 		expect(first).toHaveLength(4);
 		await visitor.press('Redraw');

@@ -76,6 +76,14 @@ export async function readManifest(
 		resources: []
 	};
 	const bases: string[] = [];
+	// a category is the same list for all its questions, so that a large manifest costs little memory
+	const shared = new Map<string, string[]>();
+	const share = (path: string[] | null) => {
+		const key = path?.join('\n');
+		if (path === null || key === undefined) return null;
+		if (!shared.has(key)) shared.set(key, path);
+		return shared.get(key)!;
+	};
 	const collect = (name: string, depth: number) =>
 		name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
 	for await (const event of streamXml(streamText(container, file, told), { collect, resumeAt: 'resource' })) {
@@ -105,7 +113,7 @@ export async function readManifest(
 				type: attributes.type ?? '',
 				file: own ?? files[0] ?? null,
 				files: own && !files.includes(own) ? [own, ...files] : files,
-				category: classification(event.element),
+				category: share(classification(event.element)),
 				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean),
 				line
 			});

@@ -30,7 +30,7 @@
 		{ key: 'loads', name: 'Loads', says: 'to review' },
 		{ key: 'banks', name: 'Banks', says: 'questions' },
 		{ key: 'snags', name: 'Snags', says: 'open' },
-		{ key: 'quizzes', name: 'Quizzes', says: 'drafts' },
+		{ key: 'quizzes', name: 'Quizzes', says: 'in draft' },
 		{ key: 'dispatch', name: 'Dispatch', says: 'being written' }
 	] as const;
 	const here = $derived(stations.find((one) => page.url.pathname.startsWith(`/courses/${course.id}/${one.key}`))?.key);

@@ -110,7 +110,7 @@
 				{#snippet head()}<span role="columnheader">Question</span>{/snippet}
 				{#snippet line(one: Row)}
 					<span role="cell" class="min-w-0">
-						<span class="faint cut block text-[12.5px]">{one.bank}{one.category ? ` › ${one.category}` : ''}</span>
+						<span class="mute cut block text-[12.5px]">{one.bank}{one.category ? ` › ${one.category}` : ''}</span>
 						<b class="cut block">{one.title}</b>
 						<span class="mute cut block text-[13px]" title={one.message}>{one.message}</span>
 					</span>
