@@ -92,6 +92,15 @@ describe('choices of QTI 2', () => {
 		const { question } = await read(response(correct('B')), choices(1, 'A', 'B'));
 		expect(credits(question)).toEqual([0, 1]);
 	});
+	it('marks by the declared key where the rules of a template are somewhere else, and says so', async () => {
+		const { question, reports } = await read(
+			response(correct('B')) + score,
+			choices(1, 'A', 'B'),
+			'<responseProcessing template="https://gullhaven.example/rules/own_way"/>'
+		);
+		expect(credits(question)).toEqual([0, 1]);
+		expect(reports).toMatchObject([{ rule: 'marking-simplified', message: expect.stringContaining('own_way') }]);
+	});
 	it('keeps pinned options, and says nothing of shuffling where the file says nothing', async () => {
 		const body = choices(1, 'A', 'None of these')
 			.replace(' shuffle="true"', '')

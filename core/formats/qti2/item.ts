@@ -28,6 +28,7 @@ import {
 	responseDeclaration,
 	toleranceOf,
 	UnknownRule,
+	UnknownTemplate,
 	type ResponseDeclaration,
 	type Value
 } from './process';
@@ -162,7 +163,21 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 		if (variables) throw new UnknownRule('It is worked out anew for each student, which cannot be read yet.');
 		if (interactions.length > 1)
 			throw new UnknownRule(`It asks for ${interactions.length} answers in one question, which cannot be read yet.`);
-		question = readBody(reading, body, interactions[0]);
+		try {
+			question = readBody(reading, body, interactions[0]);
+		} catch (error) {
+			const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping);
+			if (!(error instanceof UnknownTemplate) || !keyed) throw error;
+			// the template's rules are not in the file, but the declared key is: the question is marked by that
+			reports.push({
+				rule: 'marking-simplified',
+				severity: 'doubtful',
+				message: `Its marking uses ${error.message}, whose rules are not in the file. It is marked by the declared key; look at the credit.`,
+				place
+			});
+			Object.assign(common, { feedback: {}, metadata: [], hints: [] });
+			question = readBody({ ...reading, rules: undefined }, body, interactions[0]);
+		}
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
 		const reason = /^It /.test(error.message)

@@ -7,6 +7,9 @@ export type Value = null | (string | number | boolean)[];
 /** A rule or an expression that this program cannot follow; the message names it. */
 export class UnknownRule extends Error {}
 
+/** A marking template whose rules stand somewhere else; the declared key still says what is right. */
+export class UnknownTemplate extends UnknownRule {}
+
 /** A response declaration, as far as marking needs it (QTI 2.1 information model, section 4). */
 export interface ResponseDeclaration {
 	identifier: string;
@@ -113,7 +116,7 @@ export class Processing {
 					: 0
 			]);
 		else if (name === 'map_response') this.outcomes.set('SCORE', [this.#map(response)]);
-		else throw new UnknownRule(`the marking template “${name}”`);
+		else throw new UnknownTemplate(`the marking template “${name}”`);
 	}
 
 	#correct(declaration: ResponseDeclaration | undefined): Value {

@@ -287,7 +287,8 @@
 		min-height: 24px;
 	}
 	.side a[aria-current] {
-		font-weight: 700;
+		text-decoration: underline 2px var(--woad);
+		text-underline-offset: 5px;
 	}
 	.side .me {
 		width: 28px;

@@ -22,36 +22,60 @@ export async function storeFile(
 	pieces: AsyncIterable<Uint8Array>,
 	told: (size: number) => void = () => undefined
 ): Promise<StoredFile> {
-	const { id } = await run(pool, 'INSERT INTO files (hash) VALUES (NULL)');
+	const digest = createHash('sha256');
+	let id: number | null = null;
+	let size = 0;
+	let number = 0;
+	let held: Uint8Array[] = [];
+	let length = 0;
+	const flush = async (bytes: Buffer) => {
+		id ??= (await run(pool, 'INSERT INTO files (hash) VALUES (NULL)')).id;
+		await run(pool, 'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, ?, ?)', [id, number, bytes]);
+		number += 1;
+		told(size);
+	};
 	try {
-		const digest = createHash('sha256');
-		let size = 0;
-		let number = 0;
-		let held: Uint8Array[] = [];
-		let length = 0;
-		const flush = async (bytes: Buffer) => {
-			await run(pool, 'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, ?, ?)', [id, number, bytes]);
-			number += 1;
-			told(size);
-		};
 		for await (const piece of pieces) {
 			digest.update(piece);
 			size += piece.length;
 			held.push(piece);
 			length += piece.length;
-			while (length >= chunkSize) {
+			while (length > chunkSize) {
 				const all = Buffer.concat(held);
 				await flush(all.subarray(0, chunkSize));
 				held = [all.subarray(chunkSize)];
 				length = all.length - chunkSize;
 			}
 		}
-		if (length || !number) await flush(Buffer.concat(held));
+		if (id === null) return await storeWhole(pool, digest.digest(), Buffer.concat(held));
+		await flush(Buffer.concat(held));
 		return await settle(pool, id, digest.digest(), size);
 	} catch (error) {
-		await run(pool, 'DELETE FROM files WHERE id = ?', [id]).catch(() => undefined);
+		if (id !== null) await run(pool, 'DELETE FROM files WHERE id = ?', [id]).catch(() => undefined);
 		throw error;
 	}
+}
+
+/** Stores a file of one chunk in one transaction, or in none where it is there already: most pictures are such. */
+async function storeWhole(pool: Pool, hash: Buffer, bytes: Buffer): Promise<StoredFile> {
+	const stored = (id: number): StoredFile => ({ id, hash: hash.toString('hex'), size: bytes.length });
+	// by_hash
+	const known = await row<{ id: number }>(pool, 'SELECT id FROM files WHERE hash = ?', [hash]);
+	if (known) return stored(known.id);
+	return transaction(pool, async (connection) => {
+		// where another has just stored the same, its key is given and nothing is added
+		const { id } = await run(
+			connection,
+			'INSERT INTO files (hash, size) VALUES (?, ?) ON DUPLICATE KEY UPDATE id = LAST_INSERT_ID(id)',
+			[hash, bytes.length]
+		);
+		await run(
+			connection,
+			'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, 0, ?) ON DUPLICATE KEY UPDATE number = number',
+			[id, bytes]
+		);
+		return stored(id);
+	});
 }
 
 async function settle(pool: Pool, id: number, hash: Buffer, size: number): Promise<StoredFile> {

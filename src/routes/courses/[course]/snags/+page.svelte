@@ -188,19 +188,6 @@
 	.columns {
 		grid-template-columns: 264px minmax(0, 1fr) 432px;
 	}
-	.middle {
-		padding: 14px 0 0;
-		display: flex;
-		flex-direction: column;
-		overflow: hidden;
-	}
-	.filters {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		padding: 0 18px 8px;
-		min-height: 38px;
-	}
 	.check {
 		display: flex;
 		justify-content: space-between;

@@ -340,19 +340,6 @@
 	.columns {
 		grid-template-columns: 296px minmax(0, 1fr) 392px;
 	}
-	.middle {
-		padding: 14px 0 0;
-		display: flex;
-		flex-direction: column;
-		overflow: hidden;
-	}
-	.filters {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		padding: 0 18px 8px;
-		min-width: 0;
-	}
 	.filters input {
 		width: 96px;
 		min-width: 0;

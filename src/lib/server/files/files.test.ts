@@ -1,0 +1,67 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { afterAll, describe, expect, it } from 'vitest';
+import { row, rows } from '../db/pool';
+import { arriving, makeCourse, loadPackage, testPool } from '../test-support/world';
+import { courseFile } from './course-files';
+import { chunkSize, fileByHash, fileChunks, fileSource, storeFile } from './files';
+
+const pool = testPool();
+afterAll(() => pool.end());
+const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+async function whole(id: number): Promise<Buffer> {
+	const out: Uint8Array[] = [];
+	for await (const chunk of fileChunks(pool, id)) out.push(chunk);
+	return Buffer.concat(out);
+}
+
+describe('a stored file', () => {
+	it.each([0, 1, 1000, chunkSize, chunkSize + 1, 3 * chunkSize + 17])(
+		'of %d bytes comes back as it was, in chunks',
+		async (size) => {
+			const bytes = randomBytes(size);
+			const file = await storeFile(pool, arriving(bytes, 300_000));
+			expect(file).toMatchObject({ hash: sha(bytes), size });
+			expect((await whole(file.id)).equals(bytes)).toBe(true);
+			const chunks = await rows<{ size: number }>(
+				pool,
+				'SELECT LENGTH(bytes) AS size FROM file_chunks WHERE file_id = ?',
+				[file.id]
+			);
+			expect(Math.max(...chunks.map((chunk) => chunk.size))).toBeLessThanOrEqual(chunkSize);
+			expect(await fileByHash(pool, file.hash)).toMatchObject({ id: file.id, size });
+		}
+	);
+	it('can be read at any place', async () => {
+		const bytes = randomBytes(2 * chunkSize + 500);
+		const file = await storeFile(pool, arriving(bytes, 1 << 20));
+		const source = fileSource(pool, file.id, file.size);
+		for (const [offset, length] of [
+			[0, 10],
+			[chunkSize - 5, 10],
+			[chunkSize, chunkSize + 400],
+			[bytes.length - 3, 100],
+			[bytes.length, 5]
+		] as const)
+			expect(Buffer.from(await source.read(offset, length)).equals(bytes.subarray(offset, offset + length))).toBe(true);
+	});
+	it.each([900, 2 * chunkSize])(
+		'of %d bytes is stored once, also when many store it at the same moment',
+		async (size) => {
+			const bytes = randomBytes(size);
+			const files = await Promise.all(Array.from({ length: 6 }, () => storeFile(pool, arriving(bytes, 1 << 20))));
+			expect(new Set(files.map((file) => file.id)).size).toBe(1);
+			expect(await row(pool, 'SELECT COUNT(*) AS n FROM files WHERE hash = UNHEX(?)', [sha(bytes)])).toEqual({ n: 1 });
+			expect((await whole(files[0]!.id)).equals(bytes)).toBe(true);
+		}
+	);
+	it('is seen only by the courses that use it', async () => {
+		const picture = `<svg xmlns="http://www.w3.org/2000/svg" id="${randomBytes(8).toString('hex')}"/>`;
+		const course = await makeCourse(pool);
+		const bank =
+			'<questestinterop><item ident="a" title="a"><presentation><material><mattext>Look.</mattext><matimage uri="a.svg"/></material></presentation></item></questestinterop>';
+		await loadPackage(pool, course, { 'b.xml': bank, 'a.svg': picture });
+		const hash = sha(Buffer.from(picture));
+		expect(await courseFile(pool, course.courseId, hash)).toMatchObject({ size: picture.length });
+		expect(await courseFile(pool, (await makeCourse(pool)).courseId, hash)).toBeUndefined();
+	});
+});
