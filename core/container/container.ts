@@ -47,20 +47,43 @@ export function memorySource(bytes: Uint8Array): ByteSource {
 }
 
 const windowSize = 1 << 20;
+const mostWindows = 16;
 
-/** The same source, read a mebibyte at a time: small reads near one another cost one read beneath. */
+/**
+ * The same source, read a mebibyte at a time, with the last few of them kept: small reads near one another cost one
+ * read beneath, also where they go to and fro between the questions and the pictures of a package.
+ */
 export function buffered(source: ByteSource): ByteSource {
-	let start = 0;
-	let held = new Uint8Array();
+	const windows = new Map<number, Promise<Uint8Array>>();
+	const window = (number: number): Promise<Uint8Array> => {
+		const known = windows.get(number);
+		if (known) {
+			// the one that was used last goes last
+			windows.delete(number);
+			windows.set(number, known);
+			return known;
+		}
+		const start = number * windowSize;
+		const loaded = source.read(start, Math.min(windowSize, source.size - start));
+		windows.set(number, loaded);
+		if (windows.size > mostWindows) windows.delete(windows.keys().next().value!);
+		return loaded;
+	};
 	return {
 		size: source.size,
 		async read(offset, length) {
-			if (length >= windowSize) return source.read(offset, length);
-			if (offset < start || offset + length > start + held.length) {
-				start = offset;
-				held = new Uint8Array(await source.read(offset, Math.min(windowSize, source.size - offset)));
-			}
-			return held.subarray(offset - start, offset - start + length);
+			const end = Math.min(source.size, offset + length);
+			if (end <= offset) return new Uint8Array();
+			if (length > windowSize) return source.read(offset, length);
+			const [first, last] = [Math.floor(offset / windowSize), Math.floor((end - 1) / windowSize)];
+			const from = offset - first * windowSize;
+			const head = await window(first);
+			if (first === last) return head.subarray(from, from + end - offset);
+			const tail = await window(last);
+			const out = new Uint8Array(end - offset);
+			out.set(head.subarray(from));
+			out.set(tail.subarray(0, end - last * windowSize), windowSize - from);
+			return out;
 		}
 	};
 }

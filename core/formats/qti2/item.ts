@@ -159,7 +159,8 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	};
 	let question: Question;
 	try {
-		const variables = descendants(item, 'printedVariable', 'templateProcessing').length > 0;
+		const variables =
+			/<(?:[\w.-]+:)?(?:qti-)?(?:printedVariable|printed-variable|templateProcessing|template-processing)\b/.test(text);
 		if (variables) throw new UnknownRule('It is worked out anew for each student, which cannot be read yet.');
 		if (interactions.length > 1)
 			throw new UnknownRule(`It asks for ${interactions.length} answers in one question, which cannot be read yet.`);
@@ -330,6 +331,18 @@ function readChoice(
 						ticked.length === expected.length && expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0
 				: (ticked) => (ticked.some((at) => sure(at) && correctSet.has(idents[at]!)) ? 1 : 0);
 		if (declaration.mapping) full = reading.common.points || Math.max(1, mark(expected));
+	} else if (isTemplate(rules, 'map_response') && declaration.mapping) {
+		// the templates come to this; running them for every set of options would take most of the time of a large package
+		const { entries, fallback, lower, upper } = declaration.mapping;
+		const worth = idents.map((one) => entries.find((entry) => entry.key === one)?.value ?? fallback);
+		mark = (ticked) => {
+			const sum = ticked.filter(sure).reduce((total, at) => total + worth[at]!, 0);
+			return Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, sum));
+		};
+	} else if (isTemplate(rules, 'match_correct')) {
+		const wanted = expected.length === declaration.correct.length ? expected : [];
+		mark = (ticked) =>
+			wanted.length && ticked.length === wanted.length && ticked.every((at) => wanted.includes(at)) ? 1 : 0;
 	} else mark = (ticked) => run(answer(ticked)).score;
 	if (common.points === null) {
 		const reachable = Math.max(0, ...[...idents.map((_, at) => [at]), expected].map(mark));
@@ -352,12 +365,13 @@ function readChoice(
 				'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.',
 			place
 		});
-	const answers: Answer[] = choices.map((_, at) => ({
+	const answers: Answer[] = (hasFeedback(item) ? choices : []).map((_, at) => ({
 		outcomes: run(answer([at])).outcomes,
 		credit: mark([at]) / full,
 		option: at
 	}));
-	if (several && expected.length) answers.push({ outcomes: run(answer(expected)).outcomes, credit: 1, option: null });
+	if (several && expected.length && answers.length)
+		answers.push({ outcomes: run(answer(expected)).outcomes, credit: 1, option: null });
 	const modal = placeFeedback2(item, common, answers, cleaning);
 	for (const [at, markup] of modal) if (!ofOptions.has(at)) ofOptions.set(at, markup);
 	return {
@@ -376,6 +390,10 @@ function readChoice(
 		lostKeys
 	};
 }
+
+/** Whether an item tells anything after an answer that is not inside its options. */
+const hasFeedback = (item: XmlElement) =>
+	childOf(item, 'modalFeedback') !== undefined || descendants(item, 'feedbackBlock', 'feedbackInline').length > 0;
 
 function isTemplate(rules: XmlElement | undefined, name: string): boolean {
 	const address = rules?.attributes.template ?? rules?.attributes.templateLocation ?? '';
@@ -397,7 +415,7 @@ function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (val
 	const full = isTemplate(rules, 'match_correct') || !rules ? 1 : common.points || reachable || 1;
 	common.points ??= rules && reachable ? full : null;
 	const credit = (text: string) => Math.max(-1, Math.min(1, Math.round((scoreOf(text) / full) * 1e6) / 1e6));
-	const answers: Answer[] = [...candidates, epsilonText].map((text) => ({
+	const answers: Answer[] = (hasFeedback(item) ? [...candidates, epsilonText] : []).map((text) => ({
 		outcomes: run([text]).outcomes,
 		credit: credit(text),
 		option: null

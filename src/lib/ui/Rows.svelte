@@ -11,6 +11,7 @@
 		head,
 		label,
 		columns,
+		narrow = columns,
 		height = 32
 	}: {
 		items: Item[];
@@ -20,6 +21,8 @@
 		head: Snippet;
 		label: string;
 		columns: string;
+		/** The columns where the window is narrow; cells of the class `roomy` are gone there. */
+		narrow?: string;
 		height?: number;
 	} = $props();
 
@@ -75,7 +78,7 @@
 <svelte:window onkeydown={keys} />
 <div
 	class="list"
-	style="--columns: {columns}; --gutter: {gutter}px"
+	style="--wide: {columns}; --narrow: {narrow}; --gutter: {gutter}px"
 	role="table"
 	aria-label={label}
 	aria-rowcount={items.length + 1}
@@ -107,6 +110,7 @@
 
 <style>
 	.list {
+		--columns: var(--wide);
 		display: flex;
 		flex-direction: column;
 		min-height: 0;
@@ -142,5 +146,16 @@
 	}
 	.line:not(.chosen):hover {
 		background: color-mix(in srgb, var(--woad-soft) 45%, transparent);
+	}
+	@media (max-width: 1120px) {
+		.list {
+			--columns: var(--narrow);
+		}
+		.head,
+		.line {
+			padding-left: 10px;
+			padding-right: 10px;
+			column-gap: 8px;
+		}
 	}
 </style>

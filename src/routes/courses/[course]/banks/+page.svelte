@@ -144,14 +144,19 @@
 						>{/each}</select
 				>
 			</div>
-			<Rows items={data.questions} {chosen} {choose} label="Questions" columns="minmax(0, 1fr) 120px 40px 96px">
-				{#snippet head()}<span role="columnheader">Question</span><span role="columnheader">Kind</span><span
-						class="text-right"
-						role="columnheader">Pts</span
-					><span role="columnheader">Snags</span>{/snippet}
+			<Rows
+				items={data.questions}
+				{chosen}
+				{choose}
+				label="Questions"
+				columns="minmax(0, 1fr) 120px 40px 96px"
+				narrow="minmax(0, 1fr) 36px 80px"
+			>
+				{#snippet head()}<span role="columnheader">Question</span><span class="roomy" role="columnheader">Kind</span
+					><span class="text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
 				{#snippet line(row: Row)}
 					<span class="cut" role="cell" title={row.title}>{row.title}</span>
-					<span class="mute cut" role="cell">{kindName(row.kind)}</span>
+					<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
 					<span class="text-right" role="cell">{row.points ?? '–'}</span>
 					<span role="cell"
 						>{#if row.worst}<Mark severity={row.worst} word={count(row.snags, 'snag')} />{/if}</span

@@ -131,7 +131,7 @@
 			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
 		</p>
 		<table class="rows found">
-			<colgroup><col /><col style="width: 46px" /><col style="width: 96px" /></colgroup>
+			<colgroup><col /><col class="count" /><col class="lands" /></colgroup>
 			<thead><tr><th>Category</th><th class="number">Q</th><th>Lands in</th></tr></thead>
 			<tbody>
 				{#each tree as line (line.key)}
@@ -196,17 +196,23 @@
 					>{/each}</select
 			>
 		</div>
-		<Rows items={rows} {chosen} {choose} label="Questions of the load" columns="38px minmax(0, 1fr) 116px 36px 128px">
+		<Rows
+			items={rows}
+			{chosen}
+			{choose}
+			label="Questions of the load"
+			columns="38px minmax(0, 1fr) 116px 36px 128px"
+			narrow="26px minmax(0, 1fr) 116px"
+		>
 			{#snippet head()}<span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span
-				><span role="columnheader">Kind</span><span class="text-right" role="columnheader">Pts</span><span
-					role="columnheader">Snags</span
-				>{/snippet}
+				><span class="roomy" role="columnheader">Kind</span><span class="roomy text-right" role="columnheader">Pts</span
+				><span role="columnheader">Snags</span>{/snippet}
 			{#snippet line(row: Row)}
 				{@const mark = worst(row)}
 				<span class="mute text-right" role="cell">{row.number}</span>
 				<span class="cut" role="cell" title={row.title}>{row.title || '(no title)'}</span>
-				<span class="mute cut" role="cell">{kindName(row.kind)}</span>
-				<span class="text-right" role="cell">{row.points ?? '–'}</span>
+				<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
+				<span class="roomy text-right" role="cell">{row.points ?? '–'}</span>
 				<span class="cut" role="cell"
 					>{#if mark}<Mark
 							severity={mark.severity}
@@ -345,6 +351,12 @@
 		min-width: 0;
 		flex: 0 1 auto;
 	}
+	.count {
+		width: 46px;
+	}
+	.lands {
+		width: 96px;
+	}
 	.found {
 		table-layout: fixed;
 	}
@@ -364,7 +376,13 @@
 	}
 	@media (max-width: 1120px) {
 		.columns {
-			grid-template-columns: 232px minmax(0, 1fr) 320px;
+			grid-template-columns: 236px minmax(0, 1fr) 316px;
+		}
+		.count {
+			width: 36px;
+		}
+		.lands {
+			width: 76px;
 		}
 	}
 </style>

@@ -226,9 +226,9 @@
 		{#if tab === 'sheet'}
 			<table class="rows parts">
 				<colgroup
-					><col style="width: 22%" /><col /><col style="width: 128px" /><col style="width: 92px" /><col
-						style="width: 92px"
-					/><col style="width: 96px" /></colgroup
+					><col style="width: 20%" /><col /><col style="width: 122px" /><col style="width: 88px" /><col
+						style="width: 60px"
+					/><col style="width: 92px" /></colgroup
 				>
 				<thead
 					><tr
@@ -252,7 +252,7 @@
 							>
 							<td>
 								<button type="button" class="text-left" onclick={() => (chosen = at)}>{poolText(one)}</button>
-								<span class="mute block text-[13px]"
+								<span class="roomy mute block text-[13px]"
 									>{one.shuffleQuestions ? 'questions shuffled' : 'in order'}, {one.shuffleOptions
 										? 'options shuffled'
 										: 'options in order'}</span
@@ -480,7 +480,7 @@
 	}
 	@media (max-width: 1120px) {
 		.columns {
-			grid-template-columns: minmax(0, 1fr) 280px;
+			grid-template-columns: minmax(0, 1fr) 244px;
 		}
 	}
 </style>
