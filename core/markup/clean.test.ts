@@ -72,6 +72,11 @@ describe('cleaning', () => {
 		});
 	});
 
+	it('flattens what is nested without measure, and keeps its words', () => {
+		const { markup } = cleaned(`${'<div>'.repeat(20_000)}Fog<script>stop()</script>`);
+		expect(plainText(markup)).toBe('Fog');
+	});
+
 	const anything = fc.array(
 		fc.constantFrom(
 			'<p>',

@@ -160,18 +160,42 @@ export function markupOfNodes(nodes: XmlNode[], context: CleanContext): Markup {
 	return serialise(conform(cleanNodes(nodes, context))).trim();
 }
 
-function fromHtml(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
+/** Deeper nesting than this is flattened: no person makes it, and each level is a call. */
+const deepestHtml = 150;
+
+/** The text below a node, without calling itself. */
+function flattened(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
+	let text = '';
+	for (let queue = [node]; queue.length;) {
+		const one = queue.pop()!;
+		if (one.nodeName === '#text') text += (one as DefaultTreeAdapterTypes.TextNode).value;
+		else if ('childNodes' in one && !active.has(one.nodeName)) queue = queue.concat([...one.childNodes].reverse());
+	}
+	return text ? [text] : [];
+}
+
+function fromHtml(node: DefaultTreeAdapterTypes.ChildNode, depth = 0): XmlNode[] {
 	if (node.nodeName === '#text') return [(node as DefaultTreeAdapterTypes.TextNode).value];
 	if (!('childNodes' in node) || !('attrs' in node)) return [];
+	if (depth >= deepestHtml) return flattened(node);
 	const given: Record<string, string> = {};
 	for (const { name, value } of node.attrs) if (/^[a-zA-Z_][\w:.-]*$/.test(name)) given[name] = value;
-	return [element(node.nodeName, given, node.childNodes.flatMap(fromHtml))];
+	return [
+		element(
+			node.nodeName,
+			given,
+			node.childNodes.flatMap((child) => fromHtml(child, depth + 1))
+		)
+	];
 }
 
 /** Rich text out of HTML as people and editors write it, with the repairs that the HTML standard prescribes. */
 export function markupOfHtml(html: string, context: CleanContext): Markup {
 	if (!/[<&]/.test(html)) return markupOfText(html);
-	return markupOfNodes(parseFragment(html).childNodes.flatMap(fromHtml), context);
+	return markupOfNodes(
+		parseFragment(html).childNodes.flatMap((child) => fromHtml(child)),
+		context
+	);
 }
 
 /** Rich text out of plain text: every sign stands for itself. */

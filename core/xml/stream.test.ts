@@ -109,6 +109,14 @@ describe('a damaged document', () => {
 		const events = await pass([`<!DOCTYPE bank [${declaration}]><bank><item n="1">&x;</item></bank>`]);
 		expect(events.map((event) => (event.type === 'fault' ? event.rule : event.type))).toEqual([rule]);
 	});
+	it('refuses what is nested without measure, and goes on with the next', async () => {
+		const deep = `<item n="1">${'<b>'.repeat(50_000)}${'</b>'.repeat(50_000)}</item>`;
+		const events = await pass([`<bank>${deep}<item n="2"/></bank>`]);
+		expect(items(events)).toEqual(['2']);
+		expect(faults(events)).toEqual(['not-well-formed:1']);
+		expect(parseXml('<a>'.repeat(100_000)).fault).toMatchObject({ rule: 'not-well-formed' });
+		expect(faults(await pass(['<section>'.repeat(100_000)]))).toEqual(['not-well-formed:1']);
+	});
 	it('ends on any garbage, with a fault and no more', async () => {
 		await fc.assert(
 			fc.asyncProperty(

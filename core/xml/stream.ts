@@ -29,6 +29,8 @@ const local = (name: string) => (name.startsWith('xml:') ? name : name.slice(nam
 const reference = '&(?!#\\d{1,8};|#[xX][\\da-fA-F]{1,8};|[A-Za-z_][\\w.:-]{0,64};)';
 const bareReference = new RegExp(reference);
 const notText = new RegExp(`<!\\[CDATA\\[[\\s\\S]*?(?:\\]\\]>|$)|<!--[\\s\\S]*?(?:-->|$)|${reference}`, 'g');
+/** Deeper than any question that people make, and shallow enough to be walked through by calls. */
+const deepestTree = 300;
 const marks = [
 	['<![CDATA[', ']]>'],
 	['<!--', '-->']
@@ -132,10 +134,12 @@ class Run {
 		for (const key in tag.attributes) attributes[local(key)] = tag.attributes[key]!;
 		const inside = this.#tree.at(-1);
 		if (!inside && !this.options.collect(name, this.open.length)) {
+			if (this.open.length >= deepestTree) throw new Error(`sections are nested more than ${deepestTree} deep`);
 			this.events.push({ type: 'open', name, attributes, line });
 			this.open.push({ name, element: null });
 			return;
 		}
+		if (this.#tree.length >= deepestTree) throw new Error(`elements are nested more than ${deepestTree} deep`);
 		const element: XmlElement = { name, attributes, children: [], line };
 		if (inside) inside.children.push(element);
 		else this.#treeStart = this.#text.lastIndexOf('<', this.#parser.position - this.#textStart - 1) + this.#textStart;

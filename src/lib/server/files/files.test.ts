@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { afterAll, describe, expect, it } from 'vitest';
-import { row, rows } from '../db/pool';
+import { row, rows, run } from '../db/pool';
 import { arriving, makeCourse, loadPackage, testPool } from '../test-support/world';
 import { courseFile } from './course-files';
-import { chunkSize, fileByHash, fileChunks, fileSource, storeFile } from './files';
+import { chunkSize, fileByHash, fileChunks, fileSource, storeFile, sweepUnfinished } from './files';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -54,6 +54,33 @@ describe('a stored file', () => {
 			expect((await whole(files[0]!.id)).equals(bytes)).toBe(true);
 		}
 	);
+	it('is cleared away where its upload broke off with the process, and not while it may still arrive', async () => {
+		const { courseId, personId } = await makeCourse(pool);
+		const begin = async (age: string) => {
+			const file = (await run(pool, `INSERT INTO files (hash, begun) VALUES (NULL, DATE_SUB(NOW(3), INTERVAL ${age}))`))
+				.id;
+			await run(pool, 'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, 0, ?)', [file, 'half']);
+			const load = (
+				await run(
+					pool,
+					`INSERT INTO loads (course_id, person_id, file_name, state, created) VALUES (?, ?, 'half.zip', 'uploading', DATE_SUB(NOW(3), INTERVAL ${age}))`,
+					[courseId, personId]
+				)
+			).id;
+			return { file, load };
+		};
+		const old = await begin('2 DAY');
+		const fresh = await begin('1 HOUR');
+		await sweepUnfinished(pool);
+		expect(await rows(pool, 'SELECT id FROM files WHERE id IN (?)', [[old.file, fresh.file]])).toEqual([
+			{ id: fresh.file }
+		]);
+		expect(await rows(pool, 'SELECT id FROM loads WHERE id IN (?)', [[old.load, fresh.load]])).toEqual([
+			{ id: fresh.load }
+		]);
+		expect(await row(pool, 'SELECT COUNT(*) AS n FROM file_chunks WHERE file_id = ?', [old.file])).toEqual({ n: 0 });
+		await run(pool, 'DELETE FROM files WHERE id = ?', [fresh.file]);
+	});
 	it('is seen only by the courses that use it', async () => {
 		const picture = `<svg xmlns="http://www.w3.org/2000/svg" id="${randomBytes(8).toString('hex')}"/>`;
 		const course = await makeCourse(pool);

@@ -125,3 +125,12 @@ export async function fileByHash(db: Database, hash: string): Promise<StoredFile
 	const found = await row<{ id: number; size: number }>(db, 'SELECT id, size FROM files WHERE hash = UNHEX(?)', [hash]);
 	return found && { ...found, hash };
 }
+
+/**
+ * Clears away what uploads have left that broke off with their process: unfinished files and the loads that waited
+ * for them. Only what began more than a day ago is touched, so that nothing is taken from under another process.
+ */
+export async function sweepUnfinished(pool: Pool): Promise<void> {
+	await run(pool, "DELETE FROM loads WHERE state = 'uploading' AND created < DATE_SUB(NOW(3), INTERVAL 1 DAY)");
+	await run(pool, 'DELETE FROM files WHERE hash IS NULL AND begun < DATE_SUB(NOW(3), INTERVAL 1 DAY)');
+}

@@ -3,6 +3,7 @@ import { hostname } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { Pool } from 'mysql2/promise';
 import type { Config } from '../config';
+import { sweepUnfinished } from '../files/files';
 import { finish, giveBack, mostTries, renew, takeJob, type Job } from './jobs';
 import type { ThreadResult, ThreadTask } from './thread';
 import { work } from './work';
@@ -63,6 +64,7 @@ export function supervise(pool: Pool, config: Config, script: URL): Supervisor {
 	}
 
 	const loop = (async () => {
+		await sweepUnfinished(pool).catch((error) => console.error(error));
 		const atHand = new Set<Promise<void>>();
 		while (!closing) {
 			let job: Job | null = null;
