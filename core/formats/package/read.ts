@@ -40,11 +40,7 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 				place: { file: manifest!.file, line: resource.line }
 			});
 		}
-		if (!resource.type.startsWith('imsqti') || resource.file === null) {
-			if (/question-bank|assessment/.test(resource.type) === false)
-				for (const file of resource.files) if (!file.endsWith('.xml')) seen.add(file);
-			continue;
-		}
+		if (!resource.type.startsWith('imsqti') || resource.file === null) continue;
 		if (!container.has(resource.file) || seen.has(resource.file)) continue;
 		seen.add(resource.file);
 		documents.push({
@@ -158,7 +154,7 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 
 	const roots = new Map<string, Awaited<ReturnType<typeof rootOf>>>();
 	for (const document of documents) {
-		if (document.listed && !document.isTest) continue;
+		if (document.isItem) continue;
 		try {
 			const root = await rootOf(container, document.file);
 			roots.set(document.file, root);
