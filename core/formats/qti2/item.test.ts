@@ -243,6 +243,17 @@ describe('whole documents', () => {
 		expect(found.reports.map((report) => report.rule)).toEqual(['external-entity', 'entity-expansion']);
 		expect(found.questions.map((question) => question.stem)).toEqual(['Still here.']);
 	});
+	it('says that a shared stimulus is not read, and keeps the question', async () => {
+		const { question, reports } = await read(
+			`${response(correct('A'))}${score}<assessmentStimulusRef identifier="s" href="../stimuli/forecast.xml"/>`,
+			choices(1, 'A', 'B'),
+			template('match_correct')
+		);
+		expect(question.kind).toBe('multiple-choice');
+		expect(reports).toMatchObject([
+			{ rule: 'shared-stimulus', message: expect.stringContaining('stimuli/forecast.xml') }
+		]);
+	});
 	it('says where a file is not well formed', async () => {
 		const { found } = await read('', '<p>\n\nShip & shore</p>');
 		expect(found.questions).toEqual([]);

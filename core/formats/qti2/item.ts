@@ -157,6 +157,13 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 		reports,
 		place
 	};
+	for (const shared of childrenOf(item, 'assessmentStimulusRef'))
+		reports.push({
+			rule: 'shared-stimulus',
+			severity: 'doubtful',
+			message: `It refers to a text that several questions share, “${shared.attributes.href ?? ''}”, which is not read yet. Copy what students need of it into the stem.`,
+			place
+		});
 	let question: Question;
 	try {
 		const variables =
