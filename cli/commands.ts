@@ -143,16 +143,21 @@ async function prove(questions: Question[], to: string, loss: Format['loss']): P
 	const hashes = new Map<string, string | null>();
 	for (const question of back.questions) await hashAttachments(question, written.container, digest, hashes);
 	await written.close();
-	const sent = questions.filter((question) => loss(question).outcome !== 'lost');
-	const lost = questions.filter((question) => loss(question).outcome === 'lost');
-	const lines = sent.map((question, at) => proofLine(at, question, back.questions[at], loss(question)));
-	for (const question of lost) say(`left behind  “${nameOf(question)}”: ${loss(question).what.join('; ')}`);
+	const losses = questions.map((question) => loss(question));
+	const sent = questions.flatMap((question, at) =>
+		losses[at]!.fitted.map((_, which) => ({ question, loss: losses[at]!, which }))
+	);
+	const lost = questions.filter((_, at) => losses[at]!.outcome === 'lost');
+	const lines = sent.map((one, at) => proofLine(at, one.question, back.questions[at], one.loss, one.which));
+	questions.forEach((question, at) => {
+		if (losses[at]!.outcome === 'lost') say(`left behind  “${nameOf(question)}”: ${losses[at]!.what.join('; ')}`);
+	});
 	for (const line of lines) {
 		if (line.outcome === 'identical') continue;
-		const question = sent[line.at]!;
+		const { question, loss: said } = sent[line.at]!;
 		const what =
 			line.outcome === 'changed-as-foretold'
-				? loss(question).what.join('; ')
+				? said.what.join('; ')
 				: line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
 		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
 	}

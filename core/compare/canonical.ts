@@ -1,6 +1,19 @@
 import { acceptedNumbers } from '../formats/numbers';
-import { accepts } from '../scoring/score';
-import { mapMarkup, isChoice, type AcceptedNumber, type NumericQuestion, type Question } from '../model/question';
+import { accepts } from '../scoring/answers';
+import {
+	mapMarkup,
+	isChoice,
+	type AcceptedNumber,
+	type AcceptedText,
+	type Bounds,
+	type Combination,
+	type Pair,
+	type Picture,
+	type Question,
+	type Shape
+} from '../model/question';
+import { parseExpression, writeExpression } from '../calculated/expression';
+import { replaceBlanks } from '../markup/markers';
 
 /** Rich text in the one form in which it is compared: pictures by their content, and white space folded. */
 function settle(markup: string, hashes: Map<string, string>): string {
@@ -11,7 +24,7 @@ function settle(markup: string, hashes: Map<string, string>): string {
 }
 
 /** The accepted numbers in the one form that says what earns how much, however many ways there are to write it. */
-function settledNumbers({ accepted }: NumericQuestion): AcceptedNumber[] {
+function settledNumbers(accepted: AcceptedNumber[]): AcceptedNumber[] {
 	const ends = accepted.flatMap((one) =>
 		'value' in one
 			? [one.value - one.tolerance, one.value + one.tolerance]
@@ -26,6 +39,33 @@ function settledNumbers({ accepted }: NumericQuestion): AcceptedNumber[] {
 	);
 }
 
+const settledTexts = (accepted: AcceptedText[]) =>
+	accepted.map(({ text, credit, caseSensitive, match }) => ({ text, credit, caseSensitive, match: match ?? 'whole' }));
+
+function settledPairs(
+	{ pairs, combination, bounds }: { pairs: Pair[]; combination: Combination; bounds: Bounds },
+	left: { identifier: string }[],
+	right: { identifier: string }[]
+): Record<string, unknown> {
+	const place = (list: { identifier: string }[], identifier: string) =>
+		list.findIndex((one) => one.identifier === identifier);
+	const known = pairs
+		.filter((pair) => pair.credit !== 0)
+		.map((pair) => [place(left, pair.left), place(right, pair.right), combination === 'all' ? 1 : pair.credit])
+		.sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!);
+	return { pairs: known, combination, bounds: combination === 'all' ? null : bounds };
+}
+
+const shapeOf = ({ shape, coordinates }: Shape) => ({ shape, coordinates });
+
+function settledExpression(expression: string): string {
+	try {
+		return writeExpression(parseExpression(expression));
+	} catch {
+		return expression;
+	}
+}
+
 /** The parts of a question that make up its content, by the names that people know; identifiers and places are left out. */
 export function contentOf(question: Question): Record<string, unknown> {
 	const hashes = new Map(
@@ -34,10 +74,17 @@ export function contentOf(question: Question): Record<string, unknown> {
 			.map((one) => [one.name.replace(/&/g, '&amp;').replace(/"/g, '&quot;'), one.hash!])
 	);
 	const settled = mapMarkup(question, (markup) => settle(markup, hashes));
+	const pictureOf = ({ name, width, height, alt }: Picture) => ({
+		file: question.attachments.find((one) => one.name === name)?.hash ?? name,
+		width,
+		height,
+		alt
+	});
 	const out: Record<string, unknown> = {
 		kind: settled.kind,
 		title: settled.title,
 		stem: settled.stem,
+		stimulus: settled.stimulus ? settled.stimulus.content : '',
 		points: settled.points,
 		feedback: Object.fromEntries(
 			Object.entries(settled.feedback)
@@ -58,12 +105,67 @@ export function contentOf(question: Question): Record<string, unknown> {
 			out.combination = settled.combination;
 			out.bounds = settled.bounds;
 		}
-	} else if (settled.kind === 'short-answer')
-		out.accepted = settled.accepted.map(({ text, credit, caseSensitive }) => ({ text, credit, caseSensitive }));
+	} else if (settled.kind === 'short-answer') out.accepted = settledTexts(settled.accepted);
 	else if (settled.kind === 'numeric') {
 		out.whole = settled.whole;
-		out.accepted = settledNumbers(settled);
-	} else if (settled.kind === 'unreadable')
+		out.accepted = settledNumbers(settled.accepted);
+		out.unit = settled.unit ?? '';
+		out.slider = settled.slider ?? null;
+	} else if (settled.kind === 'fill-blanks') {
+		const order = settled.blanks.map((blank) => blank.identifier);
+		out.stem = replaceBlanks(
+			settled.stem,
+			(identifier, block) => `{${block ? 'block ' : ''}${order.indexOf(identifier)}}`
+		);
+		out.blanks = settled.blanks.map((blank) => {
+			const rest = { form: blank.form, share: settled.combination === 'all' ? null : blank.share };
+			if (blank.form === 'text') return { ...rest, accepted: settledTexts(blank.accepted) };
+			if (blank.form === 'number') return { ...rest, whole: blank.whole, accepted: settledNumbers(blank.accepted) };
+			if (blank.form === 'list') {
+				const entries = blank.entries.map(({ text, credit }) => ({ text, credit }));
+				return { ...rest, entries, several: blank.several, shuffle: blank.shuffle };
+			}
+			if (blank.form === 'open') return rest;
+			const place = new Map(settled.bank.map((word, at) => [word.identifier, at]));
+			const words = blank.words.map(({ word, credit }) => [place.get(word) ?? -1, credit] as const);
+			return { ...rest, words: words.filter(([, credit]) => credit !== 0).sort(([a], [b]) => a - b) };
+		});
+		out.bank = settled.bank.map(({ text, uses }) => ({ text, uses }));
+		out.combination = settled.combination;
+		out.shuffle = settled.bank.length ? settled.shuffle : null;
+	} else if (settled.kind === 'matching') {
+		out.left = settled.left.map(({ text, uses }) => ({ text, uses }));
+		out.right = settled.right.map(({ text, uses }) => ({ text, uses }));
+		Object.assign(out, settledPairs(settled, settled.left, settled.right));
+		out.shuffle = settled.shuffle;
+	} else if (settled.kind === 'ordering') {
+		out.items = settled.items.map((item) => item.text);
+		out.presented = settled.presented.map((one) => settled.items.findIndex((item) => item.identifier === one));
+		// of two things, both are in place or neither
+		out.rule = settled.items.length < 3 ? 'all' : settled.rule;
+		out.shuffle = settled.shuffle;
+	} else if (settled.kind === 'hotspot') {
+		out.picture = pictureOf(settled.picture);
+		out.shapes = settled.shapes.map((shape) => ({ ...shapeOf(shape), credit: shape.credit }));
+		const { mode, picks, outside, combination, bounds } = settled;
+		const whole = combination === 'all';
+		Object.assign(out, { mode, picks, outside: whole ? 0 : outside, combination, bounds: whole ? null : bounds });
+	} else if (settled.kind === 'label-image') {
+		out.picture = pictureOf(settled.picture);
+		out.labels = settled.labels.map(({ text, uses }) => ({ text, uses }));
+		out.targets = settled.targets.map((one) => ({ ...shapeOf(one), uses: one.uses }));
+		Object.assign(out, settledPairs(settled, settled.labels, settled.targets));
+	} else if (settled.kind === 'calculated') {
+		const { variables, tolerance, whole, unit } = settled;
+		out.variables = variables.map((one) => ({
+			...one,
+			values: one.values.form === 'expression' ? settledExpression(one.values.expression) : one.values
+		}));
+		out.constraints = settled.constraints.map(settledExpression);
+		out.expression = settledExpression(settled.expression);
+		Object.assign(out, { tolerance, whole, unit: unit ?? '' });
+	} else if (settled.kind === 'file-upload') out.accepts = settled.accepts;
+	else if (settled.kind === 'unreadable')
 		out.fragment = settled.fragment
 			.replace(/\b(src|data|href)\s*=\s*("[^"]*"|'[^']*')/g, '$1')
 			.replace(/\s+/g, ' ')
@@ -91,6 +193,7 @@ export function differences(before: Question, after: Question): Difference[] {
 		...contentOf(question),
 		category: question.category,
 		tags: [...question.tags].sort(),
+		difficulty: question.difficulty ?? '',
 		language: question.language,
 		metadata: question.metadata.map(({ name, value }) => `${name}: ${value}`).sort()
 	});

@@ -4,7 +4,7 @@ import { canonicalForm, differences } from './canonical';
 import { proofLine } from './proof';
 
 const fields = (...pair: Parameters<typeof differences>) => differences(...pair).map((one) => one.field);
-const kept = { outcome: 'kept' as const, what: [], fields: [] };
+const kept = { outcome: 'kept' as const, what: [], fields: [], fitted: [] };
 
 describe('differences between two questions', () => {
 	it('are none for the same content under other names', () => {
@@ -86,7 +86,7 @@ describe('a line of a proof', () => {
 			'changed-as-foretold',
 			choice({ points: null }),
 			choice(),
-			{ outcome: 'changed' as const, what: ['points'], fields: ['points'] }
+			{ outcome: 'changed' as const, what: ['points'], fields: ['points'], fitted: [choice()] }
 		],
 		['changed-otherwise', choice(), choice({ stem: 'Lost words' }), kept],
 		['missing', choice(), undefined, kept]

@@ -10,14 +10,20 @@ export interface ProofLine {
 	differences: Difference[];
 }
 
-/** Holds a question that was sent against the one that was read back, with what the loss table had said. */
-export function proofLine(at: number, sent: Question, found: Question | undefined, loss: Loss): ProofLine {
+/**
+ * Holds a question that was sent against the one that was read back, with what the loss table had said. `which` is
+ * the place among the questions that were written for it.
+ */
+export function proofLine(at: number, sent: Question, found: Question | undefined, loss: Loss, which = 0): ProofLine {
 	if (!found) return { at, outcome: 'missing', differences: [] };
 	const differing = differences(sent, found);
 	if (!differing.length) return { at, outcome: 'identical', differences: [] };
-	return {
-		at,
-		outcome: differing.every(({ field }) => loss.fields.includes(field)) ? 'changed-as-foretold' : 'changed-otherwise',
-		differences: differing
-	};
+	const fitted = loss.fitted[which] ?? sent;
+	// what could not be read is carried on as it came, and is not asked for what it says
+	const off = differences(fitted, found).filter(
+		({ field }) => fitted.kind !== 'unreadable' || !loss.fields.includes(field)
+	);
+	return off.length
+		? { at, outcome: 'changed-otherwise', differences: off }
+		: { at, outcome: 'changed-as-foretold', differences: differing };
 }

@@ -1,10 +1,27 @@
+import type { FitOptions, Limits } from './fit/fit';
 import type { Container } from '../container/container';
 import type { FoundQuiz } from '../model/quiz';
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
 
 /** The names of the formats that are read or written. */
-export type FormatName = 'qti12' | 'qti20' | 'qti21' | 'qti22' | 'qti30' | 'cc11' | 'cc12' | 'cc13';
+export type FormatName =
+	| 'qti12'
+	| 'qti20'
+	| 'qti21'
+	| 'qti22'
+	| 'qti30'
+	| 'cc11'
+	| 'cc12'
+	| 'cc13'
+	| 'text'
+	| 'csv'
+	| 'xlsx'
+	| 'docx'
+	| 'json'
+	| 'xml'
+	| 'archive'
+	| 'recipe';
 
 /** What a reader gives, one thing at a time, in the order of the package. */
 export type ReadEvent =
@@ -21,6 +38,8 @@ export interface Loss {
 	what: string[];
 	/** The parts of the question that will differ once it is read back, by the names that `differences` gives them. */
 	fields: string[];
+	/** What is written for it: mostly one question, the very same where nothing is changed. */
+	fitted: Question[];
 }
 
 /** A quiz to be written: its parts name the questions by their place in the list of questions. */
@@ -38,6 +57,8 @@ export interface ToWrite {
 	question: (at: number) => Promise<Question>;
 	quizzes: QuizToWrite[];
 	media: (hash: string) => AsyncIterable<Uint8Array>;
+	/** What is chosen for kinds that the format does not know. */
+	options?: FitOptions;
 }
 
 /** A format: how it is called, what it can hold, and how it is written where it is. */
@@ -46,8 +67,10 @@ export interface Format {
 	title: string;
 	/** The ending of its files, with the dot. */
 	ending: string;
+	/** What it can hold; the loss table and the documentation are made from it. */
+	limits: Limits;
 	/** Says what becomes of one question. */
-	loss: (question: Question) => Loss;
+	loss: (question: Question, options?: FitOptions) => Loss;
 	/** Gives the bytes of the file in pieces, and tells how many questions are written. The same input gives the same bytes. */
 	write: (what: ToWrite, written?: (count: number) => void) => AsyncGenerator<Uint8Array>;
 }
@@ -63,6 +86,7 @@ export interface DocumentContext {
 	/** What the manifest says of the document. */
 	category: string[];
 	keywords: string[];
+	difficulty: string | null;
 	/** The questions of each bank that has been read, by the bank's identifier; readers add to it. */
 	banks: Map<string, { identifier: string; file: string | null }[]>;
 	/** How the questions that have been read are called, by their identifiers; readers add to it. */

@@ -1,11 +1,19 @@
+import { fit } from './fit/fit';
 import type { Format } from './format';
-import { lossInQti21 } from './qti21/loss';
-import { writeQti21 } from './qti21/write';
+import { dialects } from './qti2/write/dialect';
+import { writeQti2 } from './qti2/write/package';
+
+const qti2: Format[] = dialects.map((dialect) => ({
+	name: dialect.name,
+	title: dialect.title,
+	ending: '.zip',
+	limits: dialect.limits,
+	loss: (question, options) => fit(question, dialect.limits, options),
+	write: (what, written) => writeQti2(dialect, what, written)
+}));
 
 /** The formats that can be written. A new one is a folder and one line here; readers are in documents.ts. */
-export const writtenFormats: Format[] = [
-	{ name: 'qti21', title: 'QTI 2.1 package', ending: '.zip', loss: lossInQti21, write: writeQti21 }
-];
+export const writtenFormats: Format[] = [...qti2];
 
 /** The format of a name, where it can be written. */
 export function writtenFormat(name: string): Format | undefined {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
 import type { AcceptedNumber } from '../model/question';
-import { accepts } from '../scoring/score';
+import { accepts } from '../scoring/answers';
 import { creditsByTrying } from './credits';
 import { acceptedNumbers, parseNumber, tidy } from './numbers';
 

@@ -9,5 +9,13 @@ export const formatTitles: Record<FormatName, string> = {
 	qti30: 'QTI 3.0',
 	cc11: 'Common Cartridge 1.1',
 	cc12: 'Common Cartridge 1.2',
-	cc13: 'Common Cartridge 1.3'
+	cc13: 'Common Cartridge 1.3',
+	text: 'Marked text',
+	csv: 'CSV table',
+	xlsx: 'XLSX workbook',
+	docx: 'Word document',
+	json: 'Yarn Barrow JSON',
+	xml: 'Yarn Barrow XML',
+	archive: 'Yarn Barrow archive',
+	recipe: 'Read by a recipe'
 };

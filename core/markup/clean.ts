@@ -1,6 +1,7 @@
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
 import { conform } from './conform';
+import { blankMarker, isBlankMarker } from './markers';
 import { serialise } from '../xml/serialise';
 import type { Markup } from '../model/question';
 
@@ -67,6 +68,8 @@ export interface CleanContext {
 	media: (address: string) => string | null;
 	/** Told of active content that was taken out. */
 	removed: (what: string) => void;
+	/** The text is in our own form, in which blanks have places. */
+	ours?: boolean;
 	/** Gives other nodes for an element, or undefined to clean it as usual. */
 	replace?: (element: XmlElement) => XmlNode[] | undefined;
 }
@@ -80,6 +83,8 @@ const safePicture = /^data:image\/(png|gif|jpeg|webp);base64,[A-Za-z0-9+/=\s]*$/
 function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean): XmlNode[] {
 	const replaced = context.replace?.(source);
 	if (replaced) return replaced;
+	if (context.ours && isBlankMarker(source) && (source.name === 'span' || source.name === 'div'))
+		return [blankMarker(source.attributes.id!, source.name === 'div')];
 	let name = source.name.includes('-') ? source.name : source.name.toLowerCase();
 	if (active.has(name)) {
 		if (!inert.has(name)) context.removed(name === 'foreignobject' ? 'foreign content' : name);

@@ -1,3 +1,4 @@
+import { isBlankMarker } from './markers';
 import { element, type XmlElement, type XmlNode } from '../xml/tree';
 
 /** Elements that hold only inline content, and may stand within a line. */
@@ -18,7 +19,8 @@ const named = (nodes: XmlNode[], ...names: string[]) =>
 const isHollow = (node: XmlNode) =>
 	!isText(node) &&
 	(lineHolders.has(node.name) || node.name === 'div' || node.name === 'blockquote') &&
-	node.children.every(isBlank);
+	node.children.every(isBlank) &&
+	!isBlankMarker(node);
 
 /** Runs of inline nodes wrapped in paragraphs, so that only blocks are left. */
 function asBlocks(nodes: XmlNode[]): XmlNode[] {

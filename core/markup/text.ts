@@ -1,4 +1,5 @@
 import type { Markup } from '../model/question';
+import { replaceBlanks, replaceVariables } from './markers';
 
 const inline = new Set(
 	'a abbr acronym b bdo big cite code dfn em i kbd mark q s samp small span strong sub sup tt u var math mi mn mo mtext msqrt mfrac mrow msup msub semantics annotation'.split(
@@ -12,11 +13,17 @@ export function fold(text: string): string {
 	return text.replace(/[\s\u00a0]+/g, ' ').trim();
 }
 
-/** Plain text of rich text of ours: tags gone, blocks apart by a blank, white space folded. */
+/** Plain text of rich text of ours: tags gone, blocks apart by a blank, white space folded; a blank reads [ID], a variable {NAME}. */
 export function plainText(markup: Markup): string {
 	if (!/[<&]/.test(markup)) return fold(markup);
+	const named = /class="(blank|variable)"/.test(markup)
+		? replaceVariables(
+				replaceBlanks(markup, (identifier, block) => (block ? ' ' : `[${identifier}]`)),
+				(name) => `{${name}}`
+			)
+		: markup;
 	return fold(
-		markup
+		named
 			.replace(/<\/?([a-zA-Z0-9]+)[^>]*>/g, (_, name: string) => (inline.has(name) ? '' : ' '))
 			.replace(/&(?:#(x?)([0-9a-fA-F]+)|([a-z]+));/g, (whole, hex, digits, name) =>
 				name ? (decoded[name] ?? whole) : String.fromCodePoint(parseInt(digits, hex ? 16 : 10))

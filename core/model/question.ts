@@ -8,7 +8,14 @@ export const kinds = [
 	'multiple-response',
 	'short-answer',
 	'numeric',
+	'fill-blanks',
+	'matching',
+	'ordering',
 	'essay',
+	'file-upload',
+	'hotspot',
+	'label-image',
+	'calculated',
 	'information',
 	'unreadable'
 ] as const;
@@ -47,6 +54,13 @@ export interface Metadata {
 	value: string;
 }
 
+/** A text or a picture that several questions refer to. */
+export interface Stimulus {
+	identifier: string;
+	title: string;
+	content: Markup;
+}
+
 /** What every kind of question has. `points` is null where the source is silent. */
 export interface QuestionCommon {
 	identifier: string;
@@ -59,6 +73,10 @@ export interface QuestionCommon {
 	feedback: Feedback;
 	hints: Markup[];
 	attachments: Attachment[];
+	/** How hard it is said to be, in the words of the source. */
+	difficulty?: string;
+	/** What several questions share, and a student reads before the stem. */
+	stimulus?: Stimulus;
 	metadata: Metadata[];
 	/** Active content that cleaning took out, named for people: "script", "onerror handler". */
 	removed: string[];
@@ -85,7 +103,7 @@ export interface ChoiceQuestion extends QuestionCommon {
 	shuffle: boolean | null;
 	combination: Combination;
 	/** The least and the greatest credit of the whole, null for no bound. */
-	bounds: { lower: number | null; upper: number | null };
+	bounds: Bounds;
 	/** Keys of the source that name no option, or more than one. */
 	lostKeys: string[];
 }
@@ -95,6 +113,8 @@ export interface AcceptedText {
 	text: string;
 	credit: number;
 	caseSensitive: boolean;
+	/** How the text is held against the answer, where it is not the whole of it: contained in it, or a regular expression. */
+	match?: 'contains' | 'pattern';
 }
 
 /** A question answered with a word or a phrase. */
@@ -114,6 +134,157 @@ export interface NumericQuestion extends QuestionCommon {
 	accepted: AcceptedNumber[];
 	/** Only whole numbers may be entered. */
 	whole: boolean;
+	/** What the number counts, for people: "m", "knots". */
+	unit?: string;
+	/** The number is chosen on a scale instead of typed. */
+	slider?: { lower: number; upper: number; step: number | null };
+}
+
+/** The least and the greatest credit of a sum, null for no bound. */
+export interface Bounds {
+	lower: number | null;
+	upper: number | null;
+}
+
+/** One entry of a list in a blank; `credit` is a share of the blank. */
+export interface ListEntry {
+	identifier: string;
+	text: Markup;
+	credit: number;
+}
+
+/** How a blank is filled: with a text, a number, an entry of its own list, a word of the shared bank, or at length for a person to mark. */
+export type BlankAnswer =
+	| { form: 'text'; accepted: AcceptedText[] }
+	| { form: 'number'; accepted: AcceptedNumber[]; whole: boolean }
+	| { form: 'list'; entries: ListEntry[]; several: boolean; shuffle: boolean | null }
+	| { form: 'word'; words: { word: string; credit: number }[] }
+	| { form: 'open' };
+
+/** One blank; `share` is its share of the points of the question. In the stem it is `<span class="blank" id="…"/>`, or a `div` where it stands as a block. */
+export type Blank = { identifier: string; share: number } & BlankAnswer;
+
+/** A thing that can be put somewhere, and how often; null is as often as one likes. */
+export interface Side {
+	identifier: string;
+	text: Markup;
+	uses: number | null;
+}
+
+/** A question with blanks in its stem, or with several answers. */
+export interface FillBlanksQuestion extends QuestionCommon {
+	kind: 'fill-blanks';
+	blanks: Blank[];
+	/** The words that blanks of the form "word" are filled with, shared by all of them. */
+	bank: Side[];
+	combination: Combination;
+	/** May the words of the bank be shuffled. */
+	shuffle: boolean | null;
+}
+
+/** What belongs together, by identifiers, with its share of the points. */
+export interface Pair {
+	left: string;
+	right: string;
+	credit: number;
+}
+
+/** A question answered by putting things on the left together with those on the right. */
+export interface MatchingQuestion extends QuestionCommon {
+	kind: 'matching';
+	left: Side[];
+	right: Side[];
+	pairs: Pair[];
+	combination: Combination;
+	bounds: Bounds;
+	shuffle: boolean | null;
+}
+
+/** A question answered by putting things in order. */
+export interface OrderingQuestion extends QuestionCommon {
+	kind: 'ordering';
+	/** In the right order. */
+	items: { identifier: string; text: Markup }[];
+	/** The identifiers in the order in which they are shown where nothing is shuffled. */
+	presented: string[];
+	/** All in place or nothing; or each one in its own place for itself. */
+	rule: 'all' | 'position';
+	shuffle: boolean | null;
+}
+
+/** A picture that is pointed at: an attachment's name, and its size in pixels where it is known. */
+export interface Picture {
+	name: string;
+	width: number | null;
+	height: number | null;
+	alt: string;
+}
+
+/** An area of a picture, in its pixels: rect left, top, right, bottom; circle x, y, radius; ellipse x, y, two radii; poly x, y, x, y, …; default is all of it. */
+export interface Shape {
+	identifier: string;
+	shape: 'rect' | 'circle' | 'ellipse' | 'poly' | 'default';
+	coordinates: number[];
+}
+
+/** A question answered by pointing at a picture. */
+export interface HotspotQuestion extends QuestionCommon {
+	kind: 'hotspot';
+	picture: Picture;
+	shapes: (Shape & { credit: number })[];
+	/** Areas that can be seen and chosen, or any point. */
+	mode: 'areas' | 'points';
+	/** How many may be chosen; 0 is as many as one likes. */
+	picks: number;
+	/** The credit of a point outside of every shape. */
+	outside: number;
+	combination: Combination;
+	bounds: Bounds;
+}
+
+/** A question answered by laying labels on a picture. */
+export interface LabelImageQuestion extends QuestionCommon {
+	kind: 'label-image';
+	picture: Picture;
+	labels: Side[];
+	targets: (Shape & { uses: number | null })[];
+	/** `left` is a label, `right` a target. */
+	pairs: Pair[];
+	combination: Combination;
+	bounds: Bounds;
+}
+
+/** A number of a calculated question, and where its values come from. Expressions are in the notation of mathjs. */
+export interface Variable {
+	name: string;
+	whole: boolean;
+	/** How many decimals are shown; null for as many as there are. */
+	decimals: number | null;
+	values:
+		| { form: 'range'; min: number; max: number; step: number | null }
+		| { form: 'set'; values: number[] }
+		| { form: 'expression'; expression: string };
+}
+
+/** A question whose numbers are new for each student. In rich text a variable is `<var class="variable">NAME</var>`. */
+export interface CalculatedQuestion extends QuestionCommon {
+	kind: 'calculated';
+	variables: Variable[];
+	/** What must hold of the values that are drawn, in the notation of mathjs. */
+	constraints: string[];
+	/** The answer, in the notation of mathjs. */
+	expression: string;
+	/** How far off an answer may be: in its own unit, or as a share of the right value. */
+	tolerance: { mode: 'absolute' | 'relative'; value: number };
+	whole: boolean;
+	unit?: string;
+}
+
+/** A question answered with a file that a person marks. */
+export interface FileUploadQuestion extends QuestionCommon {
+	kind: 'file-upload';
+	/** The media type that is asked for, where the source names one. */
+	accepts: string | null;
 }
 
 /** A question that a person marks. */
@@ -137,7 +308,19 @@ export interface UnreadableQuestion extends QuestionCommon {
 
 /** A question of any kind. */
 export type Question =
-	ChoiceQuestion | ShortAnswerQuestion | NumericQuestion | EssayQuestion | InformationQuestion | UnreadableQuestion;
+	| ChoiceQuestion
+	| ShortAnswerQuestion
+	| NumericQuestion
+	| FillBlanksQuestion
+	| MatchingQuestion
+	| OrderingQuestion
+	| EssayQuestion
+	| FileUploadQuestion
+	| HotspotQuestion
+	| LabelImageQuestion
+	| CalculatedQuestion
+	| InformationQuestion
+	| UnreadableQuestion;
 
 const names: Record<Kind, string> = {
 	'true-false': 'True or false',
@@ -145,7 +328,14 @@ const names: Record<Kind, string> = {
 	'multiple-response': 'Multiple response',
 	'short-answer': 'Short answer',
 	numeric: 'Numeric',
+	'fill-blanks': 'Fill in blanks',
+	matching: 'Matching',
+	ordering: 'Ordering',
 	essay: 'Essay',
+	'file-upload': 'File upload',
+	hotspot: 'Hotspot',
+	'label-image': 'Label image',
+	calculated: 'Calculated',
 	information: 'Information',
 	unreadable: 'Unreadable'
 };
@@ -184,13 +374,28 @@ export function emptyCommon(identifier: string, title: string): QuestionCommon {
  * The parts that hold no rich text are shared with the question that was given.
  */
 export function mapMarkup<Q extends Question>(question: Q, change: (markup: Markup, field: string) => Markup): Q {
-	const copy: Question = { ...question, stem: change(question.stem, 'stem') };
+	const copy: Question = { ...question };
+	if (copy.stimulus)
+		copy.stimulus = { ...copy.stimulus, content: change(copy.stimulus.content, 'what several questions share') };
+	copy.stem = change(question.stem, 'stem');
+	const texts = <T extends { text: Markup }>(list: T[], name: string) =>
+		list.map((one, at) => ({ ...one, text: change(one.text, `${name} ${at + 1}`) }));
 	if (isChoice(copy))
 		copy.options = copy.options.map((option, at) => ({
 			...option,
 			text: change(option.text, `option ${at + 1}`),
 			...(option.feedback === undefined ? {} : { feedback: change(option.feedback, `feedback of option ${at + 1}`) })
 		}));
+	else if (copy.kind === 'fill-blanks') {
+		copy.blanks = copy.blanks.map((blank, at) =>
+			blank.form === 'list' ? { ...blank, entries: texts(blank.entries, `blank ${at + 1}, entry`) } : blank
+		);
+		copy.bank = texts(copy.bank, 'word');
+	} else if (copy.kind === 'matching') {
+		copy.left = texts(copy.left, 'left');
+		copy.right = texts(copy.right, 'right');
+	} else if (copy.kind === 'ordering') copy.items = texts(copy.items, 'item');
+	else if (copy.kind === 'label-image') copy.labels = texts(copy.labels, 'label');
 	copy.feedback = { ...copy.feedback };
 	for (const part of ['general', 'correct', 'incorrect', 'partly'] as const)
 		if (copy.feedback[part] !== undefined) copy.feedback[part] = change(copy.feedback[part], `${part} feedback`);

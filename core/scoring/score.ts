@@ -1,11 +1,36 @@
+import { datasetOf, faultOf } from '../calculated/datasets';
 import { parseNumber } from '../formats/numbers';
 import { fold } from '../markup/text';
 import { isChoice, type AcceptedNumber, type Markup, type Question } from '../model/question';
+import { accepts, acceptsText, bestNumber, wrongNumber } from './answers';
+import {
+	blanksResponse,
+	markBlanks,
+	markCalculated,
+	markOrder,
+	markPairs,
+	markPoints,
+	pairsResponse,
+	pointsResponse,
+	type Marked
+} from './kinds';
 
-/** What a student answers: the identifiers of the options that are ticked, or what is written. */
+/** What a student answers: one of these, as the kind of question asks for. */
 export interface Response {
+	/** The identifiers of the options, or of the areas, that are ticked. */
 	options?: string[];
+	/** What is written. */
 	text?: string;
+	/** What stands in each blank, by its identifier: a text, or the identifiers of entries or of a word. */
+	blanks?: Record<string, string[]>;
+	/** What was put together, left and right. */
+	pairs?: [string, string][];
+	/** The identifiers in the order of the student. */
+	order?: string[];
+	/** Points in pixels of the picture. */
+	points?: [number, number][];
+	/** The seed of a calculated question's numbers. */
+	seed?: string;
 }
 
 /** A mark. `credit` is the share of the points and may be negative; it is null where a person has to mark. */
@@ -21,19 +46,6 @@ export interface Mark {
 const clamp = (value: number, lower: number | null, upper: number | null) =>
 	Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, value));
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
-
-/** Whether a number is one that is accepted. */
-export function accepts(accepted: AcceptedNumber, value: number): boolean {
-	if ('value' in accepted) {
-		const slack = 1e-9 * Math.max(1, Math.abs(accepted.value), accepted.tolerance);
-		return Math.abs(value - accepted.value) <= accepted.tolerance + slack;
-	}
-	const { min, max, includesMin, includesMax } = accepted;
-	return (
-		(min === null || value > min || (includesMin && value === min)) &&
-		(max === null || value < max || (includesMax && value === max))
-	);
-}
 
 /** An accepted number for people: "4.85 ± 0.02", "3.1 to 3.3", "above 5". */
 export function acceptedNumberText(accepted: AcceptedNumber): string {
@@ -57,6 +69,24 @@ function choiceCredit(question: Extract<Question, { options: unknown }>, ticked:
 		.filter((option) => ticked.has(option.identifier))
 		.reduce((total, option) => total + option.credit, 0);
 	return round(clamp(clamp(sum, question.bounds.lower, question.bounds.upper), -1, 1));
+}
+
+function markOf(question: Question, response: Response): Marked | null {
+	switch (question.kind) {
+		case 'fill-blanks':
+			return markBlanks(question, response);
+		case 'matching':
+		case 'label-image':
+			return markPairs(question, response);
+		case 'ordering':
+			return markOrder(question, response);
+		case 'hotspot':
+			return markPoints(question, response);
+		case 'calculated':
+			return markCalculated(question, response);
+		default:
+			return null;
+	}
 }
 
 /**
@@ -97,13 +127,14 @@ export function score(question: Question, response: Response): Mark {
 			chosen.flatMap((option) => option.feedback ?? [])
 		);
 	}
+	const marked = markOf(question, response);
+	if (marked) return done(marked.credit, marked.reason);
+	if (question.kind !== 'short-answer' && question.kind !== 'numeric') return done(null, 'A person has to mark this.');
 	const text = response.text ?? '';
 	if (!fold(text)) return done(0, 'Nothing is written.');
 	if (question.kind === 'short-answer') {
 		const given = fold(text);
-		const hits = question.accepted.filter((one) =>
-			one.caseSensitive ? fold(one.text) === given : fold(one.text).toLowerCase() === given.toLowerCase()
-		);
+		const hits = question.accepted.filter((one) => acceptsText(one, given));
 		const best = hits.length ? Math.max(...hits.map((one) => one.credit)) : 0;
 		return done(
 			best,
@@ -133,7 +164,8 @@ export function bestCredit(question: Question): number | null {
 	}
 	if (question.kind === 'short-answer' || question.kind === 'numeric')
 		return round(Math.max(0, ...question.accepted.map((one) => one.credit)));
-	return null;
+	const best = rightResponse(question);
+	return best && question.kind !== 'calculated' ? Math.max(0, markOf(question, best)?.credit ?? 0) : null;
 }
 
 /** A response that earns the most, or null where there is none. */
@@ -150,20 +182,15 @@ export function rightResponse(question: Question): Response | null {
 		return best && best.credit > 0 ? { text: best.text } : null;
 	}
 	if (question.kind === 'numeric') {
-		const best = [...question.accepted].sort((a, b) => b.credit - a.credit)[0];
-		if (!best || best.credit <= 0) return null;
-		if ('value' in best) return { text: String(best.value) };
-		const { min, max } = best;
-		const value =
-			min !== null && max !== null
-				? (min + max) / 2
-				: min !== null
-					? min + (best.includesMin ? 0 : 1)
-					: max !== null
-						? max - (best.includesMax ? 0 : 1)
-						: 0;
-		return { text: String(question.whole ? Math.round(value) : value) };
+		const text = bestNumber(question.accepted, question.whole);
+		return text === null ? null : { text };
 	}
+	if (question.kind === 'fill-blanks') return blanksResponse(question);
+	if (question.kind === 'matching' || question.kind === 'label-image') return pairsResponse(question);
+	if (question.kind === 'ordering') return { order: question.items.map((item) => item.identifier) };
+	if (question.kind === 'hotspot') return pointsResponse(question);
+	if (question.kind === 'calculated' && faultOf(question) === null)
+		return { text: String(datasetOf(question, '1').answer), seed: '1' };
 	return null;
 }
 
@@ -175,13 +202,31 @@ export function wrongResponse(question: Question): Response | null {
 	}
 	if (question.kind === 'short-answer') return { text: 'anything else' };
 	if (question.kind === 'numeric') {
-		const ends = question.accepted.flatMap((one) =>
-			'value' in one ? [one.value + one.tolerance] : [one.max ?? one.min ?? 0]
-		);
-		for (const step of [1, 7, 1001]) {
-			const value = Math.ceil(Math.max(0, ...ends)) + step;
-			if (!question.accepted.some((one) => accepts(one, value))) return { text: String(value) };
-		}
+		const text = wrongNumber(question.accepted);
+		return text === null ? null : { text };
 	}
+	if (question.kind === 'fill-blanks') return blanksResponse(question, true);
+	if (question.kind === 'matching' || question.kind === 'label-image') {
+		const rights = question.kind === 'matching' ? question.right : question.targets;
+		const lefts = question.kind === 'matching' ? question.left : question.labels;
+		for (const left of lefts)
+			for (const right of rights)
+				if (
+					!question.pairs.some(
+						(one) => one.left === left.identifier && one.right === right.identifier && one.credit > 0
+					)
+				)
+					return { pairs: [[left.identifier, right.identifier]] };
+		return null;
+	}
+	if (question.kind === 'ordering')
+		return question.items.length > 1 ? { order: question.items.map((item) => item.identifier).reverse() } : null;
+	if (question.kind === 'hotspot') {
+		if (question.mode === 'points') return { points: [[-1, -1]] };
+		const wrong = question.shapes.find((shape) => shape.credit <= 0);
+		return wrong ? { options: [wrong.identifier] } : null;
+	}
+	if (question.kind === 'calculated' && faultOf(question) === null)
+		return { text: String(datasetOf(question, '1').answer * 3 + 1000), seed: '1' };
 	return null;
 }

@@ -15,6 +15,7 @@ export interface Resource {
 	/** The path of categories from its classification, outermost first; null where it has none, empty where it names none. */
 	category: string[] | null;
 	keywords: string[];
+	difficulty: string | null;
 	line: number;
 }
 
@@ -115,6 +116,7 @@ export async function readManifest(
 				files: own && !files.includes(own) ? [own, ...files] : files,
 				category: share(classification(event.element)),
 				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean),
+				difficulty: trimmed(childOf(descendants(event.element, 'difficulty')[0], 'value')) || null,
 				line
 			});
 		}

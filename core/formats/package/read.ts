@@ -20,6 +20,7 @@ interface Document {
 	file: string;
 	category: string[] | null;
 	keywords: string[];
+	difficulty: string | null;
 	isTest: boolean;
 	/** Whether the manifest lists it as a single item. */
 	isItem: boolean;
@@ -47,6 +48,7 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 			file: resource.file,
 			category: resource.category,
 			keywords: resource.keywords,
+			difficulty: resource.difficulty,
 			isTest: /test/.test(resource.type),
 			isItem: /item/.test(resource.type),
 			listed: true
@@ -58,7 +60,15 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 			!seen.has(path) &&
 			!/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)
 		)
-			documents.push({ file: path, category: null, keywords: [], isTest: false, isItem: false, listed: false });
+			documents.push({
+				file: path,
+				category: null,
+				keywords: [],
+				difficulty: null,
+				isTest: false,
+				isItem: false,
+				listed: false
+			});
 	return { documents, reports };
 }
 
@@ -127,6 +137,7 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 			file: container.entries[0]!.path,
 			category: null,
 			keywords: [],
+			difficulty: null,
 			isTest: false,
 			isItem: false,
 			listed: false
@@ -144,6 +155,7 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 		resolve: (address) => resolvePath(document.file, address),
 		category: document.category ?? categories.get(document.file) ?? [],
 		keywords: document.keywords,
+		difficulty: document.difficulty,
 		banks,
 		identifiers
 	});

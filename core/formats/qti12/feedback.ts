@@ -2,7 +2,7 @@ import type { CleanContext } from '../../markup/clean';
 import type { Markup, QuestionCommon } from '../../model/question';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { joinBlocks, materialBelow } from './material';
-import { holds, type Responses } from './process';
+import { holds, type Cardinalities, type Responses } from './process';
 
 /** An answer that is tried on the conditions, and whether it earns all the points. */
 export interface Trial {
@@ -23,7 +23,7 @@ export function placeFeedback(
 	question: QuestionCommon,
 	trials: Trial[],
 	context: CleanContext,
-	single = true
+	cardinalities: Cardinalities = new Map()
 ): Map<number, Markup> {
 	const texts = new Map<string, { markup: Markup; hint: boolean; solution: boolean }>();
 	for (const node of childrenOf(item, 'itemfeedback'))
@@ -36,7 +36,7 @@ export function placeFeedback(
 	const conditions = childrenOf(childOf(item, 'resprocessing') ?? item, 'respcondition');
 	const matched = conditions.map((condition) => {
 		try {
-			return trials.filter((trial) => holds(condition, trial.responses, single));
+			return trials.filter((trial) => holds(condition, trial.responses, cardinalities));
 		} catch {
 			return [];
 		}

@@ -1,39 +1,30 @@
 import { plainText } from '../../markup/text';
-import { emptyCommon, type ChoiceQuestion, type Question, type QuestionCommon } from '../../model/question';
+import { emptyCommon, type Question, type QuestionCommon } from '../../model/question';
 import type { Report } from '../../reports/report';
-import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { isTrueFalse } from '../choices';
-import { creditsByTrying } from '../credits';
+import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
-import { cleaningFor } from '../media';
-import { acceptedNumbers, parseNumber } from '../numbers';
-import { placeFeedback, type Trial } from './feedback';
+import { attach, cleaningFor } from '../media';
+import { parseNumber } from '../numbers';
+import { readChoice12 } from './choice';
+import { placeFeedback } from './feedback';
 import { joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
-import { runProcessing, UnknownCondition } from './process';
+import { readGroup12, readOrder12, readPoints12 } from './order';
+import { UnknownCondition } from './process';
+import { cardinalityOf, responseNames, Unheld, type ReadItem, type Reading12 } from './reading';
+import { readSeveral12 } from './several';
+import { isOpen, readText12 } from './text';
 
-const responseNames = [
-	'response_lid',
-	'response_str',
-	'response_num',
-	'response_xy',
-	'response_grp',
-	'response_extension'
-];
 const ownMetadata = new Set([
 	'qmd_maximumscore',
 	'qmd_weighting',
 	'cc_weighting',
 	'cc_question_category',
 	'cc_profile',
-	'qmd_computerscored'
+	'qmd_computerscored',
+	'qmd_keywords',
+	'qmd_levelofdifficulty'
 ]);
-
-/** What reading an item has found: the question and what there is to say about it. */
-export interface ReadItem {
-	question: Question;
-	reports: Report[];
-}
 
 function pointsOf(
 	metadata: Map<string, string>,
@@ -91,7 +82,10 @@ export function readItem12(
 					.split(/\s*\/\s*/)
 					.filter(Boolean)
 			: context.category;
-	common.tags = [...context.keywords];
+	const keywords = (metadata.get('qmd_keywords') ?? '').split(/\s*[,;]\s*/).filter(Boolean);
+	common.tags = [...new Set([...context.keywords, ...keywords])];
+	const difficulty = metadata.get('qmd_levelofdifficulty') ?? context.difficulty;
+	if (difficulty) common.difficulty = difficulty;
 	common.language = item.attributes['xml:lang'] ?? null;
 	common.metadata = [...metadata].filter(([name]) => !ownMetadata.has(name)).map(([name, value]) => ({ name, value }));
 
@@ -103,8 +97,19 @@ export function readItem12(
 	common.stem = joinBlocks(
 		presentation ? materialBelow(presentation, cleaning, (name) => responseNames.includes(name)) : []
 	);
-	const [response] = responses;
-	if (!response) {
+	for (const name of ['qticomment', 'duration', 'objectives'])
+		for (const node of childrenOf(item, name)) {
+			const value = plainText(joinBlocks(materialBelow(node, cleaning))) || trimmed(node);
+			if (value) common.metadata.push({ name, value });
+		}
+	for (const rubric of [...childrenOf(item, 'rubric'), ...childrenOf(item, 'itemrubric')]) {
+		const view = rubric.attributes.view ?? 'All';
+		const text = joinBlocks(materialBelow(rubric, cleaning));
+		if (!text) continue;
+		if (/^(All|Candidate)$/i.test(view)) common.stem = joinBlocks([text, common.stem]);
+		else common.metadata.push({ name: `rubric for ${view.toLowerCase()}`, value: plainText(text) });
+	}
+	if (!responses.length) {
 		const reports: Report[] = [];
 		placeFeedback(item, common, [], cleaning);
 		if (/^no$/i.test(metadata.get('qmd_computerscored') ?? '') || (points ?? 0) > 0)
@@ -116,160 +121,71 @@ export function readItem12(
 			});
 		return { question: { ...common, kind: 'information' }, reports };
 	}
-	if (responses.length > 1)
-		return unreadable(
-			common,
-			fragment,
-			`It asks for ${responses.length} answers in one question, which cannot be read yet.`,
-			context
-		);
-
-	const ident = response.attributes.ident ?? '';
-	const inside = materialBelow(response, cleaning, (name) => name.startsWith('render_'));
-	common.stem = joinBlocks([common.stem, ...inside]);
-	const cardinality = (response.attributes.rcardinality ?? 'Single').toLowerCase();
-	const run = (values: string[]) =>
-		processing
-			? runProcessing(processing, new Map([[ident, values]]), cardinality !== 'multiple')
-			: { score: 0, feedback: [] };
-	const choice = childOf(response, 'render_choice');
-	const fib = childOf(response, 'render_fib');
-	try {
-		if (response.name === 'response_lid' && choice && cardinality !== 'ordered') return readChoice();
-		if (
-			(response.name === 'response_str' || response.name === 'response_num') &&
-			fib &&
-			descendants(response, 'response_label').length < 2
-		)
-			return readText(fib);
-	} catch (error) {
-		if (!(error instanceof UnknownCondition)) throw error;
-		return unreadable(common, fragment, `Its marking uses “${error.message}”, which cannot be followed here.`, context);
-	}
-	return unreadable(
+	const reports: Report[] = [];
+	const reading: Reading12 = {
 		common,
-		fragment,
-		cardinality === 'ordered'
-			? 'It asks to put things in order, which cannot be read yet.'
-			: `It is answered through “${response.name}”, which cannot be read yet.`,
-		context
-	);
-
-	function readChoice(): ReadItem {
-		const reports: Report[] = [];
-		const labels = descendants(choice!, 'response_label');
-		const texts = labels.map((label) => joinBlocks(materialBelow(label, cleaning)));
-		const idents = labels.map((label) => label.attributes.ident ?? '');
-		const several = cardinality === 'multiple';
-		const keyed = processing ? descendants(processing, 'varequal').map(trimmed) : [];
-		const lostKeys = [...new Set(keyed)].filter((key) => idents.filter((one) => one === key).length !== 1);
-		const repeated = [...new Set(idents.filter((one, at) => idents.indexOf(one) !== at))];
-		if (repeated.length)
-			reports.push({
-				rule: 'repeated-identifier',
-				severity: 'broken',
-				message: `${repeated.length > 1 ? 'Several options share' : 'Two options share'} the identifier ${repeated.map((one) => `“${one}”`).join(', ')}, so the key does not say which of them is right. Mark the right one.`,
-				place
-			});
-		const mark = (ticked: number[]) =>
-			run(ticked.map((at) => idents[at]!).filter((one) => !repeated.includes(one))).score;
-		const best = full ?? Math.max(1, ...labels.map((_, at) => mark([at])));
-		const expected = idents.flatMap((one, at) => (keyed.includes(one) && mark([at]) > 0 ? [at] : []));
-		const found = creditsByTrying(labels.length, several, best, mark, expected);
-		if (!found.exact)
-			reports.push({
-				rule: 'marking-simplified',
-				severity: 'doubtful',
-				message:
-					'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.',
-				place
-			});
-		const kind: ChoiceQuestion['kind'] = several
-			? 'multiple-response'
-			: isTrueFalse(texts.map(plainText))
-				? 'true-false'
-				: 'multiple-choice';
-		const trials: Trial[] = labels.map((_, at) => ({
-			responses: new Map([[ident, [idents[at]!]]]),
-			full: !several && found.credits[at]! >= 1,
-			option: at
-		}));
-		if (several)
-			trials.push({
-				responses: new Map([[ident, idents.filter((_, at) => found.credits[at]! > 0)]]),
-				full: true,
-				option: null
-			});
-		const feedback = placeFeedback(item, common, trials, cleaning, !several);
-		const shuffle = choice!.attributes.shuffle;
-		return {
-			question: {
-				...common,
-				kind,
-				options: labels.map((label, at) => ({
-					identifier: idents[at]!,
-					text: texts[at]!,
-					credit: found.credits[at]!,
-					...(feedback.has(at) ? { feedback: feedback.get(at)! } : {}),
-					pinned: /^no$/i.test(label.attributes.rshuffle ?? '')
-				})),
-				shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle),
-				combination: found.combination,
-				bounds: found.bounds,
-				lostKeys
-			},
-			reports
-		};
+		cleaning,
+		item,
+		presentation,
+		processing,
+		responses,
+		cardinalities: new Map(responses.map((one) => [one.attributes.ident ?? '', cardinalityOf(one)])),
+		metadata,
+		full,
+		reports,
+		place,
+		attach: (address) => attach(common, context, address)
+	};
+	try {
+		const question = readResponses(reading);
+		return { question, reports };
+	} catch (error) {
+		const reason =
+			error instanceof Unheld
+				? error.message
+				: error instanceof UnknownCondition
+					? `Its marking uses “${error.message}”, which cannot be followed here.`
+					: null;
+		if (reason === null) throw error;
+		return unreadable(common, fragment, reason, context);
 	}
+}
 
-	function readText(box: XmlElement): ReadItem {
-		const reports: Report[] = [];
-		const type = (response!.attributes.numtype ?? box.attributes.fibtype ?? 'String').toLowerCase();
-		const numeric = response!.name === 'response_num' || ['integer', 'decimal', 'scientific'].includes(type);
-		const conditions = processing
-			? descendants(processing, 'varequal', 'varsubstring', 'varsubset', 'varlt', 'varlte', 'vargt', 'vargte')
-			: [];
-		const best = full ?? Math.max(1, ...conditions.map((node) => run([trimmed(node)]).score));
-		const credit = (value: string) => Math.max(-1, Math.min(1, Math.round((run([value]).score / best) * 1e6) / 1e6));
-		const texts = [
-			...new Set(
-				conditions.filter((node) => ['varequal', 'varsubstring', 'varsubset'].includes(node.name)).map(trimmed)
-			)
-		];
-		const trialOf = (value: string): Trial => ({
-			responses: new Map([[ident, [value]]]),
-			full: credit(value) >= 1,
-			option: null
+/** Whether a single written answer stands in the middle of a sentence, so that its place says what is asked. */
+function isInSentence({ presentation, cleaning }: Reading12, response: XmlElement): boolean {
+	let before = '';
+	const visit = (node: XmlElement): boolean =>
+		childrenOf(node).some((child) => {
+			if (child === response) return true;
+			if (child.name === 'material')
+				before = plainText(
+					materialBelow({ ...node, children: [child] }, { ...cleaning, media: (address) => address }).join(' ')
+				);
+			return visit(child);
 		});
-		const trials = [...conditions.map((node) => trialOf(trimmed(node))), trialOf('\u0001')];
-		placeFeedback(item, common, trials, cleaning);
-		if (numeric) {
-			const critical = conditions.map((node) => parseNumber(trimmed(node))).filter((value) => value !== null);
-			const accepted = acceptedNumbers(critical, (value) => credit(String(value)), []);
-			return { question: { ...common, kind: 'numeric', whole: type === 'integer', accepted }, reports };
-		}
-		const rows = parseNumber(box.attributes.rows ?? '1') ?? 1;
-		if (!conditions.length && (rows > 1 || !processing || /essay/.test(metadata.get('cc_profile') ?? '')))
-			return { question: { ...common, kind: 'essay' }, reports };
-		if (conditions.some((node) => node.name === 'varsubstring' || node.name === 'varsubset'))
-			reports.push({
-				rule: 'marking-simplified',
-				severity: 'doubtful',
-				message:
-					'The file accepts any answer that contains the words of the key. Here only the words themselves are accepted; add the spellings that students will use.',
-				place
-			});
-		const strict = (text: string) =>
-			conditions.some((node) => trimmed(node) === text && /^yes$/i.test(node.attributes.case ?? ''));
-		return {
-			question: {
-				...common,
-				kind: 'short-answer',
-				accepted: texts
-					.map((text) => ({ text, credit: credit(text), caseSensitive: strict(text) }))
-					.filter((one) => one.credit !== 0)
-			},
-			reports
-		};
-	}
+	if (presentation) visit(presentation);
+	const [fib] = descendants(response, 'render_fib');
+	const tall = (parseNumber(fib?.attributes.rows ?? '1') ?? 1) > 1;
+	return !tall && before !== '' && !/[?.!:;…=]["”)]?$/.test(before);
+}
+
+function readResponses(reading: Reading12): Question {
+	const { common, cleaning, responses } = reading;
+	const [response] = responses;
+	const single = responses.length === 1;
+	if (!single) return readSeveral12(reading);
+	const written = response!.name === 'response_str' || response!.name === 'response_num';
+	const cardinality = cardinalityOf(response!);
+	if (written && childOf(response!, 'render_fib') && !isOpen(reading, response!) && isInSentence(reading, response!))
+		return readSeveral12(reading);
+	const inner = materialBelow(response!, cleaning, (name) => name.startsWith('render_'));
+	common.stem = joinBlocks([common.stem, ...inner]);
+	if (response!.name === 'response_lid' && childOf(response!, 'render_choice'))
+		return cardinality === 'ordered' ? readOrder12(reading, response!) : readChoice12(reading, response!);
+	if (childOf(response!, 'render_hotspot')) return readPoints12(reading, response!);
+	if (response!.name === 'response_grp' && childOf(response!, 'render_choice')) return readGroup12(reading, response!);
+	const labels = descendants(response!, 'response_label');
+	if (written && (childOf(response!, 'render_slider') || (childOf(response!, 'render_fib') && labels.length < 2)))
+		return readText12(reading, response!);
+	throw new Unheld(`It is answered through “${response!.name}” in a form that is not known here.`);
 }

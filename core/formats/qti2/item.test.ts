@@ -183,8 +183,8 @@ describe('written answers of QTI 2', () => {
 
 describe('what cannot be held', () => {
 	it.each([
-		['matchInteraction', 'to match things in pairs'],
-		['sliderInteraction', 'to move a slider'],
+		['graphicOrderInteraction', 'to put places of a picture in order'],
+		['drawingInteraction', 'to draw'],
 		['customInteraction', 'that only its maker knows']
 	])('keeps %s as it came', async (name, words) => {
 		const { question, reports } = await read(
@@ -200,7 +200,7 @@ describe('what cannot be held', () => {
 		const { question } = await read(
 			response(correct('1'), 'single', 'string') + score,
 			entry,
-			inline(when(`<patternMatch pattern="[a-z]+">${given}</patternMatch>`, 1))
+			inline(when(`<customOperator class="ours">${given}</customOperator>`, 1))
 		);
 		expect(question).toMatchObject({ kind: 'unreadable' });
 	});

@@ -1,89 +1,35 @@
 import { readText } from '../../container/decode';
-import { cleanNodes, markupOfNodes, type CleanContext } from '../../markup/clean';
-import { conform } from '../../markup/conform';
-import { plainText } from '../../markup/text';
-import {
-	emptyCommon,
-	type AcceptedText,
-	type ChoiceQuestion,
-	type Markup,
-	type Question,
-	type QuestionCommon
-} from '../../model/question';
+import { resolvePath } from '../../container/container';
+import { markupOfNodes } from '../../markup/clean';
+import { textOf as plainOf } from '../../xml/tree';
+import { emptyCommon, type Question, type Stimulus } from '../../model/question';
 import type { Report } from '../../reports/report';
-import { serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
-import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
-import { isTrueFalse } from '../choices';
-import { creditsByTrying } from '../credits';
+import { childOf, childrenOf, descendants, type XmlElement, type XmlNode } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { noteIdentifier } from '../identifiers';
 import { attach, cleaningFor } from '../media';
-import { acceptedNumbers, parseNumber } from '../numbers';
-import { placeFeedback2, type Answer } from './feedback';
 import { formatOf } from '../versions';
+import { areBlanks, readBlanks, readGaps } from './blanks';
+import { isCalculated, readCalculated } from './calculated';
+import { readChoice } from './choice';
+import { readEntry } from './entry';
+import { placeFeedback2 } from './feedback';
+import { readLabels, readMatch, readOrder } from './match';
 import { withNamesOfTwo } from './normalise';
-import {
-	Processing,
-	responseDeclaration,
-	toleranceOf,
-	UnknownRule,
-	UnknownTemplate,
-	type ResponseDeclaration,
-	type Value
-} from './process';
+import { readPoints } from './points';
+import { responseDeclaration, UnknownRule, UnknownTemplate } from './process';
+import { declarationOf, declaredPoints, interactionNames, promptNodes, stemOf, type Reading } from './reading';
 
-/** Interactions by the kinds that the model holds; any other one makes a question unreadable. */
-const interactionNames = new Set(
-	'choiceInteraction textEntryInteraction extendedTextInteraction inlineChoiceInteraction matchInteraction associateInteraction orderInteraction gapMatchInteraction hottextInteraction hotspotInteraction selectPointInteraction graphicOrderInteraction graphicAssociateInteraction graphicGapMatchInteraction positionObjectInteraction sliderInteraction mediaInteraction drawingInteraction uploadInteraction customInteraction portableCustomInteraction'.split(
-		' '
-	)
-);
 const described: Record<string, string> = {
-	inlineChoiceInteraction: 'to choose words from lists in a text',
-	matchInteraction: 'to match things in pairs',
-	associateInteraction: 'to make pairs',
-	orderInteraction: 'to put things in order',
-	gapMatchInteraction: 'to drag words into gaps',
-	hottextInteraction: 'to select words in a text',
-	hotspotInteraction: 'to point at a place in a picture',
-	selectPointInteraction: 'to point at a place in a picture',
-	graphicGapMatchInteraction: 'to lay labels on a picture',
-	sliderInteraction: 'to move a slider',
-	uploadInteraction: 'to hand in a file',
+	graphicOrderInteraction: 'to put places of a picture in order',
+	graphicAssociateInteraction: 'to join places of a picture',
+	positionObjectInteraction: 'to place things on a picture',
+	mediaInteraction: 'to watch or listen to something',
+	drawingInteraction: 'to draw',
 	customInteraction: 'for an interaction that only its maker knows',
 	portableCustomInteraction: 'for an interaction that only its maker knows'
 };
-const epsilonText = '\u0001';
-
-interface Reading {
-	common: QuestionCommon;
-	cleaning: CleanContext;
-	item: XmlElement;
-	declarations: ResponseDeclaration[];
-	rules: XmlElement | undefined;
-	full: number;
-	reports: Report[];
-	place: { file: string; line: number };
-}
-
-function declaredPoints(item: XmlElement): number | null {
-	const outcomes = childrenOf(item, 'outcomeDeclaration');
-	const most = outcomes.find((node) => node.attributes.identifier === 'MAXSCORE');
-	const value = most ? parseNumber(trimmed(childOf(childOf(most, 'defaultValue') ?? most, 'value'))) : null;
-	const normal = parseNumber(
-		outcomes.find((node) => node.attributes.identifier === 'SCORE')?.attributes.normalMaximum ?? ''
-	);
-	return [value, normal].find((one): one is number => one !== null && one !== undefined && one >= 0) ?? null;
-}
-
-function runner(reading: Reading, identifier: string): (values: Value) => Processing {
-	return (values) => {
-		const processing = new Processing(reading.item, reading.declarations, new Map([[identifier, values]]));
-		if (reading.rules) processing.run(reading.rules);
-		return processing;
-	};
-}
 
 const places = (event: { line: number }, context: DocumentContext) => ({ file: context.file, line: event.line });
 
@@ -126,10 +72,57 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 		return;
 	}
 	const format = formatOf({ name: root!.name, namespace: root!.attributes.xmlns ?? '' }, context.format);
-	yield readTree(format === 'qti30' ? withNamesOfTwo(root!) : root!, text, reports, { ...context, format });
+	const item = format === 'qti30' ? withNamesOfTwo(root!) : root!;
+	const stimuli: Stimulus[] = [];
+	const files: string[] = [];
+	for (const shared of childrenOf(item, 'assessmentStimulusRef')) {
+		const found = await readStimulus(shared, context, files);
+		if (found) stimuli.push(found);
+		else
+			reports.push({
+				rule: 'shared-stimulus',
+				severity: 'doubtful',
+				message: `It refers to a text that several questions share, “${shared.attributes.href ?? ''}”, which is not in the package or cannot be read. Ask for it, and copy what students need of it into the stem.`,
+				place: { file: context.file, line: item.line }
+			});
+	}
+	yield readTree(item, text, reports, { ...context, format }, stimuli, files);
 };
 
-function readTree(item: XmlElement, text: string, reports: Report[], context: DocumentContext): ReadEvent {
+/** Reads a shared stimulus (QTI 2.2 and 3.0: assessmentStimulus); its files are noted in `files`. */
+async function readStimulus(
+	{ attributes }: XmlElement,
+	context: DocumentContext,
+	files: string[]
+): Promise<Stimulus | null> {
+	const path = attributes.href ? resolvePath(context.file, attributes.href) : null;
+	const file = path === null ? null : (context.container.find(path) ?? path);
+	if (file === null || !context.container.has(file)) return null;
+	const { root } = parseXml((await readText(context.container, file)).text);
+	if (!root) return null;
+	const node = root.name.startsWith('qti-') ? withNamesOfTwo(root) : root;
+	const body = childOf(node, 'stimulusBody');
+	if (!body) return null;
+	const content = markupOfNodes(body.children, {
+		media: (address) => {
+			const target = resolvePath(file, address);
+			const name = target === null ? null : (context.container.find(target) ?? target);
+			if (name !== null) files.push(name);
+			return name;
+		},
+		removed: () => undefined
+	});
+	return { identifier: node.attributes.identifier ?? '', title: (node.attributes.title ?? '').trim(), content };
+}
+
+function readTree(
+	item: XmlElement,
+	text: string,
+	reports: Report[],
+	context: DocumentContext,
+	stimuli: Stimulus[],
+	files: string[]
+): ReadEvent {
 	const identifier = item.attributes.identifier ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const place = { file: context.file, line: item.line };
@@ -142,8 +135,15 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	};
 	common.category = context.category;
 	common.tags = [...context.keywords];
+	if (context.difficulty) common.difficulty = context.difficulty;
 	common.language = item.attributes['xml:lang'] ?? null;
 	common.points = declaredPoints(item);
+	const [first, ...more] = stimuli;
+	if (first)
+		common.stimulus = more.length
+			? { ...first, content: stimuli.map((one) => `<div>${one.content}</div>`).join('') }
+			: first;
+	for (const file of files) attach(common, { ...context, resolve: (address) => address }, file);
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 	const body = childOf(item, 'itemBody');
 	const interactions = body ? descendants(body, ...interactionNames) : [];
@@ -151,30 +151,22 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 		common,
 		cleaning: cleaningFor(common, context),
 		item,
+		body,
 		declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration),
 		rules: childOf(item, 'responseProcessing'),
 		full: common.points || 1,
 		reports,
-		place
+		place,
+		attach: (address) => attach(common, context, address)
 	};
-	for (const shared of childrenOf(item, 'assessmentStimulusRef'))
-		reports.push({
-			rule: 'shared-stimulus',
-			severity: 'doubtful',
-			message: `It refers to a text that several questions share, “${shared.attributes.href ?? ''}”, which is not read yet. Copy what students need of it into the stem.`,
-			place
-		});
+	const before = { ...common, feedback: {}, metadata: [...common.metadata], hints: [] };
+	const again = () => Object.assign(common, structuredClone({ ...before, attachments: [], removed: [] }));
 	let question: Question;
 	try {
-		const variables =
-			/<(?:[\w.-]+:)?(?:qti-)?(?:printedVariable|printed-variable|templateProcessing|template-processing)\b/.test(text);
-		if (variables) throw new UnknownRule('It is worked out anew for each student, which cannot be read yet.');
-		if (interactions.length > 1)
-			throw new UnknownRule(`It asks for ${interactions.length} answers in one question, which cannot be read yet.`);
 		try {
-			question = readBody(reading, body, interactions[0]);
+			question = readBody(reading, interactions);
 		} catch (error) {
-			const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping);
+			const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping || one.areas);
 			if (!(error instanceof UnknownTemplate) || !keyed) throw error;
 			// the template's rules are not in the file, but the declared key is: the question is marked by that
 			reports.push({
@@ -183,15 +175,16 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 				message: `Its marking uses ${error.message}, whose rules are not in the file. It is marked by the declared key; look at the credit.`,
 				place
 			});
-			Object.assign(common, { feedback: {}, metadata: [], hints: [] });
-			question = readBody({ ...reading, rules: undefined }, body, interactions[0]);
+			again();
+			question = readBody({ ...reading, rules: undefined }, interactions);
 		}
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
+		again();
 		const reason = /^It /.test(error.message)
 			? error.message
 			: `Its marking uses ${error.message}, which cannot be followed here.`;
-		common.stem = stemOf(body, reading, (node) => promptNodes(node, reading.cleaning));
+		common.stem = stemOf(reading, (node) => promptNodes(node, reading.cleaning));
 		for (const node of descendants(item, 'object', 'img'))
 			attach(common, context, node.attributes.data ?? node.attributes.src ?? '');
 		common.feedback = {};
@@ -207,267 +200,87 @@ function readTree(item: XmlElement, text: string, reports: Report[], context: Do
 	return { type: 'question', question, fragment, reports };
 }
 
-/** The body as a stem: without rubrics for others and without feedback, each interaction replaced as told. */
-function stemOf(
-	body: XmlElement | undefined,
-	{ cleaning, common }: Reading,
-	replace: (interaction: XmlElement) => XmlNode[]
-): Markup {
-	if (!body) return '';
-	const nodes = cleanNodes(body.children, {
-		...cleaning,
-		replace: (node) => {
-			if (interactionNames.has(node.name)) return replace(node);
-			if (node.name === 'rubricBlock') {
-				const view = node.attributes.view ?? '';
-				if (/candidate/.test(view)) return cleanNodes(node.children, cleaning);
-				common.metadata.push({
-					name: `rubric for ${view || 'others'}`,
-					value: plainText(markupOfNodes(node.children, cleaning))
-				});
-				return [];
-			}
-			return node.name === 'feedbackBlock' ||
-				node.name === 'feedbackInline' ||
-				node.name === 'infoControl' ||
-				node.name === 'stylesheet'
-				? []
-				: undefined;
-		}
-	});
-	return serialise(conform(nodes.filter((node) => typeof node === 'string' || !isEmptyBlock(node)))).trim();
+/** Whether a text entry stands in the middle of a sentence, so that its place says what is asked. */
+function isInSentence(body: XmlElement | undefined, entry: XmlElement): boolean {
+	if (!body) return false;
+	if (/\bblank\b/.test(entry.attributes.class ?? '')) return true;
+	const holders = [body, ...descendants(body, 'p', 'div', 'li', 'td', 'span', 'b', 'i', 'em', 'strong', 'blockquote')];
+	const holder = holders.find((one) => one.children.includes(entry));
+	const block = holders.findLast((one) => ['p', 'div', 'li', 'td'].includes(one.name) && holds(one, entry)) ?? holder;
+	if (!block) return false;
+	const before = textBefore(block.children, entry).trim();
+	return before !== '' && !/[?.!:;…]$/.test(before);
+}
+const holds = (node: XmlElement, wanted: XmlElement): boolean =>
+	node.children.some((child) => child === wanted || (typeof child !== 'string' && holds(child, wanted)));
+
+function textBefore(nodes: XmlNode[], wanted: XmlElement): string {
+	let text = '';
+	for (const node of nodes) {
+		if (node === wanted) return text;
+		if (typeof node !== 'string' && holds(node, wanted)) return text + textBefore(node.children, wanted);
+		text += plainOf(node);
+	}
+	return text;
 }
 
-const isEmptyBlock = (node: XmlElement) =>
-	(node.name === 'p' || node.name === 'div') && !textOf(node).trim() && !childrenOf(node).length;
-
-function promptNodes(interaction: XmlElement, cleaning: CleanContext): XmlNode[] {
-	const prompt = childOf(interaction, 'prompt');
-	if (!prompt || !(trimmed(prompt) || childrenOf(prompt).length)) return [];
-	return [{ name: 'p', attributes: {}, children: cleanNodes(prompt.children, cleaning), line: 0 }];
-}
-
-function readBody(reading: Reading, body: XmlElement | undefined, interaction: XmlElement | undefined): Question {
-	const { common, cleaning, declarations, item } = reading;
+function readBody(reading: Reading, interactions: XmlElement[]): Question {
+	const { common, cleaning, item, body } = reading;
+	const [interaction] = interactions;
 	if (!interaction) {
-		common.stem = stemOf(body, reading, () => []);
-		placeFeedback2(reading.item, common, [], cleaning);
+		common.stem = stemOf(reading, () => []);
+		placeFeedback2(item, common, [], cleaning);
 		return { ...common, kind: 'information' };
 	}
-	const declaration = declarations.find((one) => one.identifier === interaction.attributes.responseIdentifier) ?? {
-		identifier: interaction.attributes.responseIdentifier ?? '',
-		cardinality: 'single',
-		baseType: 'identifier',
-		correct: [],
-		mapping: null
-	};
-	common.stem = stemOf(body, reading, (node) => promptNodes(node, cleaning));
-	const run = runner(reading, declaration.identifier);
+	const declaration = declarationOf(reading, interaction);
+	if (isCalculated(item)) return readCalculated(reading, interactions, declaration);
+	if (interactions.length > 1) {
+		const odd = interactions.find((one) => described[one.name]);
+		if (odd) throw new UnknownRule(`It asks ${described[odd.name]}, which cannot be held here.`);
+		if (!areBlanks(interactions))
+			throw new UnknownRule(
+				`It asks for ${interactions.length} answers of kinds that cannot be held together as one question.`
+			);
+		return readBlanks(reading, interactions);
+	}
+	const keyed = declaration.correct.length > 0 || declaration.mapping !== null;
 	switch (interaction.name) {
 		case 'choiceInteraction':
-			return readChoice(reading, interaction, declaration, run);
+		case 'hottextInteraction':
+			return readChoice(reading, interaction, declaration);
+		case 'inlineChoiceInteraction':
+			return readBlanks(reading, interactions);
 		case 'textEntryInteraction':
-			return readEntry(reading, declaration, run);
+			if (isInSentence(body, interaction)) return readBlanks(reading, interactions);
+			break;
 		case 'extendedTextInteraction':
-			if (declaration.correct.length || declaration.mapping) return readEntry(reading, declaration, run);
+			if (keyed) break;
+			common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
 			placeFeedback2(item, common, [], cleaning);
 			return { ...common, kind: 'essay' };
+		case 'sliderInteraction':
+			break;
+		case 'gapMatchInteraction':
+			return readGaps(reading, interaction, declaration);
+		case 'matchInteraction':
+		case 'associateInteraction':
+			return readMatch(reading, interaction, declaration);
+		case 'orderInteraction':
+			return readOrder(reading, interaction, declaration);
+		case 'hotspotInteraction':
+		case 'selectPointInteraction':
+			return readPoints(reading, interaction, declaration);
+		case 'graphicGapMatchInteraction':
+			return readLabels(reading, interaction, declaration);
+		case 'uploadInteraction':
+			common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
+			placeFeedback2(item, common, [], cleaning);
+			return { ...common, kind: 'file-upload', accepts: interaction.attributes.type ?? null };
 		default:
 			throw new UnknownRule(
-				`It asks ${described[interaction.name] ?? `for an answer through “${interaction.name}”`}, which cannot be read yet.`
+				`It asks ${described[interaction.name] ?? `for an answer through “${interaction.name}”`}, which cannot be held here.`
 			);
 	}
-}
-
-function readChoice(
-	reading: Reading,
-	interaction: XmlElement,
-	declaration: ResponseDeclaration,
-	run: (values: Value) => Processing
-): ChoiceQuestion {
-	const { common, cleaning, item, rules, reports, place } = reading;
-	const choices = childrenOf(interaction, 'simpleChoice');
-	const idents = choices.map((choice) => choice.attributes.identifier ?? '');
-	const ofOptions = new Map<number, Markup>();
-	const texts = choices.map((choice, at) =>
-		markupOfNodes(choice.children, {
-			...cleaning,
-			replace: (node) => {
-				if (node.name !== 'feedbackInline' && node.name !== 'feedbackBlock') return undefined;
-				ofOptions.set(at, markupOfNodes(node.children, cleaning));
-				return [];
-			}
-		})
-	);
-	const several = declaration.cardinality === 'multiple' && interaction.attributes.maxChoices !== '1';
-	const named = [
-		...new Set([
-			...declaration.correct,
-			...(declaration.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.key) ?? [])
-		])
-	];
-	const lostKeys = named.filter((key) => idents.filter((one) => one === key).length !== 1);
-	const repeated = [...new Set(idents.filter((one, at) => idents.indexOf(one) !== at))];
-	if (repeated.length)
-		reports.push({
-			rule: 'repeated-identifier',
-			severity: 'broken',
-			message: `Several options share the identifier ${repeated.map((one) => `“${one}”`).join(', ')}, so the key does not say which of them is right. Mark the right one.`,
-			place
-		});
-	const sure = (at: number) => !repeated.includes(idents[at]!);
-	const answer = (ticked: number[]) => {
-		const values = ticked.filter(sure).map((at) => idents[at]!);
-		return values.length ? values : null;
-	};
-	const expected = idents.flatMap((one, at) => (declaration.correct.includes(one) && sure(at) ? [at] : []));
-	let full = reading.full;
-	let mark: (ticked: number[]) => number;
-	const correctSet = new Set(declaration.correct);
-	// where a single answer has several keys, or no rule says how to mark, the declared key itself is the rule
-	if (!rules || (!several && declaration.correct.length > 1 && !declaration.mapping)) {
-		full = 1;
-		mark = declaration.mapping
-			? (ticked) =>
-					ticked.reduce(
-						(sum, at) => sum + (declaration.mapping!.entries.find((entry) => entry.key === idents[at])?.value ?? 0),
-						0
-					)
-			: several
-				? (ticked) =>
-						ticked.length === expected.length && expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0
-				: (ticked) => (ticked.some((at) => sure(at) && correctSet.has(idents[at]!)) ? 1 : 0);
-		if (declaration.mapping) full = reading.common.points || Math.max(1, mark(expected));
-	} else if (isTemplate(rules, 'map_response') && declaration.mapping) {
-		// the templates come to this; running them for every set of options would take most of the time of a large package
-		const { entries, fallback, lower, upper } = declaration.mapping;
-		const worth = idents.map((one) => entries.find((entry) => entry.key === one)?.value ?? fallback);
-		mark = (ticked) => {
-			const sum = ticked.filter(sure).reduce((total, at) => total + worth[at]!, 0);
-			return Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, sum));
-		};
-	} else if (isTemplate(rules, 'match_correct')) {
-		const wanted = expected.length === declaration.correct.length ? expected : [];
-		mark = (ticked) =>
-			wanted.length && ticked.length === wanted.length && ticked.every((at) => wanted.includes(at)) ? 1 : 0;
-	} else mark = (ticked) => run(answer(ticked)).score;
-	if (common.points === null) {
-		const reachable = Math.max(0, ...[...idents.map((_, at) => [at]), expected].map(mark));
-		full = reachable || full;
-		common.points = rules ? full : null;
-	} else if (isTemplate(rules, 'match_correct') && common.points !== 1) full = 1; // the template gives 1 for all the points there are
-	const mapped = declaration.mapping && {
-		scores: idents.map(
-			(one) => declaration.mapping!.entries.find((entry) => entry.key === one)?.value ?? declaration.mapping!.fallback
-		),
-		lower: declaration.mapping.lower,
-		upper: declaration.mapping.upper
-	};
-	const found = creditsByTrying(choices.length, several, full, mark, expected, mapped ?? undefined);
-	if (!found.exact)
-		reports.push({
-			rule: 'marking-simplified',
-			severity: 'doubtful',
-			message:
-				'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.',
-			place
-		});
-	const answers: Answer[] = (hasFeedback(item) ? choices : []).map((_, at) => ({
-		outcomes: run(answer([at])).outcomes,
-		credit: mark([at]) / full,
-		option: at
-	}));
-	if (several && expected.length && answers.length)
-		answers.push({ outcomes: run(answer(expected)).outcomes, credit: 1, option: null });
-	const modal = placeFeedback2(item, common, answers, cleaning);
-	for (const [at, markup] of modal) if (!ofOptions.has(at)) ofOptions.set(at, markup);
-	return {
-		...common,
-		kind: several ? 'multiple-response' : isTrueFalse(texts.map(plainText)) ? 'true-false' : 'multiple-choice',
-		options: choices.map((choice, at) => ({
-			identifier: idents[at]!,
-			text: texts[at]!,
-			credit: found.credits[at]!,
-			...(ofOptions.get(at) ? { feedback: ofOptions.get(at)! } : {}),
-			pinned: choice.attributes.fixed === 'true'
-		})),
-		shuffle: interaction.attributes.shuffle === undefined ? null : interaction.attributes.shuffle === 'true',
-		combination: found.combination,
-		bounds: found.bounds,
-		lostKeys
-	};
-}
-
-/** Whether an item tells anything after an answer that is not inside its options. */
-const hasFeedback = (item: XmlElement) =>
-	childOf(item, 'modalFeedback') !== undefined || descendants(item, 'feedbackBlock', 'feedbackInline').length > 0;
-
-function isTemplate(rules: XmlElement | undefined, name: string): boolean {
-	const address = rules?.attributes.template ?? rules?.attributes.templateLocation ?? '';
-	return rules !== undefined && !childrenOf(rules).length && new RegExp(`/?${name}(\\.xml)?$`).test(address);
-}
-
-function readEntry(reading: Reading, declaration: ResponseDeclaration, run: (values: Value) => Processing): Question {
-	const { common, cleaning, item, rules, reports, place } = reading;
-	const literals = rules ? descendants(rules, 'baseValue', 'value').map(trimmed) : [];
-	const keys = [...declaration.correct, ...(declaration.mapping?.entries.map((entry) => entry.key) ?? [])];
-	const scoreOf = (text: string) => (rules ? run([text]).score : keys.includes(text) ? 1 : 0);
-	const candidates = [
-		...new Set([
-			...keys,
-			...(rules && descendants(rules, 'stringMatch', 'match', 'equal', 'lt', 'lte', 'gt', 'gte').length ? literals : [])
-		])
-	].filter((text) => text !== '');
-	const reachable = Math.max(0, ...candidates.map(scoreOf));
-	const full = isTemplate(rules, 'match_correct') || !rules ? 1 : common.points || reachable || 1;
-	common.points ??= rules && reachable ? full : null;
-	const credit = (text: string) => Math.max(-1, Math.min(1, Math.round((scoreOf(text) / full) * 1e6) / 1e6));
-	const answers: Answer[] = (hasFeedback(item) ? [...candidates, epsilonText] : []).map((text) => ({
-		outcomes: run([text]).outcomes,
-		credit: credit(text),
-		option: null
-	}));
-	placeFeedback2(item, common, answers, cleaning);
-	if (rules && descendants(rules, 'patternMatch').length) throw new UnknownRule('patterns');
-	if (['integer', 'float'].includes(declaration.baseType)) {
-		const targets = candidates.map(parseNumber).filter((value) => value !== null);
-		const centres = (rules ? descendants(rules, 'equal') : []).flatMap((node) =>
-			targets.map((value) => ({ value, ...toleranceOf(node, value) }))
-		);
-		const critical = [...targets, ...centres.flatMap(({ value, below, above }) => [value - below, value + above])];
-		const accepted = acceptedNumbers(
-			critical,
-			(value) => credit(String(value)),
-			centres.filter(({ below, above }) => below === above).map(({ value, below }) => ({ value, tolerance: below }))
-		);
-		return { ...common, kind: 'numeric', whole: declaration.baseType === 'integer', accepted };
-	}
-	const accepted: AcceptedText[] = candidates.map((text) => {
-		const other = text === text.toUpperCase() ? text.toLowerCase() : text.toUpperCase();
-		return { text, credit: credit(text), caseSensitive: other === text ? false : credit(other) !== credit(text) };
-	});
-	// a mapping says outright what is accepted; it is believed where the rules bear it out
-	const mapped = declaration.mapping?.entries.map(({ key, value, caseSensitive }) => ({
-		text: key,
-		credit: Math.max(-1, Math.min(1, Math.round((value / full) * 1e6) / 1e6)),
-		caseSensitive
-	}));
-	const agrees = mapped?.every(
-		(one) =>
-			credit(one.text) ===
-			(mapped.find(
-				(other) =>
-					other.text === one.text || (!other.caseSensitive && other.text.toLowerCase() === one.text.toLowerCase())
-			)?.credit ?? 0)
-	);
-	const texts = mapped && agrees ? mapped : accepted.filter((one) => one.credit !== 0);
-	if (rules && descendants(rules, 'stringMatch').some((node) => node.attributes.substring === 'true'))
-		reports.push({
-			rule: 'marking-simplified',
-			severity: 'doubtful',
-			message:
-				'The file accepts any answer that contains the words of the key. Here only the words themselves are accepted; add the spellings that students will use.',
-			place
-		});
-	return { ...common, kind: 'short-answer', accepted: texts };
+	common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
+	return readEntry(reading, interaction, declaration);
 }

@@ -1,5 +1,9 @@
 import { childOf, childrenOf, trimmed, type XmlElement } from '../../xml/tree';
+import { inShape } from '../../scoring/shapes';
+import { fitsPattern } from '../../scoring/answers';
+import type { Shape } from '../../model/question';
 import { parseNumber } from '../numbers';
+import { shapeOf } from '../shapes';
 
 /** A value of a variable: nothing, one value or several. Numbers are kept as numbers. */
 export type Value = null | (string | number | boolean)[];
@@ -16,6 +20,8 @@ export interface ResponseDeclaration {
 	cardinality: string;
 	baseType: string;
 	correct: string[];
+	/** What the areas of a picture are worth (2.1, 4.3: areaMapping). */
+	areas: { shapes: (Shape & { value: number })[]; lower: number | null; upper: number | null; fallback: number } | null;
 	mapping: {
 		lower: number | null;
 		upper: number | null;
@@ -24,21 +30,44 @@ export interface ResponseDeclaration {
 	} | null;
 }
 
+/** A value as it is compared: white space folded, and the two of a pair without a direction in one order. */
+export function settledValue(text: string, baseType: string): string {
+	const plain = text.trim();
+	if (baseType === 'directedPair' || baseType === 'point') return plain.replace(/\s+/g, ' ');
+	return baseType === 'pair' ? plain.split(/\s+/).sort().join(' ') : plain;
+}
+
 /** Reads a responseDeclaration. */
 export function responseDeclaration(node: XmlElement): ResponseDeclaration {
 	const mapping = childOf(node, 'mapping');
+	const areas = childOf(node, 'areaMapping');
+	const baseType = node.attributes.baseType ?? 'identifier';
+	const bounds = (one: XmlElement) => ({
+		lower: parseNumber(one.attributes.lowerBound ?? ''),
+		upper: parseNumber(one.attributes.upperBound ?? ''),
+		fallback: parseNumber(one.attributes.defaultValue ?? '0') ?? 0
+	});
 	return {
 		identifier: node.attributes.identifier ?? '',
 		cardinality: node.attributes.cardinality ?? 'single',
-		baseType: node.attributes.baseType ?? 'identifier',
-		correct: childrenOf(childOf(node, 'correctResponse') ?? { ...node, children: [] }, 'value').map(trimmed),
+		baseType,
+		correct: childrenOf(childOf(node, 'correctResponse') ?? { ...node, children: [] }, 'value').map((value) =>
+			settledValue(trimmed(value), baseType)
+		),
+		areas: areas
+			? {
+					...bounds(areas),
+					shapes: childrenOf(areas, 'areaMapEntry').map((entry, at) => ({
+						...shapeOf(entry, `A${at + 1}`),
+						value: parseNumber(entry.attributes.mappedValue ?? '0') ?? 0
+					}))
+				}
+			: null,
 		mapping: mapping
 			? {
-					lower: parseNumber(mapping.attributes.lowerBound ?? ''),
-					upper: parseNumber(mapping.attributes.upperBound ?? ''),
-					fallback: parseNumber(mapping.attributes.defaultValue ?? '0') ?? 0,
+					...bounds(mapping),
 					entries: childrenOf(mapping, 'mapEntry').map((entry) => ({
-						key: (entry.attributes.mapKey ?? '').trim(),
+						key: settledValue(entry.attributes.mapKey ?? '', baseType),
 						value: parseNumber(entry.attributes.mappedValue ?? '0') ?? 0,
 						caseSensitive:
 							entry.attributes.caseSensitive === undefined ? true : entry.attributes.caseSensitive === 'true'
@@ -65,14 +94,21 @@ const equalValue = (a: string | number | boolean, b: string | number | boolean) 
 	return a === b;
 };
 
+/** In front of a pattern that is tried as an answer: the answer that fits just this pattern. */
+export const patternMark = '\u0002';
+const pointOf = (text: string) => text.split(/\s+/).map(Number) as [number, number];
+
 /** One run of an item's response processing on one answer (QTI 2.1 information model, sections 5 and 15). */
 export class Processing {
 	readonly outcomes = new Map<string, Value>();
+	readonly #item: XmlElement;
 	readonly #responses: Map<string, Value>;
 	readonly #declarations: Map<string, ResponseDeclaration>;
+	readonly #defaults: Map<string, Value>;
 	#stopped = false;
 
 	constructor(item: XmlElement, declarations: ResponseDeclaration[], responses: Map<string, Value>) {
+		this.#item = item;
 		this.#responses = responses;
 		this.#declarations = new Map(declarations.map((declaration) => [declaration.identifier, declaration]));
 		for (const node of childrenOf(item, 'outcomeDeclaration')) {
@@ -87,6 +123,7 @@ export class Processing {
 						: null
 			);
 		}
+		this.#defaults = new Map(this.outcomes);
 	}
 
 	/** The score that has come out. */
@@ -121,6 +158,22 @@ export class Processing {
 
 	#correct(declaration: ResponseDeclaration | undefined): Value {
 		return declaration?.correct.length ? declaration.correct : null;
+	}
+
+	#mapPoints(declaration: ResponseDeclaration): number {
+		const { areas } = declaration;
+		if (!areas) return 0;
+		let sum = 0;
+		const hit = new Set<Shape>();
+		for (const value of this.#responses.get(declaration.identifier) ?? []) {
+			const shape = areas.shapes.find((one) => inShape(one, pointOf(String(value))));
+			if (!shape) sum += areas.fallback;
+			else if (!hit.has(shape)) {
+				hit.add(shape);
+				sum += shape.value;
+			}
+		}
+		return Math.min(areas.upper ?? Infinity, Math.max(areas.lower ?? -Infinity, sum));
 	}
 
 	#map(declaration: ResponseDeclaration): number {
@@ -165,6 +218,28 @@ export class Processing {
 		else throw new UnknownRule(`the rule “${rule.name}”`);
 	}
 
+	/** Sets an outcome from its table (2.1, 5.2: matchTable, interpolationTable). */
+	#lookUp(rule: XmlElement): void {
+		const name = rule.attributes.identifier ?? '';
+		const value = numberOf(this.#value(childrenOf(rule)[0]));
+		const declaration = childrenOf(this.#item, 'outcomeDeclaration').find(
+			(node) => node.attributes.identifier === name
+		);
+		const table = declaration && (childOf(declaration, 'matchTable') ?? childOf(declaration, 'interpolationTable'));
+		if (!table) throw new UnknownRule('a look-up without a table');
+		const found =
+			value === null
+				? undefined
+				: childrenOf(table).find(({ name: kind, attributes }) => {
+						const source = parseNumber(attributes.sourceValue ?? '') ?? 0;
+						if (kind === 'matchTableEntry') return source === value;
+						return attributes.includeBoundary === 'false' ? value > source : value >= source;
+					});
+		const target = found?.attributes.targetValue ?? table.attributes.defaultValue;
+		const numeric = ['float', 'integer'].includes(declaration.attributes.baseType ?? '');
+		this.outcomes.set(name, target === undefined ? null : [numeric ? (parseNumber(target) ?? 0) : target]);
+	}
+
 	#value(node: XmlElement | undefined): Value {
 		if (!node) return null;
 		const operands = childrenOf(node);
@@ -193,8 +268,49 @@ export class Processing {
 				const declaration = this.#declarations.get(name);
 				return declaration ? [this.#map(declaration)] : null;
 			}
+			case 'mapResponsePoint': {
+				const declaration = this.#declarations.get(name);
+				return declaration ? [this.#mapPoints(declaration)] : null;
+			}
+			case 'inside': {
+				const [points] = values();
+				const shape = shapeOf(node, '');
+				return points ? [points.some((point) => inShape(shape, pointOf(String(point))))] : null;
+			}
+			case 'patternMatch': {
+				const [value] = values();
+				if (!value) return null;
+				const [text, pattern] = [String(value[0]), node.attributes.pattern ?? ''];
+				return [text.startsWith(patternMark) ? text.slice(1) === pattern : fitsPattern(pattern, text)];
+			}
+			case 'equalRounded': {
+				const [a, b] = values().map(numberOf);
+				if (a === null || b === null || a === undefined || b === undefined) return null;
+				const figures = Number(node.attributes.figures ?? 0);
+				const significant = node.attributes.roundingMode === 'significantFigures';
+				const rounded = (value: number) =>
+					significant ? Number(value.toPrecision(Math.max(1, figures))) : Number(value.toFixed(figures));
+				return [rounded(a) === rounded(b)];
+			}
+			case 'anyN': {
+				const count = values().filter(isTrue).length;
+				const [least, most] = [Number(node.attributes.min ?? 0), Number(node.attributes.max ?? Infinity)];
+				return [count >= least && count <= most];
+			}
+			case 'delete': {
+				const [one, container] = values();
+				return container ? container.filter((value) => !one || !equalValue(value, one[0]!)) : null;
+			}
+			case 'index': {
+				const value = values()[0]?.[Number(node.attributes.n ?? 1) - 1];
+				return value === undefined ? null : [value];
+			}
+			case 'default': {
+				const value = this.#defaults.get(name);
+				return value === undefined ? null : value;
+			}
 			case 'baseValue': {
-				const text = trimmed(node);
+				const text = settledValue(trimmed(node), node.attributes.baseType ?? '');
 				if (node.attributes.baseType === 'boolean') return [text === 'true'];
 				return [['float', 'integer'].includes(node.attributes.baseType ?? '') ? (parseNumber(text) ?? 0) : text];
 			}
@@ -274,6 +390,12 @@ export class Processing {
 				return compute(([a, b]) => a! - b!);
 			case 'divide':
 				return compute(([a, b]) => (b ? a! / b : 0));
+			case 'power':
+				return compute(([a, b]) => a! ** b!);
+			case 'integerDivide':
+				return compute(([a, b]) => (b ? Math.floor(a! / b) : 0));
+			case 'integerModulus':
+				return compute(([a, b]) => (b ? a! - b * Math.floor(a! / b) : 0));
 			case 'min':
 				return compute((found) => Math.min(...found));
 			case 'max':

@@ -5,7 +5,7 @@ import { hashAttachments } from '../../../../core/compare/hash';
 import { proofLine } from '../../../../core/compare/proof';
 import { openContainer } from '../../../../core/container/open';
 import { writtenFormat } from '../../../../core/formats';
-import type { Format, QuizToWrite } from '../../../../core/formats/format';
+import type { Format, Loss, QuizToWrite } from '../../../../core/formats/format';
 import { readPackage } from '../../../../core/formats/package/read';
 import type { Question } from '../../../../core/model/question';
 import type { FoundQuiz } from '../../../../core/model/quiz';
@@ -166,7 +166,7 @@ async function prove(
 	told: (count: number) => void
 ): Promise<Proof> {
 	const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
-	const container = await openContainer('dispatch.zip', fileSource(pool, file.id, file.size), unpack);
+	const container = await openContainer(`dispatch${format.ending}`, fileSource(pool, file.id, file.size), unpack);
 	const hashes = new Map<string, string | null>();
 	const digest = async (pieces: AsyncIterable<Uint8Array>) => {
 		const hash = createHash('sha256');
@@ -191,12 +191,21 @@ async function prove(
 		if (proof.lines.length < mostLines) proof.lines.push({ title, questionId: ids[at]!, outcome, what: words });
 	};
 	let at = 0;
+	interface Sent {
+		at: number;
+		question: Question;
+		loss: Loss;
+		which: number;
+	}
+	let current: Sent | null = null;
 	/** The next question that was to be written; those that the format cannot hold are counted as left behind. */
-	const next = async (): Promise<{ at: number; question: Question } | null> => {
+	const next = async (): Promise<Sent | null> => {
+		if (current && current.which + 1 < current.loss.fitted.length)
+			return (current = { ...current, which: current.which + 1 });
 		for (; at < ids.length; at += 1) {
 			const question = await ask(at);
 			const loss = format.loss(question);
-			if (loss.outcome !== 'lost') return { at: at++, question };
+			if (loss.outcome !== 'lost') return (current = { at: at++, question, loss, which: 0 });
 			proof.leftBehind += 1;
 			note(at, question.title, 'left behind', loss.what);
 		}
@@ -213,8 +222,8 @@ async function prove(
 			continue;
 		}
 		await hashAttachments(event.question, container, digest, hashes);
-		const loss = format.loss(sent.question);
-		const line = proofLine(sent.at, sent.question, event.question, loss);
+		const { loss, which } = sent;
+		const line = proofLine(sent.at, sent.question, event.question, loss, which);
 		proof.sent += 1;
 		if (line.outcome === 'identical') proof.identical += 1;
 		else {

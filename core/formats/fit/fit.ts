@@ -1,0 +1,79 @@
+import { differences } from '../../compare/canonical';
+import { kindName, type Kind, type Question } from '../../model/question';
+import type { Loss } from '../format';
+import { features } from './features';
+import { ways } from './nearest';
+
+/** What a format can hold: its kinds, and the features that it has a place for. */
+export interface Limits {
+	kinds: readonly Kind[];
+	features: readonly string[];
+	/** Whether a question that could not be read can be carried on as it came. */
+	carries: (fragment: string) => boolean;
+	/** How a question is brought into the format's own form once it fits otherwise; the words say what changes. */
+	settle?: (question: Question) => { question: Question; what: string[] };
+}
+
+/** What is chosen for a dispatch. */
+export interface FitOptions {
+	/** How many numeric questions a calculated one becomes where the format has no such kind. */
+	workedOut: number;
+}
+
+/** The options where nothing is said. */
+export const defaultFit: FitOptions = { workedOut: 1 };
+
+function toKinds(
+	question: Question,
+	limits: Limits,
+	options: FitOptions,
+	depth = 0
+): { list: Question[]; what: string[] } {
+	if (limits.kinds.includes(question.kind)) return { list: [question], what: [] };
+	const known = ways.filter((way) => way.from === question.kind);
+	// a way whose end the format knows is nearer than one that needs another step
+	const way = known.find((one) => limits.kinds.includes(one.to)) ?? known[0];
+	if (!way || depth > 4)
+		return { list: [], what: [`there is no kind like “${kindName(question.kind)}” in this format`] };
+	const list: Question[] = [];
+	const what = [way.how];
+	for (const one of way.change(question, options.workedOut)) {
+		const next = toKinds(one, limits, options, depth + 1);
+		list.push(...next.list);
+		what.push(...next.what.filter((words) => !what.includes(words)));
+	}
+	return { list, what };
+}
+
+/** Makes a question fit a format: what is written for it, and what is lost on the way. */
+export function fit(question: Question, limits: Limits, options: FitOptions = defaultFit): Loss {
+	if (question.kind === 'unreadable') {
+		const carried = limits.carries(question.fragment.trim());
+		return {
+			outcome: carried ? 'kept' : 'lost',
+			what: carried ? [] : ['it could not be read, and its source is of another format'],
+			fields: carried ? ['feedback', 'metadata', 'hints', 'stimulus'] : [],
+			fitted: carried ? [question] : []
+		};
+	}
+	const { list, what } = toKinds(question, limits, options);
+	if (!list.length) return { outcome: 'lost', what, fields: [], fitted: [] };
+	const missing = features.filter((feature) => !limits.features.includes(feature.name));
+	const fitted = list.map((one) => {
+		let now = one;
+		for (const feature of missing) {
+			const without = feature.without(now);
+			if (without === now) continue;
+			now = without;
+			if (!what.includes(feature.otherwise)) what.push(feature.otherwise);
+		}
+		const settled = limits.settle?.(now);
+		for (const words of settled?.what ?? []) if (!what.includes(words)) what.push(words);
+		return settled?.question ?? now;
+	});
+	const [first] = fitted;
+	const fields = first === question ? [] : [...new Set(differences(question, first!).map((one) => one.field))];
+	// what is changed without any difference in what is asked and marked is no loss
+	const said = fields.length || fitted.length > 1 ? what : [];
+	return { outcome: said.length ? 'changed' : 'kept', what: said, fields, fitted };
+}

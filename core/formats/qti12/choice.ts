@@ -1,0 +1,67 @@
+import { plainText } from '../../markup/text';
+import type { ChoiceQuestion } from '../../model/question';
+import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { isTrueFalse } from '../choices';
+import { creditsByTrying } from '../credits';
+import { placeFeedback, type Trial } from './feedback';
+import { joinBlocks, materialBelow } from './material';
+import { cardinalityOf, run12, simplified12, type Reading12 } from './reading';
+
+/** Reads one response by options (ASI information model, 3.5.1). */
+export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQuestion {
+	const { common, item, cleaning, processing, full, reports, place } = reading;
+	const ident = response.attributes.ident ?? '';
+	const choice = childOf(response, 'render_choice')!;
+	const labels = descendants(choice, 'response_label');
+	const texts = labels.map((label) => joinBlocks(materialBelow(label, cleaning)));
+	const idents = labels.map((label) => label.attributes.ident ?? '');
+	const several = cardinalityOf(response) === 'multiple';
+	const keyed = processing ? descendants(processing, 'varequal').map(trimmed) : [];
+	const lostKeys = [...new Set(keyed)].filter((key) => idents.filter((one) => one === key).length !== 1);
+	const repeated = [...new Set(idents.filter((one, at) => idents.indexOf(one) !== at))];
+	if (repeated.length)
+		reports.push({
+			rule: 'repeated-identifier',
+			severity: 'broken',
+			message: `${repeated.length > 1 ? 'Several options share' : 'Two options share'} the identifier ${repeated.map((one) => `“${one}”`).join(', ')}, so the key does not say which of them is right. Mark the right one.`,
+			place
+		});
+	const mark = (ticked: number[]) =>
+		run12(reading, new Map([[ident, ticked.map((at) => idents[at]!).filter((one) => !repeated.includes(one))]])).score;
+	const best = full ?? Math.max(1, ...labels.map((_, at) => mark([at])));
+	const expected = idents.flatMap((one, at) => (keyed.includes(one) && mark([at]) > 0 ? [at] : []));
+	const found = creditsByTrying(labels.length, several, best, mark, expected);
+	if (!found.exact)
+		simplified12(
+			reading,
+			'Its marking cannot be held exactly. Each option was given what it adds to the score; look at the credit.'
+		);
+	const trials: Trial[] = labels.map((_, at) => ({
+		responses: new Map([[ident, [idents[at]!]]]),
+		full: !several && found.credits[at]! >= 1,
+		option: at
+	}));
+	if (several)
+		trials.push({
+			responses: new Map([[ident, idents.filter((_, at) => found.credits[at]! > 0)]]),
+			full: true,
+			option: null
+		});
+	const feedback = placeFeedback(item, common, trials, cleaning, reading.cardinalities);
+	const { shuffle } = choice.attributes;
+	return {
+		...common,
+		kind: several ? 'multiple-response' : isTrueFalse(texts.map(plainText)) ? 'true-false' : 'multiple-choice',
+		options: labels.map((label, at) => ({
+			identifier: idents[at]!,
+			text: texts[at]!,
+			credit: found.credits[at]!,
+			...(feedback.has(at) ? { feedback: feedback.get(at)! } : {}),
+			pinned: /^no$/i.test(label.attributes.rshuffle ?? '')
+		})),
+		shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle),
+		combination: found.combination,
+		bounds: found.bounds,
+		lostKeys
+	};
+}

@@ -1,0 +1,87 @@
+import type { CleanContext } from '../../markup/clean';
+import type { Question, QuestionCommon } from '../../model/question';
+import type { Report } from '../../reports/report';
+import { descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { parseNumber } from '../numbers';
+import { runProcessing, type Cardinalities, type Outcome, type Responses } from './process';
+
+/** The responses of an item (QTI 1.2 ASI information model, 3.5). */
+export const responseNames = [
+	'response_lid',
+	'response_str',
+	'response_num',
+	'response_xy',
+	'response_grp',
+	'response_extension'
+];
+
+/** What reading an item has found: the question and what there is to say about it. */
+export interface ReadItem {
+	question: Question;
+	reports: Report[];
+}
+
+/** An item while it is read. */
+export interface Reading12 {
+	common: QuestionCommon;
+	cleaning: CleanContext;
+	item: XmlElement;
+	presentation: XmlElement | undefined;
+	processing: XmlElement | undefined;
+	responses: XmlElement[];
+	cardinalities: Cardinalities;
+	metadata: Map<string, string>;
+	/** The score that stands for all the points, where the file says it. */
+	full: number | null;
+	reports: Report[];
+	place: { file: string; line: number };
+	/** Notes that the question uses a file; gives the name under which it is attached. */
+	attach: (address: string) => string | null;
+}
+
+/** A question of the item cannot be held; the message says why, in a sentence for people. */
+export class Unheld extends Error {}
+
+/** How many answers a response takes. */
+export function cardinalityOf(response: XmlElement): 'single' | 'multiple' | 'ordered' {
+	const given = (response.attributes.rcardinality ?? 'Single').toLowerCase();
+	return given === 'multiple' || given === 'ordered' ? given : 'single';
+}
+
+/** Runs the item's processing on answers. */
+export function run12({ processing, cardinalities }: Reading12, responses: Responses): Outcome {
+	return processing ? runProcessing(processing, responses, cardinalities) : { score: 0, feedback: [] };
+}
+
+/** The conditions that compare the answer to one response. */
+export function conditionsOn({ processing }: Reading12, ident: string): XmlElement[] {
+	if (!processing) return [];
+	return descendants(
+		processing,
+		'varequal',
+		'varsubstring',
+		'varsubset',
+		'varlt',
+		'varlte',
+		'vargt',
+		'vargte',
+		'varinside'
+	).filter((node) => (node.attributes.respident ?? ident) === ident);
+}
+
+/** Whether a response takes a number, and whether a whole one. */
+export function numberType(response: XmlElement): 'integer' | 'decimal' | null {
+	const [fib] = descendants(response, 'render_fib');
+	const type = (response.attributes.numtype ?? fib?.attributes.fibtype ?? 'String').toLowerCase();
+	if (type === 'integer') return 'integer';
+	return response.name === 'response_num' || ['decimal', 'scientific'].includes(type) ? 'decimal' : null;
+}
+
+/** The numbers that conditions speak of. */
+export const criticalNumbers = (conditions: XmlElement[]) =>
+	conditions.map((node) => parseNumber(trimmed(node))).filter((value) => value !== null);
+
+/** A report that the marking could not be held as it is. */
+export function simplified12({ reports, place }: Reading12, message: string): void {
+	reports.push({ rule: 'marking-simplified', severity: 'doubtful', message, place });
+}

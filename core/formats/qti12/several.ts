@@ -1,0 +1,246 @@
+import { markupOfNodes } from '../../markup/clean';
+import { blankMarker } from '../../markup/markers';
+import { plainText } from '../../markup/text';
+import type { Blank, FillBlanksQuestion, Markup, MatchingQuestion } from '../../model/question';
+import { serialise } from '../../xml/serialise';
+import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { parseXml } from '../../xml/stream';
+import { weigh, type Weighed } from '../weigh';
+import { placeFeedback, type Trial } from './feedback';
+import { joinBlocks, materialBelow } from './material';
+import {
+	cardinalityOf,
+	conditionsOn,
+	numberType,
+	responseNames,
+	run12,
+	simplified12,
+	Unheld,
+	type Reading12
+} from './reading';
+import { blankForm, isOpen } from './text';
+
+const isResponse = (node: XmlElement) => responseNames.includes(node.name);
+const labelsOf = (response: XmlElement) =>
+	descendants(childOf(response, 'render_choice') ?? response, 'response_label');
+
+/** What is right for a response, by trying what its conditions name; null where nothing earns. */
+function rightOf(reading: Reading12, response: XmlElement): string[] | null {
+	const ident = response.attributes.ident ?? '';
+	const conditions = conditionsOn(reading, ident);
+	const listed = labelsOf(response).map((label) => label.attributes.ident ?? '');
+	const named = listed.length ? listed : conditions.map(trimmed);
+	const numbers = conditions.map((node) => Number(trimmed(node))).filter(Number.isFinite);
+	const middle = numbers.length > 1 ? [String((Math.min(...numbers) + Math.max(...numbers)) / 2)] : [];
+	const score = (value: string[]) => run12(reading, new Map([[ident, value]])).score;
+	const names = numberType(response) ? [...named, ...middle] : named;
+	const [best] = [...names].sort((a, b) => score([b]) - score([a]));
+	if (best !== undefined && score([best]) > 0)
+		return cardinalityOf(response) === 'multiple' ? names.filter((one) => score([one]) > 0) : [best];
+	const keys = [
+		...new Set(
+			conditions
+				.filter((node) => node.name === 'varequal')
+				.map(trimmed)
+				.filter((key) => !listed.length || listed.includes(key))
+		)
+	];
+	// where only all answers together earn anything, what is named is what is right
+	return keys.length ? (cardinalityOf(response) === 'multiple' ? keys : keys.slice(0, 1)) : null;
+}
+
+function weighed(reading: Reading12): Weighed {
+	const parts = reading.responses.map((response) => ({
+		identifier: response.attributes.ident ?? '',
+		open: isOpen(reading, response) && response.name === 'response_str',
+		right: rightOf(reading, response)
+	}));
+	const score = (responses: Map<string, string[] | null>) =>
+		run12(reading, new Map([...responses].flatMap(([ident, value]) => (value ? [[ident, value] as const] : [])))).score;
+	const found = weigh(parts, score, reading.full);
+	if (reading.common.points === null && found.top > 0 && !parts.some((part) => part.open))
+		reading.common.points = found.top;
+	if (!found.exact)
+		simplified12(
+			reading,
+			'Its marking weighs the answers against each other, which cannot be held. Each was given what it adds when all others are right; look at the credit.'
+		);
+	const right = new Map(parts.flatMap((part) => (part.right ? [[part.identifier, part.right] as const] : [])));
+	const trials: Trial[] = [
+		{ responses: right, full: true, option: null },
+		{ responses: new Map(parts.map((part) => [part.identifier, ['\u0001']])), full: false, option: null }
+	];
+	placeFeedback(reading.item, reading.common, trials, reading.cleaning, reading.cardinalities);
+	return found;
+}
+
+/** The text in front of a response that stands with it in a flow of its own, or in it. */
+function ownText(reading: Reading12, response: XmlElement): Markup {
+	const inner = joinBlocks(materialBelow(response, reading.cleaning, (name) => name.startsWith('render_')));
+	if (plainText(inner) || /<(img|object|math)\b/.test(inner)) return inner;
+	const flow = flowAround(reading.presentation!, response);
+	if (!flow || flow === reading.presentation || childrenOf(flow).filter(isResponse).length > 1) return '';
+	return joinBlocks(materialBelow(flow, reading.cleaning, (name) => responseNames.includes(name)));
+}
+
+function flowAround(node: XmlElement, response: XmlElement): XmlElement | null {
+	for (const child of childrenOf(node)) {
+		if (child === response) return node;
+		const found = isResponse(child) ? null : flowAround(child, response);
+		if (found) return found;
+	}
+	return null;
+}
+
+/** Whether the responses ask to match: each with a text of its own, all with the same options to choose from. */
+function isMatching(reading: Reading12): boolean {
+	const { responses, cleaning } = reading;
+	const quiet = { ...cleaning, media: (address: string) => address };
+	const options = responses.map((response) =>
+		labelsOf(response)
+			.map((label) => plainText(joinBlocks(materialBelow(label, quiet))))
+			.sort()
+			.join('\n')
+	);
+	return (
+		responses.length > 1 &&
+		responses.every((one) => one.name === 'response_lid' && childOf(one, 'render_choice')) &&
+		responses.every((one) => cardinalityOf(one) !== 'ordered') &&
+		options.every((one) => one !== '' && one === options[0]) &&
+		responses.every((response) => ownText({ ...reading, cleaning: quiet }, response) !== '')
+	);
+}
+
+function readMatching(reading: Reading12): MatchingQuestion {
+	const { common, responses, cleaning, presentation } = reading;
+	const own = new Set(
+		responses.map((response) => flowAround(presentation!, response)).filter((one) => one !== presentation)
+	);
+	const inside = new Set(
+		responses.flatMap((response) =>
+			plainText(joinBlocks(materialBelow(response, cleaning, (name) => name.startsWith('render_')))) ? [response] : []
+		)
+	);
+	// a flow of its own holds the text of its response; a flow shared by all holds the stem
+	const stem = (node: XmlElement): Markup[] =>
+		childrenOf(node).flatMap((child) => {
+			if (isResponse(child)) return [];
+			if (child.name === 'material') return materialBelow({ ...node, children: [child] }, cleaning);
+			const [only, ...more] = childrenOf(child).filter(isResponse);
+			return own.has(child) && only && !more.length && !inside.has(only) ? [] : stem(child);
+		});
+	common.stem = joinBlocks(presentation ? stem(presentation) : []);
+	const found = weighed(reading);
+	const texts = labelsOf(responses[0]!).map((label) => joinBlocks(materialBelow(label, cleaning)));
+	const place = new Map(texts.map((text, at) => [plainText(text), at]));
+	const right = labelsOf(responses[0]!).map((label, at) => ({
+		identifier: label.attributes.ident ?? '',
+		text: texts[at]!,
+		uses: null as number | null
+	}));
+	const left = responses.map((response) => ({
+		identifier: response.attributes.ident ?? '',
+		text: ownText(reading, response),
+		uses: cardinalityOf(response) === 'multiple' ? null : 1
+	}));
+	const pairs = responses.flatMap((response, at) =>
+		labelsOf(response).flatMap((label) => {
+			const identifier = response.attributes.ident ?? '';
+			const credit = found.credit(identifier, [label.attributes.ident ?? '']) * found.shares[at]!;
+			const target = right[place.get(plainText(joinBlocks(materialBelow(label, cleaning)))) ?? -1];
+			return credit && target
+				? [{ left: identifier, right: target.identifier, credit: Math.round(credit * 1e6) / 1e6 }]
+				: [];
+		})
+	);
+	const { shuffle } = childOf(responses[0]!, 'render_choice')!.attributes;
+	return {
+		...common,
+		kind: 'matching',
+		left,
+		right,
+		pairs,
+		combination: found.all ? 'all' : 'sum',
+		bounds: { lower: null, upper: null },
+		shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle)
+	};
+}
+
+/** The presentation as a stem with the places of its blanks; what stands in one flow stands in one line. */
+function stemWithBlanks(reading: Reading12): Markup {
+	const { cleaning } = reading;
+	const nodesOf = (markup: Markup) => parseXml(`<x>${markup}</x>`).root?.children ?? [];
+	const lines = (node: XmlElement): Markup[] => {
+		const out: Markup[] = [];
+		let line = '';
+		const alone = childrenOf(node).filter((child) => child.name === 'material' || isResponse(child)).length === 1;
+		for (const child of childrenOf(node)) {
+			if (child.name === 'material') {
+				const [piece = ''] = materialBelow({ ...node, children: [child] }, cleaning);
+				const text = descendants(child, 'mattext')[0];
+				const raw = text ? text.children.join('') : '';
+				line += `${/^\s/.test(raw) || line.endsWith('/>') ? ' ' : ''}${piece}${/\s$/.test(raw) ? ' ' : ''}`;
+			} else if (isResponse(child)) {
+				const inner = materialBelow(child, cleaning, (name) => name.startsWith('render_'));
+				const block = inner.length > 0 || (alone && childOf(child, 'render_choice') !== undefined);
+				const marker = serialise([blankMarker(child.attributes.ident ?? '', block)]);
+				if (block) {
+					out.push(line, ...inner, marker);
+					line = '';
+				} else line += `${line && !/\s$/.test(line) ? ' ' : ''}${marker}`;
+			} else if (childrenOf(child).length) {
+				out.push(line, ...lines(child));
+				line = '';
+			}
+		}
+		return [...out, line].filter((one) => one.trim());
+	};
+	const all = reading.presentation ? lines(reading.presentation) : [];
+	return markupOfNodes(nodesOf(joinBlocks(all)), { ...cleaning, ours: true });
+}
+
+/** Reads several responses of one item: as a matching where all have the same options, and else as blanks. */
+export function readSeveral12(reading: Reading12): FillBlanksQuestion | MatchingQuestion {
+	const { responses, common, cleaning } = reading;
+	const odd = responses.find(
+		(response) =>
+			!['response_lid', 'response_str', 'response_num'].includes(response.name) ||
+			cardinalityOf(response) === 'ordered' ||
+			(response.name === 'response_lid' && !childOf(response, 'render_choice'))
+	);
+	if (odd)
+		throw new Unheld(
+			`It asks for ${responses.length} answers in one question, one of them through “${odd.name}”, which cannot be held together.`
+		);
+	const idents = responses.map((response) => response.attributes.ident ?? '');
+	if (new Set(idents).size < idents.length)
+		throw new Unheld('It asks for several answers under one name, so they cannot be told apart.');
+	if (isMatching(reading)) return readMatching(reading);
+	common.stem = stemWithBlanks(reading);
+	const found = weighed(reading);
+	const blanks = responses.map((response, at): Blank => {
+		const identifier = idents[at]!;
+		const credit = (value: string) => found.credit(identifier, [value]);
+		const share = found.shares[at]!;
+		if (response.name !== 'response_lid') return { ...blankForm(reading, response, credit), share };
+		const several = cardinalityOf(response) === 'multiple';
+		const right = rightOf(reading, response) ?? [];
+		const { shuffle } = childOf(response, 'render_choice')!.attributes;
+		return {
+			identifier,
+			share,
+			form: 'list',
+			several,
+			shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle),
+			entries: labelsOf(response).map((label) => {
+				const name = label.attributes.ident ?? '';
+				return {
+					identifier: name,
+					text: joinBlocks(materialBelow(label, cleaning)),
+					credit: several ? (right.includes(name) ? Math.round(1e6 / right.length) / 1e6 : 0) : credit(name)
+				};
+			})
+		};
+	});
+	return { ...common, kind: 'fill-blanks', blanks, bank: [], combination: found.all ? 'all' : 'sum', shuffle: null };
+}

@@ -1,0 +1,152 @@
+import { ZipWriter } from '../../../container/write-zip';
+import type { Question } from '../../../model/question';
+import { escapeAttribute, escapeText } from '../../../xml/serialise';
+import type { QuizToWrite, ToWrite } from '../../format';
+import { tidy } from '../../numbers';
+import { fit } from '../../fit/fit';
+import type { Dialect } from './dialect';
+import { writeItem, writeStimulus } from './item';
+import { safeIdentifier } from './parts';
+
+const encode = (text: string) => [new TextEncoder().encode(text)];
+const addressOf = (path: string) => path.split('/').map(encodeURIComponent).join('/');
+
+/** The path that a file gets in the package: by its content, with the end of its name so that people know it again. */
+function mediaPath(hash: string, name: string): string {
+	const base =
+		name
+			.split('/')
+			.pop()!
+			.normalize('NFKD')
+			.replace(/[^A-Za-z0-9._-]+/g, '-')
+			.replace(/^[-.]+/, '')
+			.slice(-48) || 'file';
+	return `media/${hash.slice(0, 10)}-${base}`;
+}
+
+function classification(question: Question): string {
+	const text = (words: string) => `<string>${escapeText(words)}</string>`;
+	const difficulty =
+		question.difficulty === undefined
+			? ''
+			: `<educational><difficulty><source>${text('question bank')}</source><value>${escapeText(question.difficulty)}</value></difficulty></educational>`;
+	const keywords = question.tags.length
+		? `<general>${question.tags.map((tag) => `<keyword>${text(tag)}</keyword>`).join('')}</general>`
+		: '';
+	const taxons = question.category.map((name) => `<taxon><entry>${text(name)}</entry></taxon>`).join('');
+	const path = `<classification><purpose><source>LOMv1.0</source><value>discipline</value></purpose><taxonPath><source>${text('question bank')}</source>${taxons}</taxonPath></classification>`;
+	return `<metadata><lom xmlns="http://ltsc.ieee.org/xsd/LOM">${keywords}${difficulty}${path}</lom></metadata>`;
+}
+
+interface Written {
+	file: string;
+	identifier: string;
+	points: number;
+}
+
+function testXml(quiz: QuizToWrite, items: Map<number, Written[]>, namespace: string): string {
+	let reference = 0;
+	const sections = quiz.parts.map((part, at) => {
+		const references = part.questions.flatMap((question) => {
+			return (items.get(question) ?? []).map((item) => {
+				reference += 1;
+				const weight =
+					part.pointsEach === null
+						? ''
+						: `<weight identifier="WEIGHT" value="${tidy(part.pointsEach / (item.points || 1))}"/>`;
+				return `<assessmentItemRef identifier="R${reference}" href="../${item.file}"${weight ? `>${weight}</assessmentItemRef>` : '/>'}`;
+			});
+		});
+		const select = part.draw === null ? '' : `<selection select="${part.draw}"/>`;
+		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>\n${references.join('\n')}\n</assessmentSection>`;
+	});
+	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${sections.join('\n')}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE" weightIdentifier="WEIGHT"/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`.replace(
+		'<testPart',
+		'<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>\n<testPart'
+	);
+}
+
+/** Writes a content package of a version: an item a file, quizzes as tests, files once each, categories as LOM taxons. */
+export async function* writeQti2(
+	dialect: Dialect,
+	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const zip = new ZipWriter();
+	const resources: string[] = [];
+	const paths = new Map<string, string>();
+	const items = new Map<number, Written[]>();
+	const stimuli = new Map<string, { identifier: string; file: string }>();
+	let number = 0;
+	for (let at = 0; at < count; at += 1) {
+		const { fitted } = fit(await ask(at), dialect.limits, options);
+		for (const question of fitted) {
+			number += 1;
+			const digits = String(number).padStart(5, '0');
+			const file = `items/${digits.slice(0, 3)}/q${digits}.xml`;
+			const used = new Set<string>();
+			for (const attachment of question.attachments) {
+				if (attachment.hash === null) continue;
+				const known = paths.get(attachment.hash);
+				const path = known ?? mediaPath(attachment.hash, attachment.name);
+				used.add(path);
+				if (known) continue;
+				paths.set(attachment.hash, path);
+				yield* zip.add(path, media(attachment.hash));
+			}
+			const from = (up: string) => (name: string) => {
+				const attachment = question.attachments.find((one) => one.name === name);
+				const path = attachment?.hash ? paths.get(attachment.hash)! : name;
+				return /^https?:/i.test(name) && !attachment?.hash ? name : `${up}${addressOf(path)}`;
+			};
+			let shared: { identifier: string; href: string } | null = null;
+			let dependency = '';
+			if (question.stimulus) {
+				const { content, title: heading, identifier: given } = question.stimulus;
+				const xml = writeStimulus(content, heading, 'IDENTIFIER', from('../'), dialect);
+				const key = `${given}\n${xml}`;
+				let one = stimuli.get(key);
+				if (!one) {
+					const taken = new Set([...stimuli.values()].map((other) => other.identifier));
+					let name = safeIdentifier(given, `S${stimuli.size + 1}`);
+					while (taken.has(name)) name = `${name}_${stimuli.size + 1}`;
+					one = { identifier: name, file: `stimuli/s${stimuli.size + 1}.xml` };
+					stimuli.set(key, one);
+					yield* zip.add(one.file, encode(writeStimulus(content, heading, name, from('../'), dialect)));
+					resources.push(
+						`<resource identifier="RES-S${stimuli.size}" type="${dialect.stimulusType}" href="${one.file}"><file href="${one.file}"/></resource>`
+					);
+				}
+				shared = { identifier: one.identifier, href: `../../${one.file}` };
+				dependency = `<dependency identifierref="RES-${one.file.slice(8, -4).toUpperCase()}"/>`;
+			}
+			yield* zip.add(
+				file,
+				encode(writeItem(question, question.identifier || `Q${digits}`, from('../../'), dialect, shared))
+			);
+			items.set(at, [...(items.get(at) ?? []), { file, identifier: `RES-Q${digits}`, points: question.points ?? 1 }]);
+			resources.push(
+				`<resource identifier="RES-Q${digits}" type="${dialect.itemType}" href="${file}">${classification(question)}<file href="${file}"/>${[...used].map((path) => `<file href="${addressOf(path)}"/>`).join('')}${dependency}</resource>`
+			);
+		}
+		written(at + 1);
+	}
+	for (const [at, quiz] of quizzes.entries()) {
+		const file = `tests/t${at + 1}.xml`;
+		yield* zip.add(file, encode(dialect.rename(testXml(quiz, items, dialect.namespace))));
+		const dependencies = [...new Set(quiz.parts.flatMap((part) => part.questions))].flatMap((one) =>
+			(items.get(one) ?? []).map((item) => `<dependency identifierref="${item.identifier}"/>`)
+		);
+		resources.push(
+			`<resource identifier="RES-T${at + 1}" type="${dialect.testType}" href="${file}"><file href="${file}"/>${dependencies.join('')}</resource>`
+		);
+	}
+	const head = `<?xml version="1.0" encoding="UTF-8"?>\n<manifest xmlns="${dialect.manifestNamespace}" identifier="${escapeAttribute(safeIdentifier(identifier, 'PACKAGE'))}">\n<metadata><schema>${dialect.schema}</schema><schemaversion>${dialect.schemaVersion}</schemaversion><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><general><title><string>${escapeText(title)}</string></title></general></lom></metadata>\n<organizations/>\n`;
+	yield* zip.add(
+		'imsmanifest.xml',
+		encode(
+			`${head}${resources.length ? `<resources>\n${resources.join('\n')}\n</resources>` : '<resources/>'}\n</manifest>\n`
+		)
+	);
+	yield* zip.end();
+}

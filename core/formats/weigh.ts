@@ -1,0 +1,65 @@
+/** An answer of several in one question: what is right for it, and whether a person marks it. */
+export interface WeighedPart {
+	identifier: string;
+	open: boolean;
+	right: string[] | null;
+}
+
+/** What each of several answers is worth. */
+export interface Weighed {
+	/** The score of all right answers together. */
+	top: number;
+	/** Only all of them together earn anything. */
+	all: boolean;
+	/** The share of the points of each answer. */
+	shares: number[];
+	/** The credit of a value of one answer, a share of that answer's own. */
+	credit: (identifier: string, value: string[] | null) => number;
+	/** Does each answer add its own to the score, whatever the others are. */
+	exact: boolean;
+}
+
+const round = (value: number) => Math.round(value * 1e6) / 1e6;
+const clamp = (value: number) => Math.max(-1, Math.min(1, round(value)));
+const close = (a: number, b: number) => Math.abs(a - b) < 1e-6;
+
+/**
+ * Finds what each of several answers of one question adds to its score, by leaving each out in turn while all others
+ * are right. `full` is the score that stands for all the points, null where it is that of all right answers.
+ */
+export function weigh(
+	parts: WeighedPart[],
+	score: (responses: Map<string, string[] | null>) => number,
+	full: number | null
+): Weighed {
+	const right = new Map(parts.map((part) => [part.identifier, part.right]));
+	const scoreWith = (identifier?: string, value: string[] | null = null) => {
+		const responses = new Map(right);
+		if (identifier !== undefined) responses.set(identifier, value);
+		return score(responses);
+	};
+	const machine = parts.filter((part) => !part.open);
+	const top = scoreWith();
+	const worths = parts.map((part) => (part.open ? 0 : top - scoreWith(part.identifier)));
+	const sum = worths.reduce((a, b) => a + b, 0);
+	const all = machine.length > 1 && top > 0 && worths.every((one, at) => parts[at]!.open || close(one, top));
+	const whole = full || top || 1;
+	const opens = parts.length - machine.length;
+	const left = opens ? Math.max(0, 1 - sum / whole) / opens : 0;
+	const shares = parts.map((part, at) =>
+		part.open ? left : all ? 1 / machine.length : top > 0 ? worths[at]! / whole : 1 / parts.length
+	);
+	return {
+		top,
+		all,
+		shares: shares.map((one) => round(Math.min(1, Math.max(0, one)))),
+		exact: top <= 0 || all || close(sum, top),
+		credit(identifier, value) {
+			const worth = worths[parts.findIndex((part) => part.identifier === identifier)] ?? 0;
+			if (top <= 0) return 0;
+			const reached = scoreWith(identifier, value);
+			if (all) return reached >= top - 1e-6 ? 1 : 0;
+			return worth ? clamp((reached - (top - worth)) / worth) : 0;
+		}
+	};
+}
