@@ -1,9 +1,13 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { rename, rm } from 'node:fs/promises';
+import { readFile as readText, rename, rm } from 'node:fs/promises';
+import { ContainerError } from '../core/container/container';
+import { guessRecipe } from '../core/formats/recipe/of-file';
+import { parseRecipe, type Recipe } from '../core/formats/recipe/recipe';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import { hashAttachments, type Digest } from '../core/compare/hash';
+import { compareBanks } from '../core/compare/banks';
 import { proofLine } from '../core/compare/proof';
 import { writtenFormat, writtenFormats } from '../core/formats';
 import type { Format, QuizToWrite } from '../core/formats/format';
@@ -19,6 +23,7 @@ export interface Options {
 	plain?: boolean;
 	json?: boolean;
 	to?: string;
+	mapping?: string;
 }
 
 /** A command: how many files it wants, and what it does. It gives the exit code. */
@@ -36,10 +41,21 @@ const digest: Digest = async (pieces) => {
 	return hash.digest('hex');
 };
 
+/** The recipe in the file that `--mapping` names. Throws a ContainerError that says what is wrong with it. */
+async function recipeOf({ mapping }: Options): Promise<Recipe | undefined> {
+	if (mapping === undefined) return undefined;
+	try {
+		return parseRecipe(JSON.parse(await readText(mapping, 'utf8')));
+	} catch (error) {
+		if ((error as NodeJS.ErrnoException).code) throw error;
+		throw new ContainerError('bad-recipe', `The recipe “${mapping}” cannot be used: ${(error as Error).message}.`);
+	}
+}
+
 const inspect: Command = {
 	files: 1,
 	async run([file], options) {
-		const { format, questions, quizzes, reports } = await readFile(file!);
+		const { format, questions, quizzes, reports } = await readFile(file!, await recipeOf(options));
 		if (options.json) print({ format, questions, quizzes, reports });
 		else
 			print({
@@ -62,7 +78,7 @@ const inspect: Command = {
 const check: Command = {
 	files: 1,
 	async run([file], options) {
-		const { format, questions, reports } = await readFile(file!);
+		const { format, questions, reports } = await readFile(file!, await recipeOf(options));
 		if (options.json) print(reports);
 		else {
 			for (const severity of severities)
@@ -109,7 +125,7 @@ const convert: Command = {
 			process.stderr.write(`Say what to write: --to ${writtenFormats.map((one) => one.name).join(', --to ')}\n`);
 			return 2;
 		}
-		const { questions, quizzes } = await readFile(from!);
+		const { questions, quizzes } = await readFile(from!, await recipeOf(options));
 		const { container, close } = await openFile(from!);
 		const hashes = new Map<string, string | null>();
 		const paths = new Map<string, string>();
@@ -168,9 +184,64 @@ async function prove(questions: Question[], to: string, loss: Format['loss']): P
 	return count('changed-otherwise') + count('missing') ? 1 : 0;
 }
 
+const compare: Command = {
+	files: 2,
+	async run([left, right], options) {
+		const [before, after] = [await readHashed(left!), await readHashed(right!)];
+		const found = compareBanks(before, after);
+		if (options.json) print(found);
+		else {
+			for (const { before: a, after: b, differences } of found.changed)
+				say(
+					`changed      “${nameOf(a)}”${nameOf(a) === nameOf(b) ? '' : ` (“${nameOf(b)}”)`}: ${differences.map((one) => `${one.field} was ${one.before}, is ${one.after}`).join('; ')}`
+				);
+			for (const question of found.onlyBefore) say(`only in ${left}  “${nameOf(question)}”`);
+			for (const question of found.onlyAfter) say(`only in ${right}  “${nameOf(question)}”`);
+			say(
+				`${found.same} the same, ${found.changed.length} changed, ${found.onlyBefore.length} only in ${left}, ${found.onlyAfter.length} only in ${right}`
+			);
+		}
+		return found.changed.length + found.onlyBefore.length + found.onlyAfter.length ? 1 : 0;
+	}
+};
+
+/** The questions of a file with the hashes of their pictures. */
+async function readHashed(path: string): Promise<Question[]> {
+	const { questions } = await readFile(path);
+	const { container, close } = await openFile(path);
+	const hashes = new Map<string, string | null>();
+	for (const question of questions) await hashAttachments(question, container, digest, hashes);
+	await close();
+	return questions;
+}
+
+const recipe: Command = {
+	files: 2,
+	async run([verb, file]) {
+		if (verb !== 'guess') {
+			process.stderr.write('Say what to do with it: ./barrow recipe guess FILE\n');
+			return 2;
+		}
+		const { container, close } = await openFile(file!);
+		try {
+			const guessed = await guessRecipe(container);
+			if (!guessed) {
+				say('Nothing in the file reads like questions, so no recipe could be guessed.');
+				return 1;
+			}
+			print(guessed);
+			return 0;
+		} finally {
+			await close();
+		}
+	}
+};
+
 /** The commands by their names. */
 export const commands = new Map<string, Command>([
 	['inspect', inspect],
 	['check', check],
-	['convert', convert]
+	['convert', convert],
+	['compare', compare],
+	['recipe', recipe]
 ]);

@@ -5,9 +5,13 @@ import { commands } from './commands';
 const usage = `barrow: question banks on the command line
 
   ./barrow inspect FILE --plain      what is in a file, in a form that belongs to no format
+  ./barrow inspect FILE --mapping RECIPE.json   a table, JSON or XML of no standard shape by a recipe
   ./barrow inspect FILE --json       the same in full: questions, quizzes and reports (docs/formats.md)
   ./barrow check FILE                what is wrong in it; exit 1 where something is broken
-  ./barrow convert IN OUT --to qti21 writes it anew; says what is lost, and proves what was kept
+  ./barrow convert IN OUT --to FORMAT writes it anew; says what is lost, and proves what was kept
+                                     (qti12 qti12-xml qti21 qti22 qti30 cc12 cc13 text csv xlsx json xml archive)
+  ./barrow compare A B               same, changed, only here, only there; exit 1 where they differ
+  ./barrow recipe guess FILE         a recipe for a table, JSON or XML, to be corrected and handed on as --mapping
 
 Exit codes: 0 done, 1 found something wrong, 2 called wrongly, 3 the file cannot be read.
 `;
@@ -20,6 +24,7 @@ const { values, positionals } = (() => {
 				plain: { type: 'boolean' },
 				json: { type: 'boolean' },
 				to: { type: 'string' },
+				mapping: { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}
 		});

@@ -1,6 +1,7 @@
 import { checkQuestion } from '../core/checks';
 import { canonicalForm } from '../core/compare/canonical';
 import type { ReadEvent } from '../core/formats/format';
+import type { Recipe } from '../core/formats/recipe/recipe';
 import { readPackage } from '../core/formats/package/read';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/model/question';
@@ -23,12 +24,12 @@ export interface Reading {
 }
 
 /** Reads a whole file from disk and checks its questions. */
-export async function readFile(path: string): Promise<Reading> {
+export async function readFile(path: string, recipe?: Recipe): Promise<Reading> {
 	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [] };
 	const seen = new Map<string, string>();
 	const { container, close } = await openFile(path);
 	try {
-		for await (const event of readPackage(container, unpack)) take(event, reading, seen);
+		for await (const event of readPackage(container, unpack, 0, recipe)) take(event, reading, seen);
 	} finally {
 		await close();
 	}

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import type { Pool } from 'mysql2/promise';
 import { ZipWriter } from '../core/container/write-zip';
-import { writeQti21 } from '../core/formats/qti21/write';
+import { writtenFormat } from '../core/formats';
 import type { Question } from '../core/model/question';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';
@@ -30,7 +30,7 @@ export function packageOf(title: string, questions: Question[]): AsyncGenerator<
 	const names = new Map(
 		questions.flatMap((question) => question.attachments.map((one) => [one.hash!, one.name.split('/').pop()!]))
 	);
-	return writeQti21({
+	return writtenFormat('qti21')!.write({
 		identifier: 'GULLHAVEN',
 		title,
 		count: questions.length,

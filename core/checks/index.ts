@@ -1,6 +1,7 @@
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
 import { activeContent } from './active-content';
+import { boilerplate } from './boilerplate';
 import type { Check, CheckContext } from './check';
 import { creditShort } from './credit-short';
 import { emptyStem } from './empty-stem';
@@ -9,6 +10,9 @@ import { exactDuplicate } from './exact-duplicate';
 import { lostKey } from './lost-key';
 import { noKey } from './no-key';
 import { emptyOrRepeatedOption } from './options';
+import { optionLetters } from './option-letters';
+import { optionPlace } from './option-place';
+import { pictureMentioned } from './picture-mentioned';
 import { pictureMissing } from './picture-missing';
 import { severalKeys } from './several-keys';
 
@@ -23,7 +27,11 @@ export const checks: Check[] = [
 	emptyOrRepeatedOption,
 	activeContent,
 	exactDuplicate,
-	escapedTwice
+	escapedTwice,
+	optionPlace,
+	optionLetters,
+	pictureMentioned,
+	boilerplate
 ];
 
 const byId = new Map(checks.map((check) => [check.id, check]));

@@ -1,4 +1,4 @@
-import { acceptedNumbers } from '../formats/numbers';
+import { acceptedNumbers, tidy } from '../formats/numbers';
 import { accepts } from '../scoring/answers';
 import {
 	mapMarkup,
@@ -17,14 +17,33 @@ import { replaceBlanks } from '../markup/markers';
 
 /** Rich text in the one form in which it is compared: pictures by their content, and white space folded. */
 function settle(markup: string, hashes: Map<string, string>): string {
-	return markup
-		.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${hashes.get(name) ?? name}"`)
-		.replace(/[\s\u00a0]+/g, ' ')
-		.trim();
+	return (
+		markup
+			.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${hashes.get(name) ?? name}"`)
+			.replace(/[\s\u00a0]+/g, ' ')
+			// white space at the ends of a block shows nowhere
+			.replace(
+				/(<\/?(?:p|div|li|td|th|h[1-6]|dt|dd|ul|ol|table|tr|tbody|blockquote|caption)(?: [^<>]*)?>) | (?=<\/?(?:p|div|li|td|th|h[1-6]|dt|dd|ul|ol|table|tr|tbody|blockquote|caption)[ >/])/g,
+				'$1'
+			)
+			.trim()
+	);
 }
 
 /** The accepted numbers in the one form that says what earns how much, however many ways there are to write it. */
-function settledNumbers(accepted: AcceptedNumber[]): AcceptedNumber[] {
+function settledNumbers(given: AcceptedNumber[]): AcceptedNumber[] {
+	// a value with a tolerance is the range around it
+	const accepted = given.map((one): AcceptedNumber =>
+		'value' in one && one.tolerance > 0
+			? {
+					min: tidy(one.value - one.tolerance),
+					max: tidy(one.value + one.tolerance),
+					includesMin: true,
+					includesMax: true,
+					credit: one.credit
+				}
+			: one
+	);
 	const ends = accepted.flatMap((one) =>
 		'value' in one
 			? [one.value - one.tolerance, one.value + one.tolerance]
@@ -102,7 +121,9 @@ export function contentOf(question: Question): Record<string, unknown> {
 		}));
 		out.shuffle = settled.shuffle;
 		if (settled.kind === 'multiple-response') {
-			out.combination = settled.combination;
+			// of a single option, all of them is that one
+			const single = settled.options.length === 1 && settled.bounds.lower === null && settled.bounds.upper === null;
+			out.combination = single ? 'sum' : settled.combination;
 			out.bounds = settled.bounds;
 		}
 	} else if (settled.kind === 'short-answer') out.accepted = settledTexts(settled.accepted);
@@ -149,7 +170,15 @@ export function contentOf(question: Question): Record<string, unknown> {
 		out.shapes = settled.shapes.map((shape) => ({ ...shapeOf(shape), credit: shape.credit }));
 		const { mode, picks, outside, combination, bounds } = settled;
 		const whole = combination === 'all';
-		Object.assign(out, { mode, picks, outside: whole ? 0 : outside, combination, bounds: whole ? null : bounds });
+		// with a single place, all of them is that one
+		const single = settled.shapes.length === 1 && (whole || outside === 0);
+		Object.assign(out, {
+			mode,
+			picks,
+			outside: whole ? 0 : outside,
+			combination: single ? 'sum' : combination,
+			bounds: whole ? { lower: null, upper: null } : bounds
+		});
 	} else if (settled.kind === 'label-image') {
 		out.picture = pictureOf(settled.picture);
 		out.labels = settled.labels.map(({ text, uses }) => ({ text, uses }));

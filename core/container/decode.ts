@@ -1,5 +1,6 @@
 import type { Report } from '../reports/report';
 import type { Container } from './container';
+import { decoderFor } from './text-decoder';
 
 /** How the text of a file is written, and what was odd about it. */
 export interface Encoding {
@@ -43,7 +44,7 @@ async function survey(pieces: AsyncIterable<Uint8Array>): Promise<{ valid: boole
 
 function known(label: string): boolean {
 	try {
-		new TextDecoder(label);
+		decoderFor(label);
 		return true;
 	} catch {
 		return false;
@@ -118,7 +119,7 @@ export async function readText(container: Container, file: string): Promise<{ te
 			})()
 		)
 	);
-	return { text: new TextDecoder(label).decode(bytes), report };
+	return { text: decoderFor(label).decode(bytes), report };
 }
 
 /** The text of a file in pieces, in bounded memory; `told` hears of an odd encoding before the first piece. */
@@ -145,7 +146,81 @@ export async function* streamText(
 	);
 	const { label, report } = choose(file, start, found);
 	if (report) told(report);
-	const decoder = new TextDecoder(label);
+	const decoder = decoderFor(label);
 	for await (const piece of container.stream(file)) yield decoder.decode(piece, { stream: true });
 	yield decoder.decode();
+}
+
+/** How plausible a decoded text is, by signs that do not stand where they are: the lower, the better. */
+function oddities(text: string): number {
+	const inWords = text.match(/[a-zà-ÿ][A-ZÀ-ÞŠŽŸ¡-¿×÷†‡‰‹›€ƒ∞≤≥∂∑∏π∫Ω√≈∆◊][a-zà-ÿ]/g)?.length ?? 0;
+	const controls = text.match(/[\u0080-\u009f\ufffd]/g)?.length ?? 0;
+	const strange = text.match(/[ÐÕÒÓÔÑ][\sa-z]|[a-z][ÒÓÔÕÐ]/g)?.length ?? 0;
+	// quotes and dashes of one encoding read as letters in another
+	const quotes =
+		text.match(/(?:^|[\s("])[ìîñÒÓÕ](?=[A-Za-z\s])|[ìîñÒÓÕ](?=[\s,.?!;:)]|$)|[a-z][íÕ](?:s|t|re|ll|ve|d)\b/gm)
+			?.length ?? 0;
+	const capitals = text.match(/[a-zà-ÿ][À-ÖØ-ÞŠŽŸ](?![A-ZÀ-Þ])/g)?.length ?? 0;
+	return inWords * 2 + controls * 3 + strange + quotes * 2 + capitals * 2;
+}
+
+const legacy = ['windows-1252', 'macintosh'];
+const legacyNames: Record<string, string> = { 'windows-1252': 'Windows-1252', macintosh: 'Mac Roman' };
+
+/** The text of a file that declares no encoding, such as plain text or a table; null where its bytes are no text. */
+export async function readPlainText(
+	container: Container,
+	file: string
+): Promise<{ text: string | null; report: Report | null }> {
+	const bytes = await container.bytes(file);
+	const place = { file, line: 1 };
+	const mark = byteOrderMark(bytes);
+	if (mark?.startsWith('utf-16')) return { text: decoderFor(mark).decode(bytes), report: null };
+	const start = bytes.subarray(0, 2048);
+	const zeros = (odd: number) => start.filter((byte, at) => at % 2 === odd && byte === 0).length / (start.length / 2);
+	for (const [label, odd] of [
+		['utf-16le', 1],
+		['utf-16be', 0]
+	] as const)
+		if (start.length > 3 && zeros(odd) > 0.4 && zeros(1 - odd) < 0.1)
+			return {
+				text: decoderFor(label).decode(bytes),
+				report: {
+					rule: 'guessed-encoding',
+					severity: 'untidy',
+					message: `“${file}” does not say how it is written. It was read as UTF-16, by its zero bytes.`,
+					place
+				}
+			};
+	try {
+		const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+		// eslint-disable-next-line no-control-regex
+		if (!/[\u0000-\u0008\u000e-\u001a\u001c-\u001f]/.test(text.slice(0, 4096))) return { text, report: null };
+	} catch {
+		// another encoding, or no text
+	}
+	const sample = bytes.subarray(0, 1 << 16);
+	const controls = sample.filter((byte) => byte < 32 && ![9, 10, 12, 13, 27].includes(byte)).length;
+	if (controls > sample.length * 0.003 + 1 || (sample.length > 0 && controls > 0 && sample.includes(0)))
+		return {
+			text: null,
+			report: {
+				rule: 'not-text',
+				severity: 'broken',
+				message: `“${file}” is no text in any encoding that is known here. Look what program it comes from, and save it as text there.`,
+				place
+			}
+		};
+	const decoded = legacy.map((label) => ({ label, text: decoderFor(label).decode(bytes) }));
+	const [best] = [...decoded].sort((a, b) => oddities(a.text) - oddities(b.text));
+	const other = legacy.find((label) => label !== best!.label)!;
+	return {
+		text: best!.text,
+		report: {
+			rule: 'guessed-encoding',
+			severity: 'untidy',
+			message: `“${file}” is not UTF-8 and does not say how it is written. It was read as ${legacyNames[best!.label]}; if its accented letters are wrong, it may be ${legacyNames[other]}: save it as UTF-8.`,
+			place
+		}
+	};
 }

@@ -1,6 +1,7 @@
 import type { DocumentReader } from './format';
 import { readQti12 } from './qti12/read';
 import { readItem } from './qti2/item';
+import { readOwnXml } from './own/xml';
 import { readTest } from './qti2/test';
 
 /** The readers of single documents, by the root element that they read. A new kind of document is one line here. */
@@ -8,6 +9,7 @@ export const documentReaders = new Map<string, DocumentReader>([
 	['questestinterop', readQti12],
 	['assessmentItem', readItem],
 	['qti-assessment-item', readItem],
+	['questions', readOwnXml],
 	['assessmentTest', readTest],
 	['qti-assessment-test', readTest]
 ]);

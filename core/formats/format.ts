@@ -1,4 +1,5 @@
 import type { FitOptions, Limits } from './fit/fit';
+import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
 import type { FoundQuiz } from '../model/quiz';
 import type { Question } from '../model/question';
@@ -7,6 +8,7 @@ import type { Report } from '../reports/report';
 /** The names of the formats that are read or written. */
 export type FormatName =
 	| 'qti12'
+	| 'qti12-xml'
 	| 'qti20'
 	| 'qti21'
 	| 'qti22'
@@ -89,6 +91,8 @@ export interface DocumentContext {
 	difficulty: string | null;
 	/** The questions of each bank that has been read, by the bank's identifier; readers add to it. */
 	banks: Map<string, { identifier: string; file: string | null }[]>;
+	/** What a user has said of a file of no standard shape. */
+	recipe?: Recipe;
 	/** How the questions that have been read are called, by their identifiers; readers add to it. */
 	identifiers: Map<string, string>;
 }

@@ -1,19 +1,42 @@
-import { fit } from './fit/fit';
-import type { Format } from './format';
+import { fit, type Limits } from './fit/fit';
+import type { Format, FormatName } from './format';
+import { writeArchive } from './own/archive';
+import { ownLimits } from './own/form';
+import { writeJson } from './own/json';
+import { writeXml } from './own/xml';
+import { csvLimits, writeCsv, writeXlsx, xlsxLimits } from './table/write/table';
+import { textLimits, writeText } from './text/write/text';
+import { cartridgeLimits, limits12, limits12Bare } from './qti12/write/limits';
+import { writeCartridge, writeQti12, writeQti12Bare } from './qti12/write/package';
 import { dialects } from './qti2/write/dialect';
 import { writeQti2 } from './qti2/write/package';
 
-const qti2: Format[] = dialects.map((dialect) => ({
-	name: dialect.name,
-	title: dialect.title,
-	ending: '.zip',
-	limits: dialect.limits,
-	loss: (question, options) => fit(question, dialect.limits, options),
-	write: (what, written) => writeQti2(dialect, what, written)
-}));
+function made(name: FormatName, title: string, ending: string, limits: Limits, write: Format['write']): Format {
+	return { name, title, ending, limits, loss: (question, options) => fit(question, limits, options), write };
+}
+
+const qti2 = dialects.map((dialect) =>
+	made(dialect.name, dialect.title, '.zip', dialect.limits, (what, written) => writeQti2(dialect, what, written))
+);
 
 /** The formats that can be written. A new one is a folder and one line here; readers are in documents.ts. */
-export const writtenFormats: Format[] = [...qti2];
+export const writtenFormats: Format[] = [
+	...qti2,
+	made('qti12', 'QTI 1.2 package', '.zip', limits12, writeQti12),
+	made('qti12-xml', 'QTI 1.2, bare XML', '.xml', limits12Bare, writeQti12Bare),
+	made('cc12', 'Common Cartridge 1.2', '.imscc', cartridgeLimits, (what, written) =>
+		writeCartridge('1.2', what, written)
+	),
+	made('cc13', 'Common Cartridge 1.3', '.imscc', cartridgeLimits, (what, written) =>
+		writeCartridge('1.3', what, written)
+	),
+	made('text', 'Marked text', '.txt', textLimits, writeText),
+	made('csv', 'CSV table', '.csv', csvLimits, writeCsv),
+	made('xlsx', 'XLSX workbook', '.xlsx', xlsxLimits, writeXlsx),
+	made('json', 'Yarn Barrow JSON', '.json', ownLimits, writeJson),
+	made('xml', 'Yarn Barrow XML', '.xml', ownLimits, writeXml),
+	made('archive', 'Yarn Barrow archive', '.zip', ownLimits, writeArchive)
+];
 
 /** The format of a name, where it can be written. */
 export function writtenFormat(name: string): Format | undefined {

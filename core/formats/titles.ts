@@ -3,6 +3,7 @@ import type { FormatName } from './format';
 /** The names of the formats for people. */
 export const formatTitles: Record<FormatName, string> = {
 	qti12: 'QTI 1.2',
+	'qti12-xml': 'QTI 1.2, bare XML',
 	qti20: 'QTI 2.0',
 	qti21: 'QTI 2.1',
 	qti22: 'QTI 2.2',

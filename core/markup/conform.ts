@@ -55,7 +55,7 @@ function line(nodes: XmlNode[]): XmlNode[] {
 		if (node.name === 'img' || node.name === 'object' || node.name === 'math' || node.name === 'br')
 			return conformNode(node);
 		if (!inlineNames.has(node.name)) return [' ', ...line(node.children), ' '];
-		return [{ ...node, children: line(node.children) }];
+		return [{ ...node, children: line(node.name === 'a' ? withoutLinks(node.children) : node.children) }];
 	});
 }
 

@@ -2,7 +2,9 @@ import { zipSync } from 'fflate';
 import { memorySource, type Container } from '../container/container';
 import { openContainer } from '../container/open';
 import type { ReadEvent } from '../formats/format';
+import type { Recipe } from '../formats/recipe/recipe';
 import { readPackage } from '../formats/package/read';
+import { plainText } from '../markup/text';
 import type { FoundQuiz } from '../model/quiz';
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
@@ -34,16 +36,17 @@ export interface Found {
 }
 
 /** Reads a whole container. */
-export async function readAll(container: Container): Promise<Found> {
+export async function readAll(container: Container, recipe?: Recipe): Promise<Found> {
 	const found: Found = { questions: [], quizzes: [], reports: [], about: new Map(), fragments: [], events: [] };
-	for await (const event of readPackage(container)) {
+	for await (const event of readPackage(container, undefined, 0, recipe)) {
 		found.events.push(event);
 		if (event.type === 'quiz') found.quizzes.push(event.quiz);
 		if (event.type === 'report') found.reports.push(event.report);
 		if (event.type === 'question') {
 			found.questions.push(event.question);
 			found.fragments.push(event.fragment);
-			found.about.set(event.question.title, event.reports);
+			const { title, stem } = event.question;
+			found.about.set(title || plainText(stem), event.reports);
 		}
 	}
 	return found;

@@ -62,7 +62,7 @@ const schemas = new URL('./schemas/', import.meta.url).pathname;
 function lint(schema: string, files: string[]): string {
 	if (!files.length) return '';
 	try {
-		execFileSync('xmllint', ['--noout', '--nonet', '--relaxng', join(schemas, schema), ...files], {
+		execFileSync('xmllint', ['--noout', '--nonet', schema.endsWith('.xsd') ? '--schema' : '--relaxng', join(schemas, schema), ...files], {
 			stdio: ['ignore', 'pipe', 'pipe']
 		});
 		return '';

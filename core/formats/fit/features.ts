@@ -1,6 +1,10 @@
 import { markupOfText } from '../../markup/clean';
+import { isTrueFalse } from '../choices';
 import { bestNumber } from '../../scoring/answers';
 import { labelsAsMatching } from './nearest';
+import { conform } from '../../markup/conform';
+import { serialise } from '../../xml/serialise';
+import { parseXml } from '../../xml/stream';
 import { blanksIn, replaceBlanks } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import {
@@ -61,6 +65,13 @@ const changed = <T>(list: T[], change: (one: T) => T): T[] => {
 	const out = list.map(change);
 	return out.some((one, at) => one !== list[at]) ? out : list;
 };
+
+/** Rich text without its pictures, in the form of rich text again. */
+function withoutPictures(markup: Markup): Markup {
+	if (!/<(img|object)\b/.test(markup)) return markup;
+	const bare = markup.replace(/<(img|object)\b[^>]*?(\/>|>[\s\S]*?<\/object>)/g, '');
+	return serialise(conform(parseXml(`<x>${bare}</x>`).root?.children ?? [])).trim();
+}
 
 /** Rich text as plain text that is escaped again. */
 const plain = (markup: Markup) => (/[<&]/.test(markup) ? markupOfText(plainText(markup)) : markup);
@@ -215,6 +226,18 @@ export const features: Feature[] = [
 				blank.form === 'list' && blank.shuffle !== null ? { ...blank, shuffle: null } : blank
 			);
 			return 'shuffle' in blanks && blanks.shuffle !== null ? { ...blanks, shuffle: null } : blanks;
+		}
+	},
+	{
+		name: 'odd-truth',
+		title: 'the kind of a choice between true and false',
+		otherwise: 'whether it is true or false is told from the words of its options',
+		without: (question) => {
+			if (question.kind !== 'true-false' && question.kind !== 'multiple-choice') return question;
+			const kind = isTrueFalse(question.options.map((option) => plainText(option.text)))
+				? 'true-false'
+				: 'multiple-choice';
+			return kind === question.kind ? question : { ...question, kind };
 		}
 	},
 	{
@@ -602,9 +625,7 @@ export const features: Feature[] = [
 		title: 'pictures, sound and files',
 		otherwise: 'pictures, sound and files are left out',
 		without: (question) => {
-			const bare = mapMarkup(question, (markup) =>
-				markup.replace(/<(img|object)\b[^>]*?(\/>|>[\s\S]*?<\/object>)/g, '')
-			);
+			const bare = mapMarkup(question, withoutPictures);
 			return question.attachments.length || JSON.stringify(bare) !== JSON.stringify(question)
 				? { ...bare, attachments: [] }
 				: question;

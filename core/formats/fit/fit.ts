@@ -12,6 +12,8 @@ export interface Limits {
 	carries: (fragment: string) => boolean;
 	/** How a question is brought into the format's own form once it fits otherwise; the words say what changes. */
 	settle?: (question: Question) => { question: Question; what: string[] };
+	/** Why a question that settling has given up as unreadable is left behind. */
+	refuses?: string;
 }
 
 /** What is chosen for a dispatch. */
@@ -59,7 +61,7 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 	const { list, what } = toKinds(question, limits, options);
 	if (!list.length) return { outcome: 'lost', what, fields: [], fitted: [] };
 	const missing = features.filter((feature) => !limits.features.includes(feature.name));
-	const fitted = list.map((one) => {
+	const settledAll = list.map((one) => {
 		let now = one;
 		for (const feature of missing) {
 			const without = feature.without(now);
@@ -71,6 +73,11 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 		for (const words of settled?.what ?? []) if (!what.includes(words)) what.push(words);
 		return settled?.question ?? now;
 	});
+	const fitted = settledAll.filter((one) => one.kind !== 'unreadable');
+	if (fitted.length < settledAll.length && limits.refuses) {
+		if (!fitted.length) return { outcome: 'lost', what: [limits.refuses], fields: [], fitted: [] };
+		what.push(limits.refuses);
+	}
 	const [first] = fitted;
 	const fields = first === question ? [] : [...new Set(differences(question, first!).map((one) => one.field))];
 	// what is changed without any difference in what is asked and marked is no loss

@@ -1,8 +1,7 @@
 import { ExpressionError } from '../../calculated/expression';
 import { workedOut } from '../../calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
-import { escapeAttribute, escapeText } from '../../xml/serialise';
-import { acceptedNumberText } from '../../scoring/score';
+import { escapeAttribute } from '../../xml/serialise';
 import { bestNumber } from '../../scoring/answers';
 import type {
 	Blank,
@@ -277,7 +276,3 @@ export const ways: Way[] = [
 		change: (question) => [{ ...commonOf(question), kind: 'essay' }]
 	}
 ];
-
-/** What a numeric question accepts, for people, in one line. */
-export const acceptedLine = (question: Extract<Question, { kind: 'numeric' }>) =>
-	escapeText(question.accepted.map(acceptedNumberText).join(', '));

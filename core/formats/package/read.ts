@@ -8,6 +8,8 @@ import type { Report } from '../../reports/report';
 import { documentReaders } from '../documents';
 import { formatOf } from '../versions';
 import type { DocumentContext, FormatName, ReadEvent } from '../format';
+import type { Recipe } from '../recipe/recipe';
+import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
 import { declaredFormat, findManifest, readManifest, type Manifest } from './manifest';
 
@@ -54,23 +56,23 @@ function documentsOf(container: Container, manifest: Manifest | null): { documen
 			listed: true
 		});
 	}
+	const endings = manifest ? /\.xml$/i : /\.(xml|txt|text|md|markdown|csv|tsv|tab|json|jsonl)$/i;
 	for (const { path } of container.entries)
-		if (
-			path.toLowerCase().endsWith('.xml') &&
-			!seen.has(path) &&
-			!/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)
-		)
-			documents.push({
-				file: path,
-				category: null,
-				keywords: [],
-				difficulty: null,
-				isTest: false,
-				isItem: false,
-				listed: false
-			});
+		if (endings.test(path) && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path))
+			documents.push(bare(path));
 	return { documents, reports };
 }
+
+/** A document of which nothing is known but its path. */
+const bare = (path: string): Document => ({
+	file: path,
+	category: null,
+	keywords: [],
+	difficulty: null,
+	isTest: false,
+	isItem: false,
+	listed: false
+});
 
 /** The category of an item by its folder, where folders are all that tells items apart. */
 function folderCategories(documents: Document[], top: string): Map<string, string[]> {
@@ -113,7 +115,12 @@ const file = (report: Report): ReadEvent => ({ type: 'report', report });
  * Reads everything in a package, or in one bare file, in the order of its manifest. It never throws for what is
  * wrong in the content: it reports, and goes on with the next document.
  */
-export async function* readPackage(given: Container, unpack?: Unpack, depth = 0): AsyncGenerator<ReadEvent> {
+export async function* readPackage(
+	given: Container,
+	unpack?: Unpack,
+	depth = 0,
+	recipe?: Recipe
+): AsyncGenerator<ReadEvent> {
 	let inDocument = 0;
 	const container: Container = {
 		...given,
@@ -132,16 +139,28 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 	const declared = manifest ? declaredFormat(manifest) : null;
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
-	if (!container.packaged && !documents.length)
-		documents.push({
-			file: container.entries[0]!.path,
-			category: null,
+	if (!container.packaged && !documents.length) documents.push(bare(container.entries[0]!.path));
+	const whole = wholeFormat(container);
+	if (whole) {
+		yield { type: 'format', format: whole.format, title: formatTitles[whole.format] };
+		const document: Document = { ...bare(whole.file), listed: true };
+		const size = container.entries.find((entry) => entry.path === whole.file)?.size ?? 0;
+		const context = {
+			container,
+			file: whole.file,
+			format: whole.format,
+			resolve: (address: string) => resolvePath(document.file, address),
+			category: [],
 			keywords: [],
 			difficulty: null,
-			isTest: false,
-			isItem: false,
-			listed: false
-		});
+			banks: new Map(),
+			identifiers: new Map(),
+			...(recipe ? { recipe } : {})
+		};
+		yield* whole.reader(context);
+		yield { type: 'progress', bytesRead: size, bytesTotal: size };
+		return;
+	}
 	const sizes = new Map(container.entries.map(({ path, size }) => [path, size]));
 	const bytesTotal = documents.reduce((sum, document) => sum + (sizes.get(document.file) ?? 0), 0);
 	let bytesRead = 0;
@@ -157,7 +176,8 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 		keywords: document.keywords,
 		difficulty: document.difficulty,
 		banks,
-		identifiers
+		identifiers,
+		...(recipe ? { recipe } : {})
 	});
 	const identifiers: DocumentContext['identifiers'] = new Map();
 	const banks: DocumentContext['banks'] = new Map();
@@ -205,8 +225,14 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 				? { name: 'assessmentItem', namespace: '' }
 				: (roots.get(path) ?? (await rootOf(container, path)));
 			const reader = root && documentReaders.get(root.name);
-			const format = formatOf(root, declared);
-			if (reader) {
+			const other =
+				!reader && !document.listed ? await textualFormat(container, path, root?.name ?? null, recipe) : null;
+			const format = other?.format ?? formatOf(root, declared);
+			if (other && !container.packaged) {
+				yield { type: 'format', format, title: formatTitles[format] };
+				yield* other.reader(answer(document, format));
+			} else if (other && !manifest) yield* other.reader(answer(document, format));
+			else if (reader) {
 				if (!said) {
 					const name = declared && document.isItem ? declared : format;
 					yield {
@@ -252,7 +278,7 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 	for (const quiz of quizzes) yield* finished(quiz, banks, points);
 
 	for (const { path, size } of container.entries) {
-		if (!/\.(zip|imscc)$/i.test(path) || !container.packaged) continue;
+		if (!(manifest ? /\.(zip|imscc)$/i : /\.(zip|imscc|docx|xlsx)$/i).test(path) || !container.packaged) continue;
 		if (depth >= deepest || size > nestedLimit) {
 			yield file({
 				rule: 'nested-too-deep',
@@ -264,7 +290,7 @@ export async function* readPackage(given: Container, unpack?: Unpack, depth = 0)
 		}
 		try {
 			const inner = await openZip(memorySource(await container.bytes(path, nestedLimit)), unpack);
-			yield* inside(path, readPackage(inner, unpack, depth + 1));
+			yield* inside(path, readPackage(inner, unpack, depth + 1, recipe));
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
 			yield file({

@@ -59,10 +59,14 @@ export function placeFeedback(
 			const text = texts.get(ident);
 			if (!text?.markup) continue;
 			texts.delete(ident);
-			const only = hit.length === 1 ? hit[0]! : null;
+			// of several to be ticked, an option shows by itself and among all that are right
+			const single = hit.filter((trial) => trial.option !== null);
+			const only = single.length === 1 && hit.length <= 2 ? single[0]! : hit.length === 1 ? hit[0]! : null;
 			if (text.hint || /^hint$/i.test(shown.attributes.feedbacktype ?? '')) question.hints.push(text.markup);
 			else if (text.solution || /^solution$/i.test(shown.attributes.feedbacktype ?? ''))
 				question.feedback.general = joinBlocks([question.feedback.general ?? '', text.markup]);
+			else if (ident === 'correct' || ident === 'incorrect' || ident === 'partly' || ident === 'general')
+				question.feedback[ident] = text.markup;
 			else if (ident === 'correct_fb') question.feedback.correct = text.markup;
 			else if (ident === 'general_incorrect_fb') question.feedback.incorrect = text.markup;
 			else if (

@@ -40,7 +40,7 @@ function pointsOf(
 	const given = parseNumber(metadata.get('qmd_maximumscore') ?? '');
 	const weight = parseNumber(metadata.get('cc_weighting') ?? metadata.get('qmd_weighting') ?? '');
 	const full = most !== null && most > 0 ? most : null;
-	if (given !== null && given > 0) return { points: given, full };
+	if (given !== null && given >= 0) return { points: given, full };
 	// on the scale of a hundred the score is a share, and the weight alone says the points
 	if (weight !== null && weight > 0) return { points: full === null || full === 100 ? weight : weight * full, full };
 	return { points: full === 100 && cartridge ? 1 : full, full };
@@ -151,29 +151,32 @@ export function readItem12(
 	}
 }
 
-/** Whether a single written answer stands in the middle of a sentence, so that its place says what is asked. */
+/** Whether a single written answer stands in the middle of a sentence: in one flow with words that do not end one. */
 function isInSentence({ presentation, cleaning }: Reading12, response: XmlElement): boolean {
-	let before = '';
-	const visit = (node: XmlElement): boolean =>
-		childrenOf(node).some((child) => {
-			if (child === response) return true;
-			if (child.name === 'material')
-				before = plainText(
-					materialBelow({ ...node, children: [child] }, { ...cleaning, media: (address) => address }).join(' ')
-				);
-			return visit(child);
-		});
-	if (presentation) visit(presentation);
+	const flow = presentation && descendants(presentation, 'flow').find((node) => node.children.includes(response));
+	if (!flow) return false;
+	const before = childrenOf(flow)
+		.slice(0, childrenOf(flow).indexOf(response))
+		.filter((node) => node.name === 'material');
+	const last = before.at(-1);
+	if (!last) return false;
+	const text = plainText(
+		materialBelow({ ...flow, children: [last] }, { ...cleaning, media: (address) => address }).join(' ')
+	);
 	const [fib] = descendants(response, 'render_fib');
 	const tall = (parseNumber(fib?.attributes.rows ?? '1') ?? 1) > 1;
-	return !tall && before !== '' && !/[?.!:;…=]["”)]?$/.test(before);
+	return !tall && text !== '' && !/[?.!:;…=]["”)]?$/.test(text);
 }
+
+/** Whether the item says that its answers are blanks of a text, as those do that are written here. */
+const saysBlanks = ({ presentation }: Reading12) =>
+	presentation !== undefined && descendants(presentation, 'flow').some((node) => node.attributes.class === 'blanks');
 
 function readResponses(reading: Reading12): Question {
 	const { common, cleaning, responses } = reading;
 	const [response] = responses;
 	const single = responses.length === 1;
-	if (!single) return readSeveral12(reading);
+	if (!single || saysBlanks(reading)) return readSeveral12(reading);
 	const written = response!.name === 'response_str' || response!.name === 'response_num';
 	const cardinality = cardinalityOf(response!);
 	if (written && childOf(response!, 'render_fib') && !isOpen(reading, response!) && isInSentence(reading, response!))

@@ -37,6 +37,24 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 	const [best] = [...names].sort((a, b) => score([b]) - score([a]));
 	if (best !== undefined && score([best]) > 0)
 		return cardinalityOf(response) === 'multiple' ? names.filter((one) => score([one]) > 0) : [best];
+	if (numberType(response)) {
+		// where only all answers together earn anything, the number that fits the most of its conditions is right
+		const fits = (value: number) =>
+			conditions.filter((node) => {
+				const bound = Number(trimmed(node));
+				if (node.name === 'vargte') return value >= bound;
+				if (node.name === 'vargt') return value > bound;
+				if (node.name === 'varlte') return value <= bound;
+				if (node.name === 'varlt') return value < bound;
+				return value === bound;
+			}).length;
+		const whole = numberType(response) === 'integer';
+		const near = [...numbers, Number(middle[0] ?? numbers[0] ?? 0)].flatMap((value) =>
+			whole ? [Math.floor(value), Math.ceil(value)] : [value, value - 0.5, value + 0.5]
+		);
+		const [most] = near.sort((a, b) => fits(b) - fits(a));
+		return conditions.length && most !== undefined ? [String(most)] : null;
+	}
 	const keys = [
 		...new Set(
 			conditions

@@ -1,7 +1,6 @@
 import { creditsByTrying, type FoundCredits } from '../credits';
 import { placeFeedback2, type Answer } from './feedback';
 import type { Markup } from '../../model/question';
-import { childrenOf } from '../../xml/tree';
 import { hasFeedback, isTemplate, simplified, runner, type Reading } from './reading';
 import type { ResponseDeclaration, Value } from './process';
 
@@ -100,6 +99,3 @@ export function feedbackByAnswers(reading: Reading, tried: { outcomes: Answer['o
 		reading.cleaning
 	);
 }
-
-/** The rules of an item that stand in the file, not behind an address. */
-export const hasOwnRules = ({ rules }: Reading) => rules !== undefined && childrenOf(rules).length > 0;

@@ -213,7 +213,8 @@ export class Processing {
 				for (const inner of branch.name === 'responseElse' ? parts : parts.slice(1)) this.#rule(inner);
 				break;
 			}
-		} else if (rule.name === 'exitResponse') this.#stopped = true;
+		} else if (rule.name === 'lookupOutcomeValue') this.#lookUp(rule);
+		else if (rule.name === 'exitResponse') this.#stopped = true;
 		else if (rule.name === 'responseProcessingFragment') for (const inner of childrenOf(rule)) this.#rule(inner);
 		else throw new UnknownRule(`the rule “${rule.name}”`);
 	}

@@ -86,17 +86,6 @@ function valueXml({ values, whole }: Variable, names: Set<string>): string {
 	return expressionXml(parseExpression(values.expression), names);
 }
 
-/** Whether the standard can hold the calculations of a question. */
-export function canBeHeld(question: CalculatedQuestion): boolean {
-	try {
-		calculatedParts(question, 1);
-		return true;
-	} catch (error) {
-		if (error instanceof ExpressionError) return false;
-		throw error;
-	}
-}
-
 /** The parts of an item that is worked out anew for each student (2.1, section 12). Throws an ExpressionError. */
 export function calculatedParts(question: CalculatedQuestion, scale: Writing['scale']): Parts {
 	const names = new Set(question.variables.map((one) => one.name));

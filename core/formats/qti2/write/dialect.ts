@@ -45,7 +45,8 @@ const lost = [
 	'hidden-decimals',
 	'slider-unit',
 	'rich-labels',
-	'odd-whole'
+	'odd-whole',
+	'odd-truth'
 ];
 
 function limits(namespace: string, root: string, without: string[], kindsWithout: Kind[] = []): Limits {

@@ -4,26 +4,12 @@ import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import type { QuizToWrite, ToWrite } from '../../format';
 import { tidy } from '../../numbers';
 import { fit } from '../../fit/fit';
+import { addressOf, MediaFiles } from '../../package/files';
 import type { Dialect } from './dialect';
 import { writeItem, writeStimulus } from './item';
 import { safeIdentifier } from './parts';
 
 const encode = (text: string) => [new TextEncoder().encode(text)];
-const addressOf = (path: string) => path.split('/').map(encodeURIComponent).join('/');
-
-/** The path that a file gets in the package: by its content, with the end of its name so that people know it again. */
-function mediaPath(hash: string, name: string): string {
-	const base =
-		name
-			.split('/')
-			.pop()!
-			.normalize('NFKD')
-			.replace(/[^A-Za-z0-9._-]+/g, '-')
-			.replace(/^[-.]+/, '')
-			.slice(-48) || 'file';
-	return `media/${hash.slice(0, 10)}-${base}`;
-}
-
 function classification(question: Question): string {
 	const text = (words: string) => `<string>${escapeText(words)}</string>`;
 	const difficulty =
@@ -74,7 +60,7 @@ export async function* writeQti2(
 ): AsyncGenerator<Uint8Array> {
 	const zip = new ZipWriter();
 	const resources: string[] = [];
-	const paths = new Map<string, string>();
+	const files = new MediaFiles();
 	const items = new Map<number, Written[]>();
 	const stimuli = new Map<string, { identifier: string; file: string }>();
 	let number = 0;
@@ -84,21 +70,9 @@ export async function* writeQti2(
 			number += 1;
 			const digits = String(number).padStart(5, '0');
 			const file = `items/${digits.slice(0, 3)}/q${digits}.xml`;
-			const used = new Set<string>();
-			for (const attachment of question.attachments) {
-				if (attachment.hash === null) continue;
-				const known = paths.get(attachment.hash);
-				const path = known ?? mediaPath(attachment.hash, attachment.name);
-				used.add(path);
-				if (known) continue;
-				paths.set(attachment.hash, path);
-				yield* zip.add(path, media(attachment.hash));
-			}
-			const from = (up: string) => (name: string) => {
-				const attachment = question.attachments.find((one) => one.name === name);
-				const path = attachment?.hash ? paths.get(attachment.hash)! : name;
-				return /^https?:/i.test(name) && !attachment?.hash ? name : `${up}${addressOf(path)}`;
-			};
+			for (const { hash, path } of files.fresh(question)) yield* zip.add(path, media(hash));
+			const used = files.used(question);
+			const from = (up: string) => files.address(question, up);
 			let shared: { identifier: string; href: string } | null = null;
 			let dependency = '';
 			if (question.stimulus) {
@@ -126,7 +100,7 @@ export async function* writeQti2(
 			);
 			items.set(at, [...(items.get(at) ?? []), { file, identifier: `RES-Q${digits}`, points: question.points ?? 1 }]);
 			resources.push(
-				`<resource identifier="RES-Q${digits}" type="${dialect.itemType}" href="${file}">${classification(question)}<file href="${file}"/>${[...used].map((path) => `<file href="${addressOf(path)}"/>`).join('')}${dependency}</resource>`
+				`<resource identifier="RES-Q${digits}" type="${dialect.itemType}" href="${file}">${classification(question)}<file href="${file}"/>${used.map((path) => `<file href="${addressOf(path)}"/>`).join('')}${dependency}</resource>`
 			);
 		}
 		written(at + 1);

@@ -1,0 +1,39 @@
+import { plainText } from '../markup/text';
+import { isChoice, type Option } from '../model/question';
+import type { Check } from './check';
+
+const placed =
+	/^(?:all|none|any|both|neither|either|each|some)\s+(?:of\s+)?(?:the\s+)?(?:above|below|these|those|others?|options)\b|\b(?:of the above|of these above)\b|^(?:the above|all above|none above)/i;
+const isLoose = (option: Option) =>
+	!option.pinned && placed.test(plainText(option.text)) && /above|below|others?/i.test(plainText(option.text));
+
+/** An option makes sense only in its place, and may be shuffled out of it. */
+export const optionPlace: Check = {
+	id: 'option-place',
+	title: 'Option that makes sense only in its place',
+	short: 'place',
+	severity: 'doubtful',
+	why: '“All of the above” has to come last. Where the options may be shuffled it can come first, and then it means nothing.',
+	find(question) {
+		if (!isChoice(question) || question.shuffle === false) return [];
+		const words = question.options.filter(isLoose).map((option) => plainText(option.text));
+		return words.length
+			? [
+					{
+						message: `${words.map((word) => `“${word}”`).join(', ')} may be shuffled out of its place. Pin it there.`,
+						words
+					}
+				]
+			: [];
+	},
+	mend: {
+		title: 'Pin the option in its place',
+		apply: (question) =>
+			isChoice(question)
+				? {
+						...question,
+						options: question.options.map((option) => (isLoose(option) ? { ...option, pinned: true } : option))
+					}
+				: question
+	}
+};

@@ -1,0 +1,56 @@
+import { bytesOfBase64 } from '../formats/own/base64';
+import { isOwnJson } from '../formats/own/json';
+import { ownNamespace } from '../formats/own/xml';
+import { parseXml } from '../xml/stream';
+import { childrenOf, textOf } from '../xml/tree';
+import type { Container } from './container';
+
+const looked = 400;
+
+/** The files that our own JSON or XML carries within it, by their names; null for any other file. */
+async function embeddedFiles(container: Container): Promise<Map<string, Uint8Array> | null> {
+	const path = container.entries[0]!.path;
+	let start = '';
+	for await (const piece of container.stream(path)) {
+		start = new TextDecoder().decode(piece.subarray(0, looked));
+		break;
+	}
+	const json = isOwnJson(start);
+	if (!json && !start.includes(`"${ownNamespace}"`)) return null;
+	const text = new TextDecoder().decode(await container.bytes(path));
+	const files = new Map<string, Uint8Array>();
+	const take = (name: unknown, data: unknown) => {
+		if (typeof name !== 'string' || typeof data !== 'string' || name === path) return;
+		const bytes = bytesOfBase64(data);
+		if (bytes) files.set(name, bytes);
+	};
+	if (json) {
+		try {
+			const value = JSON.parse(text) as { files?: { name?: unknown; data?: unknown }[] };
+			for (const one of value.files ?? []) take(one.name, one.data);
+		} catch {
+			return null;
+		}
+	} else
+		for (const node of childrenOf(parseXml(text).root ?? { name: '', attributes: {}, children: [], line: 0 }, 'file'))
+			take(node.attributes.name, textOf(node));
+	return files;
+}
+
+/** A bare file with the files that it carries within it beside it, where it is one of our own. */
+export async function withEmbedded(container: Container): Promise<Container> {
+	const files = await embeddedFiles(container);
+	if (!files?.size) return container;
+	return {
+		...container,
+		entries: [...container.entries, ...[...files].map(([path, bytes]) => ({ path, size: bytes.length }))],
+		has: (path) => files.has(path) || container.has(path),
+		find: (path) => (files.has(path) ? path : container.find(path)),
+		async *stream(path) {
+			const bytes = files.get(path);
+			if (bytes) yield bytes;
+			else yield* container.stream(path);
+		},
+		bytes: async (path) => files.get(path) ?? container.bytes(path)
+	};
+}

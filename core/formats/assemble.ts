@@ -1,0 +1,442 @@
+import { plainText, fold } from '../markup/text';
+import {
+	emptyCommon,
+	kinds,
+	type AcceptedNumber,
+	type AcceptedText,
+	type Kind,
+	type Markup,
+	type Option,
+	type Question,
+	type QuestionCommon
+} from '../model/question';
+import type { Report } from '../reports/report';
+import { isTrueFalse } from './choices';
+import { parseNumber } from './numbers';
+
+/** How a key names what is right, tried in the order given: by letter, by place from 1 or from 0, by the option's own text, by a word for true or false, or as the answer itself. */
+export const keyForms = ['letter', 'index', 'index0', 'text', 'truth', 'answer'] as const;
+
+/** One form of a key. */
+export type KeyForm = (typeof keyForms)[number];
+
+/** What is known of a question that came in no standard's shape: as a row of a table, an object, or lines of text. */
+export interface Draft {
+	title: string;
+	stem: Markup;
+	/** The file's own word for the kind, or our name for it. */
+	kind: string | null;
+	options: { text: Markup; credit: number | null; right: boolean | null; feedback?: Markup; pinned?: boolean }[];
+	/** The keys as they are written, each by itself; null where the file has no place for one. */
+	keys: string[] | null;
+	/** True where the keys came from several separate values rather than from one text that was split. */
+	points: string | number | null;
+	category: string[];
+	tags: string[];
+	feedback: { general?: Markup; correct?: Markup; incorrect?: Markup; partly?: Markup };
+	hints: Markup[];
+	difficulty?: string;
+	shuffle: boolean | null;
+	accepted: { text: string; credit: number; caseSensitive?: boolean }[];
+	numbers: AcceptedNumber[];
+	pairs: [Markup, Markup][];
+	distractors: Markup[];
+	order: Markup[];
+	truth: boolean | null;
+	/** A person marks it, as the file says. */
+	essay: boolean;
+	tolerance: number | null;
+	language: string | null;
+}
+
+/** A draft with nothing in it yet. */
+export function emptyDraft(): Draft {
+	return {
+		title: '',
+		stem: '',
+		kind: null,
+		options: [],
+		keys: null,
+		points: null,
+		category: [],
+		tags: [],
+		feedback: {},
+		hints: [],
+		shuffle: null,
+		accepted: [],
+		numbers: [],
+		pairs: [],
+		distractors: [],
+		order: [],
+		truth: null,
+		essay: false,
+		tolerance: null,
+		language: null
+	};
+}
+
+const round = (value: number) => Math.round(value * 1e6) / 1e6;
+
+/** Words for kinds as people write them, by the beginning of what is left of them without blanks and dashes. */
+const kindWords: [RegExp, Kind][] = [
+	[/^(tf|t\/f|truefalse|true\/false|trueorfalse|yesno|yes\/no|boolean|bool)$/, 'true-false'],
+	[
+		/^(mc|mcq|mchoice|multiplechoice|multiplechoicequestion|single|singlechoice|singleanswer|choice|one|sc|radio|bestanswer|select|selectone)$/,
+		'multiple-choice'
+	],
+	[
+		/^(mr|mrq|ma|multi|multiple|many|multipleresponse|multipleresponses|multipleanswers?|multiplecorrect|multiselect|multiplechoicemultiple|checkbox(es)?|selectall|severalanswers)$/,
+		'multiple-response'
+	],
+	[
+		/^(sa|short|shortanswer|shorttext|word|text|textanswer|fill|fillin|fillintheblank|fib|openshort|term)$/,
+		'short-answer'
+	],
+	[/^(num|number|numeric|numerical|numericanswer|integer|decimal|value)$/, 'numeric'],
+	[/^(match|matching|pairs|pair|matchpairs)$/, 'matching'],
+	[/^(order|ordering|sequence|sequencing|rank|ranking|sort)$/, 'ordering'],
+	[/^(essay|open|openended|longanswer|long|longtext|freetext|free|discussion|talk|written|paragraph)$/, 'essay'],
+	[/^(file|upload|fileupload|attachment|handin)$/, 'file-upload'],
+	[/^(info|information|description|instruction|instructions|note|textonly)$/, 'information']
+];
+
+/** Our kind for a word of a file, or null where the word is none that is known. */
+export function kindOfWord(word: string): Kind | null {
+	const plain = word.toLowerCase().trim();
+	if ((kinds as readonly string[]).includes(plain)) return plain as Kind;
+	const bare = plain.replace(/questions?$/, '').replace(/[\s_.()-]+/g, '');
+	return kindWords.find(([pattern]) => pattern.test(bare))?.[1] ?? null;
+}
+
+const trueWords = /^(t|true|yes|y|right|correct|1|wahr|vrai|ja)$/i;
+const falseWords = /^(f|false|no|n|wrong|incorrect|0|falsch|faux|nein)$/i;
+
+/** Whether a text is a usual word for true or for false; null where it is neither. Digits count only where `digits` says so. */
+export function truthOf(text: string, digits = false): boolean | null {
+	const plain = text.trim().replace(/[.!]$/, '');
+	if (/^[01]$/.test(plain) && !digits) return null;
+	return trueWords.test(plain) ? true : falseWords.test(plain) ? false : null;
+}
+
+/** A number that is accepted, as people write it: "3.2 +/- 0.1", "3.1 to 3.3", "8"; null where it is none. */
+export function numberAnswer(text: string): AcceptedNumber | null {
+	const plain = fold(text);
+	const number = '[-+\\u2212]?(?:\\d+(?:[.,]\\d+)?|[.,]\\d+)(?:[eE][-+]?\\d+)?';
+	const around = new RegExp(
+		`^(${number})\\s*(?:\\+\\s*/?\\s*-|±|\\+-|plus or minus)\\s*(${number})\\s*(%?)$`,
+		'i'
+	).exec(plain);
+	if (around) {
+		const [value, given] = [parseNumber(around[1]!), parseNumber(around[2]!)];
+		if (value !== null && given !== null)
+			return { value, tolerance: Math.abs(around[3] ? (value * given) / 100 : given), credit: 1 };
+	}
+	const range = new RegExp(
+		`^(?:(?:between|from)\\s+)?(${number})\\s*(?:to|and|\\.\\.\\.?|…|–|—)\\s*(${number})$`,
+		'i'
+	).exec(plain);
+	if (range) {
+		const [min, max] = [parseNumber(range[1]!), parseNumber(range[2]!)];
+		if (min !== null && max !== null && min <= max)
+			return { min, max, includesMin: true, includesMax: true, credit: 1 };
+	}
+	const value = parseNumber(plain.replace(/^=\s*/, ''));
+	return value === null ? null : { value, tolerance: 0, credit: 1 };
+}
+
+const letterOf = (at: number) => String.fromCharCode(65 + at);
+
+/** The place of the option that a key names by a form, or null. */
+function placeOf(key: string, form: KeyForm, options: Draft['options']): number | null {
+	const plain = fold(key).replace(/^[([]\s*|\s*[)\].:]$/g, '');
+	if (form === 'letter') {
+		const letter = /^(?:option|choice|answer)?\s*([A-Za-z])$/i.exec(plain)?.[1];
+		const at = letter ? letter.toUpperCase().charCodeAt(0) - 65 : -1;
+		return at >= 0 && at < options.length ? at : null;
+	}
+	if (form === 'index' || form === 'index0') {
+		const at = /^\d+$/.test(plain) ? Number(plain) - (form === 'index' ? 1 : 0) : -1;
+		return at >= 0 && at < options.length ? at : null;
+	}
+	if (form === 'text') {
+		const wanted = fold(key).toLowerCase();
+		const places = options.flatMap((option, at) => (plainText(option.text).toLowerCase() === wanted ? [at] : []));
+		return places.length === 1 || places.length > 1 ? places[0]! : null;
+	}
+	if (form === 'truth') {
+		const truth = truthOf(key, true);
+		const found = truth === null ? -1 : options.findIndex((option) => truthOf(plainText(option.text)) === truth);
+		return found < 0 ? null : found;
+	}
+	return null;
+}
+
+/** The places that keys name; what names none is left over. */
+function resolve(
+	keys: string[],
+	forms: readonly KeyForm[],
+	options: Draft['options']
+): { places: number[]; lost: string[] } {
+	const places: number[] = [];
+	const lost: string[] = [];
+	for (const key of keys) {
+		let found: number | null = null;
+		for (const form of forms) if (found === null) found = placeOf(key, form, options);
+		// "AC" for A and C, "b) the text" for b
+		if (found === null && forms.includes('letter')) {
+			const several = /^[A-Z]{2,6}$/.test(key.trim())
+				? [...key.trim()].map((one) => placeOf(one, 'letter', options))
+				: [];
+			if (several.length && several.every((one) => one !== null)) {
+				places.push(...several);
+				continue;
+			}
+			const lettered = /^\(?([A-Za-z])[).:]\s+(.*)$/.exec(key.trim());
+			if (lettered) found = placeOf(lettered[1]!, 'letter', options);
+		}
+		if (found === null) lost.push(key);
+		else places.push(found);
+	}
+	return { places: [...new Set(places)].sort((a, b) => a - b), lost };
+}
+
+/** A key text split where it names several; a text that is itself an option stays whole. */
+export function splitKeys(
+	text: string,
+	separators: string[],
+	options: Draft['options'],
+	forms: readonly KeyForm[]
+): string[] {
+	const whole = fold(text);
+	if (!whole) return [];
+	if (options.length && resolve([whole], forms, options).places.length) return [whole];
+	let parts = [whole];
+	for (const separator of separators) parts = parts.flatMap((part) => part.split(separator));
+	return parts.map((part) => part.trim()).filter(Boolean);
+}
+
+/** How drafts become questions. */
+export interface Assembling {
+	keyForms: readonly KeyForm[];
+	/** The file's words for kinds, by the word. */
+	kindNames?: Record<string, string>;
+	identifier: string;
+	file: string;
+	line: number;
+	endLine: number;
+	format: string;
+}
+
+/** A question made of a draft, with what had to be guessed or could not be used. */
+export function assemble(draft: Draft, how: Assembling): { question: Question; reports: Report[] } {
+	const reports: Report[] = [];
+	const place = { file: how.file, line: how.line };
+	const report = (rule: string, severity: Report['severity'], message: string, words?: string[]) =>
+		reports.push({ rule, severity, message, place, ...(words ? { words } : {}) });
+	const common: QuestionCommon = {
+		...emptyCommon(how.identifier, fold(draft.title)),
+		stem: draft.stem,
+		category: draft.category,
+		tags: draft.tags,
+		language: draft.language,
+		feedback: draft.feedback,
+		hints: draft.hints,
+		...(draft.difficulty ? { difficulty: draft.difficulty } : {}),
+		source: {
+			format: how.format,
+			file: how.file,
+			line: how.line,
+			endLine: how.endLine,
+			identifier: how.identifier
+		}
+	};
+	if (draft.points !== null && draft.points !== '') {
+		const points =
+			typeof draft.points === 'number'
+				? draft.points
+				: parseNumber(draft.points.replace(/\s*(points?|marks?|pts?\.?)$/i, ''));
+		if (points === null || points < 0)
+			report(
+				'bad-points',
+				'doubtful',
+				`The points read “${draft.points}”, which is no number. The question was left without points; set them.`
+			);
+		else common.points = points;
+	}
+	const word = draft.kind === null ? '' : fold(draft.kind);
+	const named = how.kindNames?.[word];
+	const kind = word ? kindOfWord(named ?? word) : null;
+	if (word && !kind)
+		report(
+			'unknown-kind',
+			'doubtful',
+			`The kind reads “${word}”, which is not known here. It was told from what the question has.`
+		);
+	const shape = { ...draft, options: [...draft.options] };
+	const question = build(shape, kind, common, how, report);
+	return { question, reports };
+}
+
+type Say = (rule: string, severity: Report['severity'], message: string, words?: string[]) => void;
+
+function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Assembling, report: Say): Question {
+	const { keys } = draft;
+	if (kind === 'information') return { ...common, kind: 'information' };
+	if (kind === 'file-upload') return { ...common, kind: 'file-upload', accepts: null };
+	if (draft.essay || kind === 'essay') {
+		if (keys?.length) common.metadata.push({ name: 'model answer', value: keys.join('; ') });
+		return { ...common, kind: 'essay' };
+	}
+	if (draft.pairs.length && (kind === 'matching' || kind === null)) return matching(draft, common);
+	if (draft.order.length > 1 && (kind === 'ordering' || kind === null)) {
+		const items = draft.order.map((text, at) => ({ identifier: `I${at + 1}`, text }));
+		return {
+			...common,
+			kind: 'ordering',
+			items,
+			presented: items.map((item) => item.identifier),
+			rule: 'all',
+			shuffle: draft.shuffle ?? true
+		};
+	}
+	const truth =
+		draft.truth ?? (keys?.length === 1 && !draft.options.length ? truthOf(keys[0]!, kind === 'true-false') : null);
+	if (!draft.options.length && (kind === 'true-false' || (kind === null && truth !== null && !draft.accepted.length))) {
+		if (truth === null)
+			report(
+				keys?.length ? 'lost-key' : 'no-key',
+				'broken',
+				keys?.length
+					? `The key reads “${keys.join(', ')}”, which is neither true nor false. Mark the key.`
+					: 'Nothing says whether it is true or false. Mark the key.'
+			);
+		return {
+			...common,
+			kind: 'true-false',
+			options: [true, false].map((value) => ({
+				identifier: value ? 'T' : 'F',
+				text: value ? 'True' : 'False',
+				credit: truth === value ? 1 : 0,
+				pinned: false
+			})),
+			shuffle: draft.shuffle,
+			combination: 'sum',
+			bounds: { lower: null, upper: null },
+			lostKeys: []
+		};
+	}
+	if (draft.options.length) return choice(draft, kind, common, how, report);
+	const numbers = [...draft.numbers];
+	const answers = keys ?? [];
+	if (!draft.accepted.length && !numbers.length && (kind === 'numeric' || kind === null)) {
+		const found = answers.map(numberAnswer);
+		if (found.length && found.every((one) => one !== null)) numbers.push(...found);
+		else if (kind === 'numeric' && found.length)
+			report(
+				'lost-key',
+				'broken',
+				`The key reads “${answers.join(', ')}”, which is no number. Write the number that is right.`
+			);
+	}
+	if (numbers.length || kind === 'numeric') {
+		const tolerance = draft.tolerance;
+		return {
+			...common,
+			kind: 'numeric',
+			whole: false,
+			accepted: numbers.map((one) => ('value' in one && tolerance !== null ? { ...one, tolerance } : one))
+		};
+	}
+	const accepted: AcceptedText[] = [
+		...draft.accepted.map((one) => ({ text: one.text, credit: one.credit, caseSensitive: one.caseSensitive ?? false })),
+		...answers.map((text) => ({ text, credit: 1, caseSensitive: false }))
+	];
+	if (accepted.length || kind === 'short-answer')
+		return { ...common, kind: 'short-answer', accepted: accepted.filter((one) => one.credit !== 0) };
+	if (kind === null && keys === null) return { ...common, kind: 'essay' };
+	if (kind === null)
+		report('guessed-kind', 'doubtful', 'There are no options and no answer, so it was read as an essay.');
+	if (kind === 'multiple-choice' || kind === 'multiple-response' || kind === 'true-false')
+		return choice(draft, kind, common, how, report);
+	return { ...common, kind: 'essay' };
+}
+
+function matching(draft: Draft, common: QuestionCommon): Question {
+	const rights: string[] = [];
+	for (const text of [...draft.pairs.map((pair) => pair[1]), ...draft.distractors])
+		if (!rights.includes(text)) rights.push(text);
+	const share = round(1 / draft.pairs.length);
+	return {
+		...common,
+		kind: 'matching',
+		left: draft.pairs.map(([text], at) => ({ identifier: `L${at + 1}`, text, uses: 1 })),
+		right: rights.map((text, at) => ({ identifier: `R${at + 1}`, text, uses: null })),
+		pairs: draft.pairs.map(([, right], at) => ({
+			left: `L${at + 1}`,
+			right: `R${rights.indexOf(right) + 1}`,
+			credit: share
+		})),
+		combination: 'sum',
+		bounds: { lower: null, upper: null },
+		shuffle: draft.shuffle
+	};
+}
+
+function choice(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Assembling, report: Say): Question {
+	const { options, keys } = draft;
+	const given = options.some((option) => option.credit !== null && option.credit !== 0);
+	const marked = options.flatMap((option, at) => (option.right ? [at] : []));
+	const { places, lost } = resolve(keys ?? [], how.keyForms, options);
+	let right = marked.length ? marked : places;
+	let contradiction = false;
+	if (marked.length && places.length && marked.join() !== places.join()) {
+		contradiction = true;
+		right = [];
+		const names = (list: number[]) =>
+			list.map((at) => `“${plainText(options[at]!.text)}” (${letterOf(at)})`).join(', ');
+		report(
+			'contradictory-key',
+			'broken',
+			`Two keys disagree: the mark at the option says ${names(marked)}, the answer line says ${names(places)}. Neither was taken; mark the right one.`
+		);
+	}
+	if (lost.length)
+		report(
+			'lost-key',
+			'broken',
+			`The key reads ${lost.map((key) => `“${key}”`).join(', ')}, and that is none of the ${options.length} options. Mark the right one.`
+		);
+	const several =
+		kind === 'multiple-response' ||
+		(kind === null &&
+			(right.length > 1 ||
+				(options.filter((option) => (option.credit ?? 0) > 0 && (option.credit ?? 0) < 1).length > 1 &&
+					!options.some((option) => (option.credit ?? 0) >= 1))));
+	if (right.length > 1 && !several && kind !== null)
+		report(
+			'several-keys',
+			'doubtful',
+			`The file calls it ${kind === 'true-false' ? 'true or false' : 'a multiple choice'}, and ${right.length} options are marked as right.`
+		);
+	const share = several ? round(1 / Math.max(1, right.length)) : 1;
+	const built: Option[] = options.map((option, at) => ({
+		identifier: letterOf(at) < '[' ? letterOf(at) : `O${at + 1}`,
+		text: option.text,
+		credit: given && !contradiction ? Math.max(-1, Math.min(1, option.credit ?? 0)) : right.includes(at) ? share : 0,
+		...(option.feedback ? { feedback: option.feedback } : {}),
+		pinned: option.pinned ?? false
+	}));
+	return {
+		...common,
+		kind: several
+			? 'multiple-response'
+			: isTrueFalse(options.map((option) => plainText(option.text)))
+				? 'true-false'
+				: 'multiple-choice',
+		options: built,
+		shuffle: draft.shuffle,
+		combination: several && !given ? 'all' : 'sum',
+		bounds: { lower: null, upper: null },
+		lostKeys: lost
+	};
+}

@@ -1,0 +1,97 @@
+import { readText, streamText } from '../../container/decode';
+import { ZipWriter } from '../../container/write-zip';
+import type { DocumentReader, ReadEvent, ToWrite } from '../format';
+import { MediaFiles } from '../package/files';
+import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
+import { takeQuestion, takeQuiz } from './take';
+
+const encoder = new TextEncoder();
+
+/** Writes the archive: a zip with a head, the questions as JSON lines, and the files. */
+export async function* writeArchive(
+	{ title, count, question: ask, quizzes, media }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const zip = new ZipWriter();
+	const files = new MediaFiles();
+	yield* zip.add('barrow.json', [
+		encoder.encode(
+			`${JSON.stringify({ format: ownName, version: ownVersion, title, questions: count, quizzes: quizzes.map(ownQuiz) }, null, '\t')}\n`
+		)
+	]);
+	const lines = async function* () {
+		for (let at = 0; at < count; at += 1) {
+			yield encoder.encode(`${JSON.stringify(withOwnNames(await ask(at)))}\n`);
+			written(at + 1);
+		}
+	};
+	yield* zip.add('questions.jsonl', lines());
+	for (let at = 0; at < count; at += 1)
+		for (const { hash, path } of files.fresh(await ask(at))) yield* zip.add(path, media(hash));
+	yield* zip.end();
+}
+
+/** Reads the archive, one question at a time. */
+export const readArchive: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const identifiers: string[] = [];
+	let head: { quizzes?: unknown; questions?: unknown } = {};
+	const told: ReadEvent[] = [];
+	const trouble = (rule: string, message: string, line = 1): ReadEvent => ({
+		type: 'report',
+		report: { rule, severity: 'broken', message, place: { file: context.file, line } }
+	});
+	const headFile = context.container.find('barrow.json');
+	if (headFile) {
+		try {
+			head = JSON.parse((await readText(context.container, headFile)).text) as typeof head;
+		} catch {
+			yield trouble(
+				'not-well-formed',
+				'The head of the archive, “barrow.json”, cannot be read. Its questions were read, its quizzes were not.'
+			);
+		}
+	}
+	let rest = '';
+	let number = 0;
+	let read = 0;
+	const size = context.container.entries.find((entry) => entry.path === context.file)?.size ?? 0;
+	const lineEvents = function* (line: string): Generator<ReadEvent> {
+		number += 1;
+		if (!line.trim()) return;
+		let value: unknown;
+		try {
+			value = JSON.parse(line);
+		} catch (error) {
+			yield trouble(
+				'not-well-formed',
+				`Line ${number} of “${context.file}” is no JSON: ${(error as Error).message}. Its question cannot be read, the others can.`,
+				number
+			);
+			return;
+		}
+		for (const event of takeQuestion(value, number, number, context, 'archive')) {
+			if (event.type === 'question') identifiers.push(event.question.identifier);
+			yield event;
+		}
+	};
+	for await (const piece of streamText(context.container, context.file, (report) =>
+		told.push({ type: 'report', report })
+	)) {
+		yield* told.splice(0);
+		read += piece.length;
+		const lines = (rest + piece).split('\n');
+		rest = lines.pop() ?? '';
+		for (const line of lines) yield* lineEvents(line);
+		yield { type: 'progress', bytesRead: Math.min(read, size), bytesTotal: size };
+	}
+	if (rest.trim()) yield* lineEvents(rest);
+	if (typeof head.questions === 'number' && head.questions !== identifiers.length)
+		yield trouble(
+			'count-differs',
+			`The archive says that it holds ${head.questions} questions, and ${identifiers.length} were found. Ask for it again.`
+		);
+	for (const one of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
+		const quiz = takeQuiz(one, identifiers, context);
+		if (quiz) yield { type: 'quiz', quiz };
+	}
+};

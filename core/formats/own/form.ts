@@ -1,0 +1,53 @@
+import { mapMarkup, type Question } from '../../model/question';
+import { kinds } from '../../model/question';
+import { features } from '../fit/features';
+import type { Limits } from '../fit/fit';
+import type { QuizToWrite } from '../format';
+import { mediaPath } from '../package/files';
+import { escapeAttribute } from '../../xml/serialise';
+
+/** The name and the version of our own forms, which each of them carries at its head. */
+export const ownName = 'yarn-barrow-questions';
+export const ownVersion = 1;
+
+/** Our own forms hold everything. */
+export const ownLimits: Limits = {
+	kinds,
+	features: features.map((feature) => feature.name),
+	carries: () => true
+};
+
+/** A quiz in our own forms: its parts name questions by their place, from 1. */
+export interface OwnQuiz {
+	identifier: string;
+	title: string;
+	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
+}
+
+/** A quiz with the places of its questions from 1. */
+export function ownQuiz({ identifier, title, parts }: QuizToWrite): OwnQuiz {
+	return {
+		identifier,
+		title,
+		parts: parts.map((part) => ({ ...part, questions: part.questions.map((at) => at + 1) }))
+	};
+}
+
+/** A question whose files are named by their content, so that two files of one name stay apart. */
+export function withOwnNames(question: Question): Question {
+	const names = new Map(
+		question.attachments.flatMap(({ name, hash }) => (hash === null ? [] : [[name, mediaPath(hash, name)] as const]))
+	);
+	if (!names.size) return question;
+	const escaped = new Map([...names].map(([from, to]) => [escapeAttribute(from), escapeAttribute(to)]));
+	const renamed = mapMarkup(question, (markup) =>
+		markup.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${escaped.get(name) ?? name}"`)
+	);
+	return {
+		...renamed,
+		attachments: question.attachments.map((one) => ({ ...one, name: names.get(one.name) ?? one.name })),
+		...('picture' in renamed
+			? { picture: { ...renamed.picture, name: names.get(renamed.picture.name) ?? renamed.picture.name } }
+			: {})
+	} as Question;
+}

@@ -1,0 +1,114 @@
+import { markupOfNodes } from '../../markup/clean';
+import { mapMarkup, type Question } from '../../model/question';
+import type { FoundQuiz } from '../../model/quiz';
+import { parseQuestion } from '../../model/schema';
+import type { Report } from '../../reports/report';
+import { parseXml } from '../../xml/stream';
+import type { DocumentContext, FormatName, ReadEvent } from '../format';
+import type { OwnQuiz } from './form';
+
+const printedVariables = /<var class="variable">/;
+
+/** A question out of our own forms: its shape is checked, and its rich text cleaned, for anybody may have written it. */
+export function* takeQuestion(
+	value: unknown,
+	number: number,
+	line: number,
+	context: DocumentContext,
+	format: FormatName
+): Generator<ReadEvent> {
+	const place = { file: context.file, line };
+	let question: Question;
+	try {
+		question = parseQuestion(value);
+	} catch (error) {
+		const title = (value as { title?: unknown } | null)?.title;
+		const fragment = JSON.stringify(value ?? null);
+		const reason = `Question ${number} is not of the form: ${(error as Error).message}.`;
+		yield {
+			type: 'question',
+			question: {
+				identifier: '',
+				title: typeof title === 'string' ? title : '',
+				stem: '',
+				points: null,
+				category: [],
+				tags: [],
+				language: null,
+				feedback: {},
+				hints: [],
+				attachments: [],
+				metadata: [],
+				removed: [],
+				source: { format, file: context.file, line, endLine: line, identifier: '' },
+				kind: 'unreadable',
+				reason,
+				fragment
+			},
+			fragment,
+			reports: [{ rule: 'unreadable-kind', severity: 'broken', message: `${reason} It is kept as it came.`, place }]
+		};
+		return;
+	}
+	const reports: Report[] = [];
+	const removed = new Set(question.removed);
+	const cleaned = mapMarkup(question, (markup) => {
+		if (!markup) return markup;
+		const root = parseXml(`<x>${markup}</x>`).root;
+		const clean = markupOfNodes(root?.children ?? [markup], {
+			ours: true,
+			media: (address) => address,
+			removed: (what) => removed.add(what)
+		});
+		return printedVariables.test(markup) || clean !== markup ? clean : markup;
+	});
+	const held: Question = {
+		...cleaned,
+		removed: [...removed],
+		attachments: cleaned.attachments.map((one) => ({
+			...one,
+			hash: null,
+			missing: !context.container.has(one.name)
+		})),
+		source: {
+			format,
+			file: context.file,
+			line,
+			endLine: line,
+			identifier: question.source?.identifier ?? question.identifier
+		}
+	};
+	if (held.kind === 'unreadable')
+		reports.push({
+			rule: 'unreadable-kind',
+			severity: 'broken',
+			message: `${held.reason} It is kept as it came, and cannot be shown or marked here.`,
+			place
+		});
+	yield { type: 'question', question: held, fragment: JSON.stringify(value, null, '\t'), reports };
+}
+
+const isText = (value: unknown): value is string => typeof value === 'string';
+
+/** A quiz out of our own forms; what is not of the form is left out of it. */
+export function takeQuiz(value: unknown, identifiers: string[], context: DocumentContext): FoundQuiz | null {
+	const quiz = value as Partial<OwnQuiz> | null;
+	if (!quiz || !isText(quiz.title) || !Array.isArray(quiz.parts)) return null;
+	return {
+		identifier: isText(quiz.identifier) ? quiz.identifier : '',
+		title: quiz.title,
+		source: { file: context.file, line: 1 },
+		parts: quiz.parts.map((part) => ({
+			title: isText(part.title) ? part.title : '',
+			path: [],
+			bank: null,
+			questions: (Array.isArray(part.questions) ? part.questions : []).flatMap((number) => {
+				const identifier = identifiers[number - 1];
+				return identifier === undefined ? [] : [{ identifier, file: null }];
+			}),
+			draw: typeof part.draw === 'number' ? part.draw : null,
+			pointsEach: typeof part.pointsEach === 'number' ? part.pointsEach : null,
+			shuffle: typeof part.shuffle === 'boolean' ? part.shuffle : null
+		}))
+	};
+}

@@ -1,0 +1,104 @@
+import { readText } from '../../container/decode';
+import { escapeAttribute, escapeText } from '../../xml/serialise';
+import { parseXml } from '../../xml/stream';
+import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
+import type { DocumentReader, ReadEvent, ToWrite } from '../format';
+import { base64Of } from './base64';
+import { ownQuiz, ownVersion, withOwnNames } from './form';
+import { takeQuestion, takeQuiz } from './take';
+
+/** The namespace of our own XML. */
+export const ownNamespace = 'urn:yarn-barrow:questions:1';
+const encoder = new TextEncoder();
+
+/** A value as elements: text as it is, everything else with its type; lists hold entries. */
+function toXml(name: string, value: unknown, depth: number): string {
+	const lead = '\t'.repeat(depth);
+	if (value === undefined) return '';
+	if (value === null) return `${lead}<${name} type="none"/>\n`;
+	if (typeof value === 'string') {
+		const kept = /^\s|\s$|[\r\n\t]/.test(value) ? ' xml:space="preserve"' : '';
+		return `${lead}<${name}${kept}>${escapeText(value).replace(/\r/g, '&#13;')}</${name}>\n`;
+	}
+	if (typeof value === 'number') return `${lead}<${name} type="number">${value}</${name}>\n`;
+	if (typeof value === 'boolean') return `${lead}<${name} type="truth">${value}</${name}>\n`;
+	if (Array.isArray(value))
+		return value.length
+			? `${lead}<${name} type="list">\n${value.map((one) => toXml('entry', one, depth + 1)).join('')}${lead}</${name}>\n`
+			: `${lead}<${name} type="list"/>\n`;
+	const inner = Object.entries(value as Record<string, unknown>)
+		.map(([key, one]) => toXml(key, one, depth + 1))
+		.join('');
+	return `${lead}<${name} type="group">\n${inner}${lead}</${name}>\n`;
+}
+
+function fromXml(node: XmlElement): unknown {
+	const { type } = node.attributes;
+	if (type === 'none') return null;
+	if (type === 'number') return Number(textOf(node));
+	if (type === 'truth') return textOf(node).trim() === 'true';
+	if (type === 'list') return childrenOf(node).map(fromXml);
+	if (type === 'group' || node.name === 'question' || node.name === 'quiz')
+		return Object.fromEntries(childrenOf(node).map((child) => [child.name, fromXml(child)]));
+	return textOf(node);
+}
+
+const inner = (value: object) =>
+	Object.entries(value)
+		.map(([key, one]) => toXml(key, one, 2))
+		.join('');
+
+/** Writes our own XML, with pictures in base 64. The form is in docs/formats.md, its schema in docs/questions.xsd. */
+export async function* writeXml(
+	{ title, count, question: ask, quizzes, media }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const files = new Map<string, { name: string; mediaType: string }>();
+	yield encoder.encode(
+		`<?xml version="1.0" encoding="UTF-8"?>\n<questions xmlns="${ownNamespace}" version="${ownVersion}" title="${escapeAttribute(title)}">\n`
+	);
+	for (let at = 0; at < count; at += 1) {
+		const { kind, ...rest } = withOwnNames(await ask(at));
+		for (const { hash, name, mediaType } of rest.attachments) if (hash) files.set(hash, { name, mediaType });
+		yield encoder.encode(`\t<question kind="${kind}">\n${inner(rest)}\t</question>\n`);
+		written(at + 1);
+	}
+	for (const quiz of quizzes) yield encoder.encode(`\t<quiz>\n${inner(ownQuiz(quiz))}\t</quiz>\n`);
+	for (const [hash, { name, mediaType }] of files)
+		yield encoder.encode(
+			`\t<file name="${escapeAttribute(name)}" mediaType="${escapeAttribute(mediaType)}" hash="${hash}">${await base64Of(media(hash))}</file>\n`
+		);
+	yield encoder.encode('</questions>\n');
+}
+
+/** Reads our own XML. */
+export const readOwnXml: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const { text, report } = await readText(context.container, context.file);
+	if (report) yield { type: 'report', report };
+	const { root, fault } = parseXml(text);
+	if (fault)
+		yield {
+			type: 'report',
+			report: {
+				rule: fault.rule,
+				severity: 'broken',
+				message: `“${context.file}”, line ${fault.line}: ${fault.message}. The questions before it were read. Mend the file there, or ask for it again.`,
+				place: { file: context.file, line: fault.line }
+			}
+		};
+	const identifiers: string[] = [];
+	let number = 0;
+	for (const node of root ? childrenOf(root) : []) {
+		if (node.name === 'question') {
+			number += 1;
+			const value = { ...(fromXml(node) as object), kind: node.attributes.kind };
+			for (const event of takeQuestion(value, number, node.line, { ...context, format: 'xml' }, 'xml')) {
+				if (event.type === 'question') identifiers.push(event.question.identifier);
+				yield event;
+			}
+		} else if (node.name === 'quiz') {
+			const quiz = takeQuiz(fromXml(node), identifiers, context);
+			if (quiz) yield { type: 'quiz', quiz };
+		}
+	}
+};

@@ -1,0 +1,218 @@
+import { ZipWriter } from '../../../container/write-zip';
+import type { Question } from '../../../model/question';
+import { escapeAttribute, escapeText } from '../../../xml/serialise';
+import { fit } from '../../fit/fit';
+import type { QuizToWrite, ToWrite } from '../../format';
+import { addressOf, MediaFiles } from '../../package/files';
+import { tidy } from '../../numbers';
+import { cartridgeLimits, limits12, limits12Bare } from './limits';
+import { writeItem12, type Profile } from './item';
+
+const encoder = new TextEncoder();
+const encode = (text: string) => [encoder.encode(text)];
+const head = '<?xml version="1.0" encoding="UTF-8"?>\n';
+const namespace = 'http://www.imsglobal.org/xsd/ims_qtiasiv1p2';
+
+const profile12: Profile = {
+	fields: (question) => [
+		...(question.points === null ? [] : ([['qmd_maximumscore', String(tidy(question.points))]] as [string, string][])),
+		...(question.tags.length ? ([['qmd_keywords', question.tags.join('; ')]] as [string, string][]) : []),
+		...(question.difficulty === undefined
+			? []
+			: ([['qmd_levelofdifficulty', question.difficulty]] as [string, string][])),
+		...question.metadata.map(({ name, value }): [string, string] => [name, value])
+	],
+	scale: (question) => question.points || 1,
+	cartridge: false
+};
+
+const ccProfiles: Partial<Record<Question['kind'], string>> = {
+	'true-false': 'cc.true_false.v0p1',
+	'multiple-choice': 'cc.multiple_choice.v0p1',
+	'multiple-response': 'cc.multiple_response.v0p1',
+	'short-answer': 'cc.fib.v0p1',
+	essay: 'cc.essay.v0p1'
+};
+const profileCc: Profile = {
+	fields: (question) => [
+		[
+			'cc_profile',
+			question.kind === 'short-answer' && question.accepted.some((one) => one.match === 'contains')
+				? 'cc.pattern_match.v0p1'
+				: ccProfiles[question.kind]!
+		],
+		...(question.points === null ? [] : ([['cc_weighting', String(tidy(question.points))]] as [string, string][])),
+		...(question.category.length
+			? ([['cc_question_category', question.category.join(' / ')]] as [string, string][])
+			: []),
+		...(question.kind === 'essay' ? ([['qmd_computerscored', 'No']] as [string, string][]) : [])
+	],
+	scale: () => 100,
+	cartridge: true
+};
+
+/** Gives each question an identifier that no other has. */
+function identifiers(): (question: Question, number: number) => string {
+	const seen = new Set<string>();
+	return (question, number) => {
+		let name = question.identifier.trim() || `Q${number}`;
+		while (seen.has(name)) name = `${name}-${number}`;
+		seen.add(name);
+		return name;
+	};
+}
+
+/** The tags that lead from one category to another: sections that end, and sections that begin. */
+function between(from: string[], to: string[], next: () => number): string {
+	let same = 0;
+	while (same < from.length && same < to.length && from[same] === to[same]) same += 1;
+	return (
+		'</section>\n'.repeat(from.length - same) +
+		to
+			.slice(same)
+			.map((title) => `<section ident="S${next()}" title="${escapeAttribute(title)}">\n`)
+			.join('')
+	);
+}
+
+function quizXml(quiz: QuizToWrite, items: Map<number, string[]>, at: number): string {
+	const sections = quiz.parts.map((part, n) => {
+		const references = part.questions.flatMap((one) => items.get(one) ?? []);
+		const selection =
+			part.draw === null ? '<selection/>' : `<selection><selection_number>${part.draw}</selection_number></selection>`;
+		return `<section ident="Q${at + 1}-P${n + 1}" title="${escapeAttribute(part.title)}"><selection_ordering>${selection}<order order_type="${part.shuffle ? 'Random' : 'Sequential'}"/></selection_ordering>${references.map((one) => `<itemref linkrefid="${escapeAttribute(one)}"/>`).join('')}</section>`;
+	});
+	return `${head}<questestinterop xmlns="${namespace}">\n<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${at + 1}`)}" title="${escapeAttribute(quiz.title)}">\n${sections.join('\n')}\n</assessment>\n</questestinterop>\n`;
+}
+
+/** Writes QTI 1.2 as one bare file; pictures have no place in it. */
+export async function* writeQti12Bare(
+	{ count, question: ask, options }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const name = identifiers();
+	let category: string[] = [];
+	let section = 0;
+	let number = 0;
+	yield encoder.encode(`${head}<questestinterop xmlns="${namespace}">\n`);
+	for (let at = 0; at < count; at += 1) {
+		for (const question of fit(await ask(at), limits12Bare, options).fitted) {
+			number += 1;
+			const lead = between(category, question.category, () => (section += 1));
+			category = question.category;
+			yield encoder.encode(
+				`${lead}${writeItem12(question, name(question, number), (one) => addressOf(one), profile12)}\n`
+			);
+		}
+		written(at + 1);
+	}
+	yield encoder.encode(`${between(category, [], () => 0)}</questestinterop>\n`);
+}
+
+/** Writes a QTI 1.2 package: the questions in one file with sections as categories, a file for each quiz. */
+export async function* writeQti12(
+	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const zip = new ZipWriter();
+	const files = new MediaFiles();
+	const name = identifiers();
+	const items = new Map<number, string[]>();
+	const document: string[] = [];
+	let category: string[] = [];
+	let section = 0;
+	let number = 0;
+	for (let at = 0; at < count; at += 1) {
+		for (const question of fit(await ask(at), limits12, options).fitted) {
+			number += 1;
+			for (const { hash, path } of files.fresh(question)) yield* zip.add(path, media(hash));
+			const ident = name(question, number);
+			items.set(at, [...(items.get(at) ?? []), ident]);
+			const lead = between(category, question.category, () => (section += 1));
+			category = question.category;
+			document.push(`${lead}${writeItem12(question, ident, files.address(question, ''), profile12)}\n`);
+		}
+		written(at + 1);
+	}
+	document.push(between(category, [], () => 0));
+	const pieces = function* () {
+		yield encoder.encode(`${head}<questestinterop xmlns="${namespace}">\n`);
+		for (const piece of document) yield encoder.encode(piece);
+		yield encoder.encode('</questestinterop>\n');
+	};
+	const resources: string[] = [];
+	const pictures = [...files.paths.values()];
+	if (number) {
+		yield* zip.add('questions.xml', pieces());
+		resources.push(
+			`<resource identifier="RES-Q" type="imsqti_xmlv1p1" href="questions.xml"><file href="questions.xml"/>${pictures.map((path) => `<file href="${addressOf(path)}"/>`).join('')}</resource>`
+		);
+	}
+	for (const [at, quiz] of quizzes.entries()) {
+		const file = `quiz-${at + 1}.xml`;
+		yield* zip.add(file, encode(quizXml(quiz, items, at)));
+		resources.push(
+			`<resource identifier="RES-T${at + 1}" type="imsqti_xmlv1p1" href="${file}"><file href="${file}"/>${number ? '<dependency identifierref="RES-Q"/>' : ''}</resource>`
+		);
+	}
+	yield* zip.add(
+		'imsmanifest.xml',
+		encode(
+			`${head}<manifest xmlns="http://www.imsglobal.org/xsd/imscp_v1p1" identifier="${escapeAttribute(/^[A-Za-z_][\w.-]*$/.test(identifier) ? identifier : 'PACKAGE')}">\n<metadata><schema>IMS Content</schema><schemaversion>1.1.3</schemaversion><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><general><title><string>${escapeText(title)}</string></title></general></lom></metadata>\n<organizations/>\n${resources.length ? `<resources>\n${resources.join('\n')}\n</resources>` : '<resources/>'}\n</manifest>\n`
+		)
+	);
+	yield* zip.end();
+}
+
+/** Writes a Common Cartridge of a version: a question bank, or an assessment for each quiz. */
+export async function* writeCartridge(
+	version: '1.2' | '1.3',
+	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	written: (count: number) => void = () => undefined
+): AsyncGenerator<Uint8Array> {
+	const zip = new ZipWriter();
+	const files = new MediaFiles();
+	const name = identifiers();
+	const code = version.replace('.', 'p');
+	// a question stands in the first quiz that uses it, and in the bank where none does
+	const holders = quizzes.map((quiz) => new Set(quiz.parts.flatMap((part) => part.questions)));
+	const groups = new Map<number, { xml: string[]; pictures: Set<string> }>();
+	let number = 0;
+	for (let at = 0; at < count; at += 1) {
+		const group = holders.findIndex((one) => one.has(at));
+		for (const question of fit(await ask(at), cartridgeLimits, options).fitted) {
+			number += 1;
+			for (const { hash, path } of files.fresh(question)) yield* zip.add(path, media(hash));
+			const held = groups.get(group) ?? { xml: [], pictures: new Set<string>() };
+			groups.set(group, held);
+			for (const path of files.used(question)) held.pictures.add(path);
+			held.xml.push(writeItem12(question, name(question, number), files.address(question, '../'), profileCc));
+		}
+		written(at + 1);
+	}
+	const resources: string[] = [];
+	for (const [group, { xml, pictures }] of [...groups].sort(([a], [b]) => a - b)) {
+		const quiz = quizzes[group];
+		const folder = quiz ? `assessment-${group + 1}` : 'bank';
+		const file = `${folder}/${folder}.xml`;
+		const body = quiz
+			? `<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${group + 1}`)}" title="${escapeAttribute(quiz.title)}"><qtimetadata><qtimetadatafield><fieldlabel>cc_profile</fieldlabel><fieldentry>cc.exam.v0p1</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_assessmenttype</fieldlabel><fieldentry>Examination</fieldentry></qtimetadatafield></qtimetadata><section ident="root_section">\n${xml.join('\n')}\n</section></assessment>`
+			: `<objectbank ident="BANK">\n${xml.join('\n')}\n</objectbank>`;
+		yield* zip.add(file, encode(`${head}<questestinterop xmlns="${namespace}">${body}</questestinterop>\n`));
+		const dependencies = [...pictures].map((path) => `<dependency identifierref="F-${path.slice(6, 16)}"/>`).join('');
+		resources.push(
+			`<resource identifier="RES-${folder}" type="imsqti_xmlv1p2/imscc_xmlv1p${version.slice(2)}/${quiz ? 'assessment' : 'question-bank'}"><file href="${file}"/>${dependencies}</resource>`
+		);
+	}
+	for (const path of files.paths.values())
+		resources.push(
+			`<resource identifier="F-${path.slice(6, 16)}" type="webcontent" href="${addressOf(path)}"><file href="${addressOf(path)}"/></resource>`
+		);
+	yield* zip.add(
+		'imsmanifest.xml',
+		encode(
+			`${head}<manifest xmlns="http://www.imsglobal.org/xsd/imsccv${code}/imscp_v1p1" identifier="${escapeAttribute(/^[A-Za-z_][\w.-]*$/.test(identifier) ? identifier : 'CARTRIDGE')}">\n<metadata><schema>IMS Common Cartridge</schema><schemaversion>${version}.0</schemaversion><lom xmlns="http://ltsc.ieee.org/xsd/imsccv${code}/LOM/manifest"><general><title><string language="en">${escapeText(title)}</string></title></general></lom></metadata>\n<organizations/>\n${resources.length ? `<resources>\n${resources.join('\n')}\n</resources>` : '<resources/>'}\n</manifest>\n`
+		)
+	);
+	yield* zip.end();
+}

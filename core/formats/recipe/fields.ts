@@ -1,0 +1,158 @@
+import { markupOfHtml, markupOfText, type CleanContext } from '../../markup/clean';
+import type { Markup } from '../../model/question';
+import { emptyDraft, numberAnswer, splitKeys, truthOf, type Draft } from '../assemble';
+import { parseNumber } from '../numbers';
+import { categoryOf, listOf } from '../table/cells';
+import type { Path, Recipe } from './recipe';
+
+/** A value in a record: what it reads as text, and whether it is rich. */
+export interface Value {
+	text: string;
+	/** The markup of its content, where it has elements. */
+	html: string | null;
+	/** A number, a truth, or nothing, where the file tells them from text. */
+	plain: unknown;
+}
+
+/** A record of a file of no standard shape: gives what stands at a path, and parts of it as records. */
+export interface RecordAccess {
+	values: (path: string) => Value[];
+	parts: (path: string) => RecordAccess[];
+	/** The labels of what stands around it, outermost first. */
+	ancestors: (label: string) => string[];
+}
+
+const looksLikeHtml = /<\/?[a-z][a-z0-9]*\b[^>]*>|&(?:[a-z]+|#\d+|#x[0-9a-f]+);/i;
+
+/** A value as rich text: HTML where it is, or looks like it, and else plain. */
+export function markupOfValue(value: Value | undefined, form: Recipe['stemForm'], context: CleanContext): Markup {
+	if (!value) return '';
+	if (value.html !== null) return markupOfHtml(value.html, context);
+	if (form === 'HTML' || (form !== 'text' && looksLikeHtml.test(value.text))) return markupOfHtml(value.text, context);
+	return markupOfText(value.text.trim().replace(/\s*\n\s*/g, '\n'));
+}
+
+const pathsOf = (path: Path | undefined): string[] => (path === undefined ? [] : Array.isArray(path) ? path : [path]);
+
+/** What a recipe finds in one record, as a draft of a question. */
+export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanContext): Draft {
+	const all = (path: Path | undefined): Value[] => {
+		for (const one of pathsOf(path)) {
+			const found = record.values(one);
+			if (found.length) return found;
+		}
+		return [];
+	};
+	const first = (path: Path | undefined) => all(path).find((one) => one.text !== '' || one.plain !== null);
+	const text = (path: Path | undefined) => first(path)?.text.trim() ?? '';
+	const rich = (path: Path | undefined) => markupOfValue(first(path), undefined, context);
+	const draft = emptyDraft();
+	draft.title = text(recipe.title);
+	draft.stem = markupOfValue(first(recipe.stem), recipe.stemForm, context);
+	draft.kind = text(recipe.kind) || null;
+	draft.points = text(recipe.points) || null;
+	draft.category = recipe.categoryFrom
+		? record.ancestors(recipe.categoryFrom.ancestors)
+		: all(recipe.category).flatMap((one) => categoryOf(one.text, recipe.categorySeparators ?? []));
+	draft.tags = [...new Set(all(recipe.tags).flatMap((one) => listOf(one.text)))];
+	for (const [field, part] of [
+		['generalFeedback', 'general'],
+		['correctFeedback', 'correct'],
+		['incorrectFeedback', 'incorrect']
+	] as const)
+		if (text(recipe[field])) draft.feedback[part] = rich(recipe[field]);
+	if (text(recipe.hint)) draft.hints = [rich(recipe.hint)];
+	if (text(recipe.difficulty)) draft.difficulty = text(recipe.difficulty);
+	if (text(recipe.language)) draft.language = text(recipe.language);
+	const shuffle = text(recipe.shuffle);
+	if (shuffle) draft.shuffle = recipe.shuffleWords?.[shuffle] ?? truthOf(shuffle, true);
+	const scale = recipe.creditScale === 'percent' ? 100 : 1;
+	const creditOf = (part: RecordAccess, path: Path | undefined): number | null => {
+		for (const one of pathsOf(path)) {
+			const value = parseNumber(part.values(one)[0]?.text ?? '');
+			if (value !== null) return value / scale;
+		}
+		return null;
+	};
+	const within = (part: RecordAccess, path: Path | undefined): Value | undefined => {
+		for (const one of pathsOf(path ?? '.')) {
+			const [found] = part.values(one);
+			if (found) return found;
+		}
+		return undefined;
+	};
+	for (const path of pathsOf(recipe.options)) {
+		const parts = record.parts(path);
+		if (!parts.length) continue;
+		draft.options = parts.map((part) => {
+			const right = recipe.optionRight === undefined ? undefined : within(part, recipe.optionRight);
+			const feedback = recipe.optionFeedback === undefined ? undefined : within(part, recipe.optionFeedback);
+			return {
+				text: markupOfValue(within(part, recipe.optionText), undefined, context),
+				credit: recipe.credit === undefined ? null : creditOf(part, recipe.credit),
+				right: recipe.optionRight === undefined ? null : right ? truthOf(right.text, true) === true : false,
+				...(feedback?.text ? { feedback: markupOfValue(feedback, undefined, context) } : {})
+			};
+		});
+		if (draft.options.length === 1 && recipe.optionSeparator && draft.options[0]!.text.includes(recipe.optionSeparator))
+			draft.options = draft.options[0]!.text.split(recipe.optionSeparator).map((one) => ({
+				text: one.trim(),
+				credit: null,
+				right: null
+			}));
+		break;
+	}
+	for (const path of pathsOf(recipe.accepted)) {
+		const parts = record.parts(path);
+		if (!parts.length) continue;
+		draft.accepted = parts.map((part) => ({
+			text: within(part, recipe.acceptedText)?.text.trim() ?? '',
+			credit: creditOf(part, recipe.acceptedCredit ?? recipe.credit) ?? 1
+		}));
+		break;
+	}
+	const tolerance = parseNumber(text(recipe.tolerance));
+	if (tolerance !== null) draft.tolerance = tolerance;
+	for (const one of all(recipe.numeric)) {
+		const number = numberAnswer(one.text);
+		if (number) draft.numbers.push(number);
+	}
+	const [min, max] = [parseNumber(text(recipe.numericMin)), parseNumber(text(recipe.numericMax))];
+	if (min !== null || max !== null)
+		draft.numbers.push({ min, max, includesMin: min !== null, includesMax: max !== null, credit: 1 });
+	for (const path of pathsOf(recipe.pairs))
+		for (const part of record.parts(path)) {
+			const [left, right] = [within(part, recipe.left), within(part, recipe.right)];
+			if (left?.text && right?.text)
+				draft.pairs.push([markupOfValue(left, undefined, context), markupOfValue(right, undefined, context)]);
+			else if (right?.text) draft.distractors.push(markupOfValue(right, undefined, context));
+		}
+	draft.order = all(recipe.order).map((one) => markupOfValue(one, undefined, context));
+	const truth = text(recipe.truth);
+	if (truth) draft.truth = recipe.truthWords?.[truth] ?? truthOf(truth, true);
+	if (recipe.essay === true) draft.essay = true;
+	else if (typeof recipe.essay === 'string' || Array.isArray(recipe.essay))
+		draft.essay =
+			truthOf(text(recipe.essay), true) === true || (text(recipe.essay) === '' && all(recipe.essay).length > 0);
+	if (recipe.key !== undefined) keysInto(draft, all(recipe.key), recipe);
+	return draft;
+}
+
+function keysInto(draft: Draft, values: Value[], recipe: Recipe): void {
+	const some = values.filter((one) => one.plain !== null && one.text !== '');
+	const separators = recipe.keySeparators ?? (draft.options.length ? [] : [';', ' / ']);
+	const forms = recipe.keyForms ?? ['letter', 'index', 'text', 'truth', 'answer'];
+	if (values.some((one) => Array.isArray(one.plain))) {
+		const list = values.flatMap((one) => (Array.isArray(one.plain) ? (one.plain as unknown[]) : [one.plain]));
+		draft.keys = list.map((one) => String(one));
+		if (list.length > 1 && draft.options.length && draft.kind === null) draft.kind = 'multiple-response';
+		return;
+	}
+	const [only] = some;
+	if (some.length === 1 && typeof only!.plain === 'boolean') {
+		if (draft.options.length) draft.keys = [only!.text];
+		else draft.truth = only!.plain;
+		return;
+	}
+	draft.keys = some.flatMap((one) => splitKeys(one.text, separators, draft.options, forms));
+}

@@ -1,0 +1,305 @@
+import type { Document as DomDocument, Element as DomElement } from '@xmldom/xmldom';
+import type { Recipe } from './recipe';
+
+/** Words that people and programs use for parts of a question, in plain small letters; the first that fits counts. */
+const names: Record<string, RegExp> = {
+	title: /^(title|name|heading|caption|label)$/,
+	stem: /^(stem|question|questiontext|prompt|ask|text|body|statement|problem|content|q|wording|querytext)$/,
+	kind: /^(type|kind|questiontype|qtype|sort|format|itemtype)$/,
+	options:
+		/^(options|choices|answers|alternatives|alts|alt|option|choice|responses|answeroptions|answerchoices|possibleanswers|variants)$/,
+	key: /^(answer|key|correct|correctanswer|correctanswers|correctoption|correctoptions|right|rightanswer|solution|answers|correctindex|correctchoice|answerkey)$/,
+	points: /^(points|marks|score|worth|weight|mark|maxscore|pts)$/,
+	category: /^(category|topic|chapter|subject|section|unit|folder|bank|module|theme)$/,
+	tags: /^(tags|keywords|labels|tag)$/,
+	generalFeedback: /^(feedback|explanation|rationale|generalfeedback|comment|remark|note|reason)$/,
+	correctFeedback: /^(correctfeedback|feedbackcorrect|rightfeedback)$/,
+	incorrectFeedback: /^(incorrectfeedback|feedbackincorrect|wrongfeedback)$/,
+	shuffle: /^(shuffle|mix|random|randomize|randomise|shuffled|shuffleoptions)$/,
+	tolerance: /^(tolerance|margin|within|delta)$/,
+	difficulty: /^(difficulty|level)$/,
+	hint: /^(hint|hints|tip)$/,
+	accepted: /^(accepted|accept|acceptedanswers|acceptable)$/,
+	numeric: /^(value|number|numericanswer)$/,
+	pairs: /^(pairs|matches|pair|match|matching)$/,
+	order: /^(order|sequence|ordering|steps)$/,
+	language: /^(language|lang)$/
+};
+const inOption: Record<string, RegExp> = {
+	optionText: /^(text|label|option|answer|content|value|title|body|choice)$/,
+	credit: /^(credit|score|weight|fraction|percent|points|worth|share|grade)$/,
+	optionRight: /^(correct|iscorrect|right|isright|key|iskey|istrue|isanswer)$/,
+	optionFeedback: /^(feedback|remark|comment|explanation|rationale)$/
+};
+const sides: [string, RegExp][] = [
+	['left', /^(left|term|this|from|prompt|question|key|a|source|item|premise)$/],
+	['right', /^(right|definition|that|to|answer|value|b|target|match|response)$/]
+];
+const plain = (name: string) => name.toLowerCase().replace(/[^a-z]/g, '');
+const isObject = (value: unknown): value is Record<string, unknown> =>
+	typeof value === 'object' && value !== null && !Array.isArray(value);
+const separators = ['/', '>', '::', '»', '\\'];
+
+function keyNamed(keys: string[], pattern: RegExp, taken: Set<string>): string | undefined {
+	const found = keys.find((key) => !taken.has(key) && pattern.test(plain(key)));
+	if (found !== undefined) taken.add(found);
+	return found;
+}
+
+interface Listed {
+	path: string;
+	records: Record<string, unknown>[];
+}
+
+function listsIn(value: unknown, path: string, out: Map<string, Listed>, depth = 0): void {
+	if (depth > 40) return;
+	if (Array.isArray(value)) {
+		const here = `${path}[*]`;
+		const records = value.filter(isObject);
+		if (records.length) {
+			const known = out.get(here) ?? { path: here, records: [] };
+			known.records.push(...records);
+			out.set(here, known);
+		}
+		for (const one of value) listsIn(one, here, out, depth + 1);
+	} else if (isObject(value))
+		for (const [key, one] of Object.entries(value))
+			listsIn(one, /^[\w-]+$/.test(key) ? (path ? `${path}.${key}` : key) : `${path}["${key}"]`, out, depth + 1);
+}
+
+const scoreOf = (records: Record<string, unknown>[]) => {
+	const keys = new Set(records.flatMap((one) => Object.keys(one)).map(plain));
+	const has = (name: string) => [...keys].some((key) => names[name]!.test(key));
+	if (!has('stem')) return 0;
+	return 1 + Object.keys(names).filter(has).length + (has('options') || has('key') ? 5 : 0);
+};
+
+/** A recipe for a JSON document, guessed from the names of its keys; null where no list of it reads like questions. */
+export function guessJson(value: unknown): Recipe | null {
+	const lists = new Map<string, Listed>();
+	listsIn(value, '', lists);
+	const [best] = [...lists.values()].sort((a, b) => scoreOf(b.records) - scoreOf(a.records));
+	if (!best || scoreOf(best.records) < 3) return null;
+	const keys = [...new Set(best.records.flatMap((one) => Object.keys(one)))];
+	const taken = new Set<string>();
+	const recipe: Recipe = { record: best.path, categorySeparators: separators };
+	const valuesOf = (key: string) =>
+		best.records.map((one) => one[key]).filter((one) => one !== null && one !== undefined);
+	// a list of options before anything else, so that "answers" is told from an answer
+	const optionKey = keys.find(
+		(key) => names.options!.test(plain(key)) && valuesOf(key).some((one) => Array.isArray(one) || isObject(one))
+	);
+	if (
+		optionKey !== undefined &&
+		!(plain(optionKey) === 'answers' && keys.some((key) => /^(options|choices)$/.test(plain(key))))
+	) {
+		taken.add(optionKey);
+		recipe.options = `${optionKey}[*]`;
+		const entries = valuesOf(optionKey).flatMap((one) =>
+			Array.isArray(one) ? (one as unknown[]) : isObject(one) ? Object.values(one) : []
+		);
+		const objects = entries.filter(isObject);
+		if (objects.length) {
+			const inner = [...new Set(objects.flatMap((one) => Object.keys(one)))];
+			const used = new Set<string>();
+			for (const [field, pattern] of [
+				['optionRight', inOption.optionRight!],
+				['credit', inOption.credit!],
+				['optionFeedback', inOption.optionFeedback!],
+				['optionText', inOption.optionText!]
+			] as const) {
+				const key = keyNamed(inner, pattern, used);
+				if (key !== undefined) recipe[field] = key;
+			}
+			if (recipe.credit && objects.some((one) => Math.abs(Number(one[recipe.credit as string])) > 1))
+				recipe.creditScale = 'percent';
+		}
+	}
+	for (const field of [
+		'title',
+		'stem',
+		'kind',
+		'points',
+		'category',
+		'tags',
+		'correctFeedback',
+		'incorrectFeedback',
+		'generalFeedback',
+		'shuffle',
+		'tolerance',
+		'difficulty',
+		'hint',
+		'pairs',
+		'order',
+		'key',
+		'accepted',
+		'language'
+	] as const) {
+		if (field === 'stem' && recipe.stem !== undefined) continue;
+		const key = keyNamed(keys, names[field]!, taken);
+		if (key === undefined) continue;
+		const some = valuesOf(key);
+		const lists = some.some(Array.isArray);
+		if (field === 'pairs') {
+			recipe.pairs = isObject(some[0]) && !lists ? key : `${key}[*]`;
+			const [first] = some.flatMap((one) => (Array.isArray(one) ? (one as unknown[]) : [one]));
+			if (Array.isArray(first)) {
+				recipe.left = '[0]';
+				recipe.right = '[1]';
+			} else if (isObject(first))
+				for (const [side, pattern] of sides) {
+					const name = Object.keys(first).find((one) => pattern.test(plain(one)));
+					if (name) recipe[side as 'left'] = name;
+				}
+		} else if (field === 'order' || field === 'tags' || field === 'accepted') recipe[field] = lists ? `${key}[*]` : key;
+		else (recipe as Record<string, unknown>)[field] = key;
+	}
+	if (recipe.stem === undefined && recipe.title !== undefined) {
+		recipe.stem = recipe.title;
+		delete recipe.title;
+	}
+	if (recipe.category === undefined && best.path.split('[*]').length > 2) {
+		const label = ancestorLabel(value, best.path);
+		if (label) recipe.categoryFrom = { ancestors: label };
+	}
+	const given = recipe.key === undefined ? [] : valuesOf(recipe.key as string);
+	const numbers = given.filter((one) => typeof one === 'number');
+	const zero = numbers.includes(0);
+	recipe.keyForms = recipe.options
+		? ['text', 'letter', zero ? 'index0' : 'index', 'truth', 'answer']
+		: ['truth', 'answer'];
+	return recipe;
+}
+
+/** The key that names what stands around the records, such as the title of a section. */
+function ancestorLabel(value: unknown, path: string): string | null {
+	const outer = path.replace(/\.?[^.[\]]*\[\*\]$/, '');
+	const lists = new Map<string, Listed>();
+	listsIn(value, '', lists);
+	const around = lists.get(outer);
+	const keys = [...new Set(around?.records.flatMap((one) => Object.keys(one)) ?? [])];
+	return keys.find((key) => /^(title|name|label|topic|category|section|heading|chapter)$/.test(plain(key))) ?? null;
+}
+
+const childElements = (node: DomElement) =>
+	Array.from(node.childNodes).filter((one): one is DomElement => one.nodeType === 1);
+const local = (node: DomElement) => node.localName ?? node.nodeName;
+const attributesOf = (node: DomElement) =>
+	Array.from({ length: node.attributes.length }, (_, at) => node.attributes.item(at)!.name);
+
+/** A recipe for an XML document, guessed from the names of its elements and attributes; null where none reads like questions. */
+export function guessXml(document: DomDocument): Recipe | null {
+	const root = document.documentElement;
+	if (!root) return null;
+	const groups = new Map<string, DomElement[]>();
+	const visit = (node: DomElement, path: string, depth: number) => {
+		if (depth > 60) return;
+		for (const child of childElements(node)) {
+			const here = `${path}/${child.nodeName}`;
+			groups.set(here, [...(groups.get(here) ?? []), child]);
+			visit(child, here, depth + 1);
+		}
+	};
+	visit(root, `/${root.nodeName}`, 0);
+	const fieldsOf = (nodes: DomElement[]) => [
+		...new Set(
+			nodes
+				.slice(0, 200)
+				.flatMap((node) => [
+					...attributesOf(node).map((name) => `@${name}`),
+					...childElements(node).map((one) => one.nodeName)
+				])
+		)
+	];
+	const scored = [...groups].map(([path, nodes]) => {
+		const fields = fieldsOf(nodes).map(plain);
+		const has = (name: string) => fields.some((field) => names[name]!.test(field));
+		const answerable = has('options') || has('key') || has('accepted') || has('pairs') || has('numeric');
+		return { path, nodes, score: has('stem') && answerable ? Object.keys(names).filter(has).length : 0 };
+	});
+	const [best] = scored.sort((a, b) => b.score - a.score || b.nodes.length - a.nodes.length);
+	if (!best || best.score < 2) return null;
+	const fields = fieldsOf(best.nodes);
+	const recipe: Recipe = { record: best.path, categorySeparators: separators };
+	const taken = new Set<string>();
+	const grouped = (name: string) =>
+		best.nodes.flatMap((node) => childElements(node).filter((one) => one.nodeName === name));
+	const field = (name: keyof typeof names) => keyNamed(fields, names[name]!, taken);
+	const options = fields.find(
+		(name) =>
+			!name.startsWith('@') && names.options!.test(plain(name)) && grouped(name).length > best.nodes.length * 0.5
+	);
+	if (options) {
+		taken.add(options);
+		const inner = grouped(options);
+		// a list element around the options, or the options themselves
+		const wrapped = inner.every(
+			(node) => childElements(node).length > 1 && new Set(childElements(node).map(local)).size === 1
+		);
+		const entries = wrapped ? inner.flatMap(childElements) : inner;
+		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
+		const parts = fieldsOf(entries);
+		const used = new Set<string>();
+		for (const [name, pattern] of [
+			['optionRight', inOption.optionRight!],
+			['credit', inOption.credit!],
+			['optionFeedback', inOption.optionFeedback!],
+			['optionText', inOption.optionText!]
+		] as const) {
+			const key = keyNamed(parts, pattern, used);
+			if (key !== undefined) recipe[name] = key;
+		}
+		if (recipe.credit) {
+			const key = (recipe.credit as string).replace(/^@/, '');
+			if (entries.some((node) => Math.abs(Number(node.getAttribute(key))) > 1)) recipe.creditScale = 'percent';
+		}
+		if (recipe.optionText === undefined) recipe.optionText = '.';
+	}
+	for (const name of [
+		'title',
+		'stem',
+		'kind',
+		'points',
+		'category',
+		'tags',
+		'generalFeedback',
+		'correctFeedback',
+		'incorrectFeedback',
+		'shuffle',
+		'difficulty',
+		'hint',
+		'key',
+		'language'
+	] as const) {
+		const key = field(name);
+		if (key !== undefined) (recipe as Record<string, unknown>)[name] = key;
+	}
+	const accepted = field('accepted');
+	if (accepted) {
+		recipe.accepted = accepted;
+		const parts = fieldsOf(grouped(accepted));
+		const text = parts.find((one) => inOption.optionText!.test(plain(one)));
+		const credit = parts.find((one) => inOption.credit!.test(plain(one)));
+		if (text) recipe.acceptedText = text;
+		if (credit) recipe.acceptedCredit = credit;
+	}
+	const numeric = field('numeric');
+	if (numeric) {
+		const parts = numeric.startsWith('@') ? [] : fieldsOf(grouped(numeric));
+		const value = parts.find((one) => /^(is|value|answer|number)$/.test(plain(one)));
+		const within = parts.find((one) => names.tolerance!.test(plain(one)));
+		recipe.numeric = value ? `${numeric}/${value}` : numeric;
+		if (within) recipe.tolerance = `${numeric}/${within}`;
+	}
+	const pairs = field('pairs');
+	if (pairs) {
+		recipe.pairs = pairs;
+		const parts = fieldsOf(grouped(pairs));
+		for (const [side, pattern] of sides) {
+			const name = parts.find((one) => pattern.test(plain(one)));
+			if (name) recipe[side as 'left'] = name;
+		}
+	}
+	recipe.keyForms = ['text', 'letter', 'index', 'truth', 'answer'];
+	return recipe;
+}

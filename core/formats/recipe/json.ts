@@ -1,0 +1,83 @@
+/** A value of a JSON document, with the objects around it, outermost first. */
+export interface Found {
+	value: unknown;
+	around: unknown[];
+}
+
+type Step = { name: string } | { index: number } | { every: true } | { deep: string | null };
+
+/** The steps of a path: `a.b`, `[*]` every entry, `[2]`, `..name` at any depth, `.` the value itself. */
+function stepsOf(path: string): Step[] {
+	const steps: Step[] = [];
+	const pattern = /\.\.(?:([^.[\]]+)|(?=\[|$))|\[\*\]|\[(\d+)\]|\[["']([^"']*)["']\]|\.?([^.[\]]+)|\./g;
+	for (const found of path.trim().replace(/^\$/, '').matchAll(pattern)) {
+		if (found[0].startsWith('..')) steps.push({ deep: found[1] ?? null });
+		else if (found[0] === '[*]') steps.push({ every: true });
+		else if (found[2] !== undefined) steps.push({ index: Number(found[2]) });
+		else if (found[3] !== undefined) steps.push({ name: found[3] });
+		else if (found[4] === '*') steps.push({ every: true });
+		else if (found[4] !== undefined) steps.push({ name: found[4] });
+	}
+	return steps;
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+	typeof value === 'object' && value !== null && !Array.isArray(value);
+
+function below(found: Found): Found[] {
+	const { value, around } = found;
+	const inner = Array.isArray(value) ? value : isObject(value) ? Object.values(value) : [];
+	return inner.map((one) => ({ value: one, around: isObject(value) ? [...around, value] : around }));
+}
+
+function deep(found: Found, name: string | null, out: Found[], depth = 0): void {
+	if (depth > 200) return;
+	const { value, around } = found;
+	if (name === null) out.push(found);
+	else if (isObject(value) && name in value) out.push({ value: value[name], around: [...around, value] });
+	for (const one of below(found)) deep(one, name, out, depth + 1);
+}
+
+/** Every value that a path leads to. */
+export function follow(start: Found, path: string): Found[] {
+	let all: Found[] = [start];
+	for (const step of stepsOf(path)) {
+		if ('every' in step) all = all.flatMap(below);
+		else if ('index' in step)
+			all = all.flatMap(({ value, around }) =>
+				Array.isArray(value) && step.index in value ? [{ value: value[step.index] as unknown, around }] : []
+			);
+		else if ('deep' in step) {
+			const out: Found[] = [];
+			for (const one of all) deep(one, step.deep, out);
+			all = out;
+		} else
+			all = all.flatMap(({ value, around }) =>
+				isObject(value) && step.name in value ? [{ value: value[step.name], around: [...around, value] }] : []
+			);
+	}
+	return all;
+}
+
+/** The lines at which each of a list of records begins in the text of a JSON document, by looking for them in order. */
+export function linesOfRecords(text: string, records: unknown[]): number[] {
+	let at = 0;
+	let line = 1;
+	return records.map((record) => {
+		const mark = isObject(record)
+			? Object.entries(record).find(([, value]) => typeof value === 'string' && value.length > 0)
+			: undefined;
+		const wanted = mark ? JSON.stringify(mark[1]) : null;
+		const found = wanted ? text.indexOf(wanted, at) : -1;
+		if (found >= 0) {
+			const start = Math.max(text.lastIndexOf('{', found), at);
+			for (let place = at; place < start; place += 1) if (text.charCodeAt(place) === 10) line += 1;
+			at = start;
+			const here = line;
+			for (let place = at; place < found; place += 1) if (text.charCodeAt(place) === 10) line += 1;
+			at = found;
+			return here;
+		}
+		return line;
+	});
+}

@@ -1,0 +1,265 @@
+import {
+	DOMParser,
+	type Document as DomDocument,
+	type Element as DomElement,
+	type Node as DomNode
+} from '@xmldom/xmldom';
+import * as xpath from 'xpath';
+import { readPlainText, readText } from '../../container/decode';
+import { emptyCommon } from '../../model/question';
+import type { Report } from '../../reports/report';
+import { assemble, type KeyForm } from '../assemble';
+import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
+import { cleaningFor } from '../media';
+import { nearDuplicates } from '../near';
+import { draftOf, type RecordAccess, type Value } from './fields';
+import { guessJson, guessXml } from './guess';
+import { follow, linesOfRecords, type Found } from './json';
+import type { Recipe } from './recipe';
+
+const defaultForms: KeyForm[] = ['letter', 'text', 'index', 'truth', 'answer'];
+
+function jsonValue({ value }: Found): Value {
+	if (value === null || value === undefined) return { text: '', html: null, plain: null };
+	if (typeof value === 'object')
+		return {
+			text: Array.isArray(value) ? value.map(String).join('; ') : JSON.stringify(value),
+			html: null,
+			plain: value
+		};
+	return { text: String(value), html: null, plain: value };
+}
+
+/** A record of a JSON document. */
+export function jsonRecord(start: Found): RecordAccess {
+	return {
+		values: (path) => follow(start, path).map(jsonValue),
+		parts: (path) => follow(start, path).map(jsonRecord),
+		ancestors: (label) =>
+			start.around.flatMap((one) => {
+				const value = (one as Record<string, unknown>)[label];
+				return typeof value === 'string' && value.trim() ? [value.trim()] : [];
+			})
+	};
+}
+
+const isElement = (node: unknown): node is DomElement => (node as DomNode | null)?.nodeType === 1;
+
+function xmlValue(node: unknown): Value {
+	if (!isElement(node)) {
+		const text = typeof node === 'object' && node !== null ? ((node as DomNode).nodeValue ?? '') : String(node);
+		return { text, html: null, plain: text };
+	}
+	const inner = Array.from(node.childNodes);
+	const rich = inner.some((child) => child.nodeType === 1);
+	const text = node.textContent ?? '';
+	return { text: text.trim(), html: rich ? inner.map((child) => child.toString()).join('') : null, plain: text };
+}
+
+/** A record of an XML document. */
+function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
+	const find = (path: string): unknown[] => {
+		const found = select(path, node as unknown as Node);
+		return Array.isArray(found) ? found : [found];
+	};
+	return {
+		values: (path) => find(path).map(xmlValue),
+		parts: (path) =>
+			find(path)
+				.filter(isElement)
+				.map((one) => xmlRecord(one, select)),
+		ancestors: (label) => {
+			const labels: string[] = [];
+			for (let one = node.parentNode; one && one.nodeType === 1; one = one.parentNode) {
+				const value = (one as DomElement).getAttribute(label.replace(/^@/, ''));
+				if (value) labels.unshift(value);
+			}
+			return labels;
+		}
+	};
+}
+
+function* recordEvents(
+	records: { access: RecordAccess; line: number; fragment: string }[],
+	recipe: Recipe,
+	context: DocumentContext
+): Generator<ReadEvent> {
+	const events: Extract<ReadEvent, { type: 'question' }>[] = [];
+	for (const { access, line, fragment } of records) {
+		const holder = emptyCommon('', '');
+		const draft = draftOf(access, recipe, cleaningFor(holder, context));
+		const { question, reports } = assemble(draft, {
+			keyForms: recipe.keyForms ?? defaultForms,
+			...(recipe.kinds ? { kindNames: recipe.kinds } : {}),
+			identifier: '',
+			file: context.file,
+			line,
+			endLine: line + (fragment.match(/\n/g)?.length ?? 0),
+			format: context.format
+		});
+		question.attachments = holder.attachments;
+		question.removed = holder.removed;
+		events.push({ type: 'question', question, fragment, reports });
+	}
+	for (const [at, message] of nearDuplicates(events.map((event) => event.question)))
+		events[at]!.reports.push({
+			rule: 'near-duplicate',
+			severity: 'doubtful',
+			message,
+			place: { file: context.file, line: events[at]!.question.source!.line }
+		});
+	yield* events;
+}
+
+const trouble = (context: DocumentContext, rule: string, message: string, line = 1): ReadEvent => ({
+	type: 'report',
+	report: { rule, severity: 'broken', message, place: { file: context.file, line } } satisfies Report
+});
+
+/** Reads JSON of any shape by a recipe, or by one that is guessed from its keys. */
+export const readJsonByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const { text, report } = await readPlainText(context.container, context.file);
+	if (report) yield { type: 'report', report };
+	if (text === null) return;
+	let value: unknown;
+	try {
+		value = JSON.parse(text.replace(/^\ufeff/, ''));
+	} catch (error) {
+		const lines = text.trim().split(/\r\n|\r|\n/);
+		try {
+			// one object a line
+			value = lines.map((line) => JSON.parse(line) as unknown);
+		} catch {
+			yield trouble(
+				context,
+				'not-well-formed',
+				`“${context.file}” is no well-formed JSON: ${(error as Error).message}. Mend it there, or ask for it again.`
+			);
+			return;
+		}
+	}
+	const recipe = context.recipe?.record ? context.recipe : guessJson(value);
+	if (!recipe) {
+		yield trouble(
+			context,
+			'not-questions',
+			`“${context.file}” is JSON, and no list in it reads like questions. Say with a recipe where they stand.`
+		);
+		return;
+	}
+	const found = follow({ value, around: [] }, recipe.record!);
+	const lines = linesOfRecords(
+		text,
+		found.map((one) => one.value)
+	);
+	if (!found.length)
+		yield trouble(
+			context,
+			'empty-recipe',
+			`Nothing stands at “${recipe.record}” in “${context.file}”. Look at the path of a question in the recipe.`
+		);
+	yield* recordEvents(
+		found.map((one, at) => ({
+			access: jsonRecord(one),
+			line: lines[at]!,
+			fragment: JSON.stringify(one.value, null, '\t')
+		})),
+		recipe,
+		context
+	);
+};
+
+const mostXml = 256 * 2 ** 20;
+
+/** Reads XML of any shape by a recipe, or by one that is guessed from its elements. */
+export const readXmlByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const size = context.container.entries.find((entry) => entry.path === context.file)?.size ?? 0;
+	if (size > mostXml) {
+		yield trouble(
+			context,
+			'too-large',
+			`“${context.file}” is larger than 256 MB, which is too much for a recipe. Take it apart first.`
+		);
+		return;
+	}
+	const { text, report } = await readText(context.container, context.file);
+	if (report) yield { type: 'report', report };
+	if (/<!DOCTYPE[^>]*(\[|SYSTEM|PUBLIC)/i.test(text.slice(0, 4096))) {
+		yield trouble(
+			context,
+			'external-entity',
+			`“${context.file}” was refused: it declares a document type. Nothing was fetched. Ask for a file without one.`
+		);
+		return;
+	}
+	let document: DomDocument;
+	const faults: string[] = [];
+	try {
+		// recipes leave the default prefix out
+		const bare = context.recipe?.namespaces ? text : text.replace(/(<[^>!?]*?)\sxmlns\s*=\s*("[^"]*"|'[^']*')/g, '$1');
+		document = new DOMParser({
+			onError: (level, message) => {
+				if (level !== 'warning') faults.push(message.split('\n')[0]!);
+			}
+		}).parseFromString(bare.replace(/^\ufeff/, ''), 'text/xml');
+	} catch (error) {
+		yield trouble(
+			context,
+			'not-well-formed',
+			`“${context.file}” is no well-formed XML: ${faults[0] ?? (error as Error).message}. Mend it there, or ask for it again.`
+		);
+		return;
+	}
+	if (faults.length)
+		yield trouble(
+			context,
+			'not-well-formed',
+			`“${context.file}”: ${faults[0]}. What could be understood was read; mend it there, or ask for it again.`
+		);
+	const recipe = context.recipe?.record ? context.recipe : guessXml(document);
+	if (!recipe) {
+		yield {
+			type: 'report',
+			report: {
+				rule: 'not-questions',
+				severity: 'doubtful',
+				message: `“${context.file}” holds no questions that are known here: its root element is “${document.documentElement?.nodeName ?? ''}”. Say with a recipe where they stand.`,
+				place: { file: context.file, line: 1 }
+			}
+		};
+		return;
+	}
+	const select = xpath.useNamespaces(recipe.namespaces ?? {});
+	let nodes: unknown;
+	try {
+		nodes = select(recipe.record!, document as unknown as Node);
+	} catch (error) {
+		yield trouble(
+			context,
+			'bad-recipe',
+			`The recipe's path “${recipe.record}” cannot be followed: ${(error as Error).message}.`
+		);
+		return;
+	}
+	const records = (Array.isArray(nodes) ? (nodes as unknown[]) : []).filter(isElement);
+	if (!records.length)
+		yield trouble(
+			context,
+			'empty-recipe',
+			`Nothing stands at “${recipe.record}” in “${context.file}”. Look at the path of a question in the recipe.`
+		);
+	try {
+		yield* recordEvents(
+			records.map((node) => ({
+				access: xmlRecord(node, select),
+				line: (node as DomElement & { lineNumber?: number }).lineNumber ?? 1,
+				fragment: node.toString()
+			})),
+			recipe,
+			context
+		);
+	} catch (error) {
+		if (!/xpath|parse|token|expression/i.test((error as Error).message)) throw error;
+		yield trouble(context, 'bad-recipe', `A path of the recipe cannot be followed: ${(error as Error).message}.`);
+	}
+};

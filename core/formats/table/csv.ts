@@ -1,0 +1,127 @@
+import Papa from 'papaparse';
+import { readPlainText } from '../../container/decode';
+import { nearDuplicates } from '../near';
+import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
+import type { Recipe } from '../recipe/recipe';
+import { cellOf, guessTable, readRows, type Row } from './table';
+
+const delimiters = [',', '\t', ';', '|'];
+const newlines = (text: string) => text.match(/\r\n|\r|\n/g)?.length ?? 0;
+
+/** The delimiter of a table of text, by which one gives the most rows of the same width. */
+export function delimiterOf(text: string): string {
+	const sample = text.slice(0, 100_000);
+	const scored = delimiters.map((delimiter) => {
+		const { data } = Papa.parse<string[]>(sample, { delimiter, preview: 60 });
+		const widths = data.filter((row) => row.some((cell) => cell.trim())).map((row) => row.length);
+		const [width = 1] = [...widths].sort((a, b) => b - a);
+		const same = widths.filter((one) => one === width).length;
+		return { delimiter, score: width > 1 ? (same / Math.max(1, widths.length)) * Math.min(8, width) : 0 };
+	});
+	return scored.reduce((a, b) => (b.score > a.score ? b : a)).delimiter;
+}
+
+/** The rows of a table of text. A quote that opens and never closes spoils its own row alone; that row is kept as it is. */
+export function rowsOfText(text: string, delimiter: string): Row[] {
+	const rows: Row[] = [];
+	let rest = text.replace(/^\ufeff/, '');
+	let line = 1;
+	while (rest) {
+		const { data, errors } = Papa.parse<string[]>(rest, { delimiter, skipEmptyLines: false });
+		const broken = errors.find((error) => error.code === 'MissingQuotes');
+		const good = broken ? data.slice(0, broken.row ?? 0) : data;
+		let offset = 0;
+		for (const cells of good) {
+			// where a row ends is known by parsing as much as it says: quoted cells may hold line ends
+			const length = rowLength(rest, offset, delimiter);
+			const raw = rest.slice(offset, offset + length);
+			const lines = newlines(raw.replace(/(\r\n|\r|\n)$/, ''));
+			rows.push({ cells: cells.map(cellOf), number: rows.length + 1, endNumber: rows.length + 1 });
+			offset += length;
+			line += lines + 1;
+		}
+		if (!broken) break;
+		const end = /\r\n|\r|\n/.exec(rest.slice(offset));
+		const raw = end ? rest.slice(offset, offset + end.index) : rest.slice(offset);
+		rows.push({
+			cells: raw.split(delimiter).map((cell) => cellOf(cell.replace(/^"/, ''))),
+			number: rows.length + 1,
+			raw,
+			odd: {
+				rule: 'unclosed-quote',
+				severity: 'broken',
+				message: `A quote opens on line ${line} and is not closed. The line is kept as it is, the lines after it were read; close the quote there.`
+			}
+		});
+		rest = end ? rest.slice(offset + end.index + end[0].length) : '';
+		line += 1;
+	}
+	return rows;
+}
+
+/** The length of a row from a place on, with its line end; line ends between quotes belong to it. */
+function rowLength(text: string, from: number, delimiter: string): number {
+	let quoted = false;
+	let start = true;
+	for (let at = from; at < text.length; at += 1) {
+		const sign = text[at]!;
+		if (quoted) {
+			if (sign === '"') {
+				if (text[at + 1] === '"') at += 1;
+				else quoted = false;
+			}
+		} else if (sign === '"' && start) quoted = true;
+		else if (sign === '\n') return at + 1 - from;
+		else if (sign === '\r') return at + (text[at + 1] === '\n' ? 2 : 1) - from;
+		start = !quoted && text.startsWith(delimiter, at);
+	}
+	return text.length - from;
+}
+
+/** What a table gives, as events; `recipe` null is guessed. Null where the rows hold no questions. */
+export function tableEvents(
+	rows: Row[],
+	recipe: Recipe | null,
+	context: DocumentContext,
+	label: string
+): ReadEvent[] | null {
+	const used = recipe?.columns ? recipe : guessTable(rows);
+	if (!used) return null;
+	const events: ReadEvent[] = [];
+	for (const found of readRows(
+		rows,
+		{ ...guessTable(rows), ...used },
+		{ file: context.file, format: context.format, label }
+	))
+		if ('question' in found) events.push({ type: 'question', ...found });
+		else events.push({ type: 'report', report: found.report });
+	const questions = events.flatMap((event) => (event.type === 'question' ? [event] : []));
+	for (const [at, message] of nearDuplicates(questions.map((event) => event.question)))
+		questions[at]!.reports.push({
+			rule: 'near-duplicate',
+			severity: 'doubtful',
+			message,
+			place: { file: context.file, line: questions[at]!.question.source!.line }
+		});
+	return events;
+}
+
+/** Reads a table of text: CSV, with tabs or with semicolons. */
+export const readCsv: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const { text, report } = await readPlainText(context.container, context.file);
+	if (report) yield { type: 'report', report };
+	if (text === null) return;
+	const rows = rowsOfText(text, context.recipe?.delimiter ?? delimiterOf(text));
+	const events = tableEvents(rows, context.recipe ?? null, context, `“${context.file}”`);
+	if (events) yield* events;
+	else
+		yield {
+			type: 'report',
+			report: {
+				rule: 'not-questions',
+				severity: 'doubtful',
+				message: `“${context.file}” is a table, and no column of it reads like questions. Its first row is: ${rows[0]?.cells.map((cell) => cell.text).join(', ') ?? 'empty'}. Say with a recipe which column is the stem.`,
+				place: { file: context.file, line: 1 }
+			}
+		};
+};

@@ -1,0 +1,43 @@
+import type { Markup } from '../../model/question';
+import { escapeText } from '../../xml/serialise';
+
+/** One line, or one paragraph of a word processor, with what its form says of it. */
+export interface Line {
+	/** Its plain text, without marks of lists that the form has told already. */
+	text: string;
+	/** The same as rich text. */
+	markup: Markup;
+	/** Where it stands in the file, from 1. */
+	number: number;
+	indent: number;
+	/** The level of a heading, from 1; 0 for a title. */
+	heading: number | null;
+	/** A number or a letter that a word processor has put in front: its level, and what it reads. */
+	list: { level: number; kind: 'number' | 'letter' | 'bullet'; label: string } | null;
+	/** All of it stands out: bold, underlined, marked or coloured. */
+	stressed: boolean;
+	/** The cells of a table that stands here. */
+	table: { text: string; markup: Markup }[][] | null;
+	/** A report on this very line. */
+	odd?: { rule: string; message: string };
+}
+
+/** A line of plain text. */
+export function lineOf(text: string, number: number): Line {
+	const expanded = text.replace(/\t/g, '    ').replace(/\u00a0/g, ' ');
+	return {
+		text: expanded.trim(),
+		markup: escapeText(text.trim()),
+		number,
+		indent: expanded.length - expanded.trimStart().length,
+		heading: null,
+		list: null,
+		stressed: false,
+		table: null
+	};
+}
+
+/** The lines of a text, whatever ends them. */
+export function linesOf(text: string): Line[] {
+	return text.split(/\r\n|\r|\n|\u2028|\u2029|\f/).map((line, at) => lineOf(line, at + 1));
+}

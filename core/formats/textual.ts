@@ -1,0 +1,98 @@
+import { ContainerError, type Container } from '../container/container';
+import { readPlainText } from '../container/decode';
+import type { DocumentReader, FormatName, ReadEvent } from './format';
+import { readArchive } from './own/archive';
+import { isOwnJson, readJson } from './own/json';
+import { readJsonByRecipe, readXmlByRecipe } from './recipe/read';
+import type { Recipe } from './recipe/recipe';
+import { delimiterOf, readCsv, rowsOfText } from './table/csv';
+import { guessHeader } from './table/table';
+import { readXlsx } from './table/xlsx';
+import { readTextFile } from './text/read';
+import { readWord } from './word/read';
+
+/** A reader with the format that it reads. */
+export interface Known {
+	format: FormatName;
+	reader: DocumentReader;
+}
+
+/** The reader of a package that is one document by itself, by the file that gives it away; null for any other package. */
+export function wholeFormat(container: Container): (Known & { file: string }) | null {
+	if (!container.packaged) return null;
+	for (const [path, format, reader] of wholes) {
+		const file = container.find(path);
+		if (file) return { format, reader, file };
+	}
+	return null;
+}
+
+const wholes: [string, FormatName, DocumentReader][] = [
+	['questions.jsonl', 'archive', readArchive],
+	['word/document.xml', 'docx', readWord],
+	['xl/workbook.xml', 'xlsx', readXlsx]
+];
+
+const headerLooked = 20_000;
+
+/**
+ * The reader of a file that is no document of a standard: by its ending and its first signs; `root` is the name of its
+ * root element where it begins like XML.
+ */
+export async function textualFormat(
+	container: Container,
+	file: string,
+	root: string | null,
+	recipe?: Recipe
+): Promise<Known | null> {
+	const ending = file.split('.').pop()!.toLowerCase();
+	let start: string;
+	try {
+		const size = container.entries.find((entry) => entry.path === file)?.size ?? 0;
+		start = size > 64 * 2 ** 20 ? '' : ((await readPlainText(container, file)).text ?? '').slice(0, headerLooked);
+	} catch (error) {
+		if (!(error instanceof ContainerError)) throw error;
+		return null;
+	}
+	const first = start.trimStart().replace(/^\ufeff/, '')[0] ?? '';
+	if (first === '<' && root !== null)
+		return recipe || ending === 'xml' ? { format: 'recipe', reader: readXmlByRecipe } : null;
+	if (isOwnJson(start)) return { format: 'json', reader: readJson };
+	if (
+		ending === 'json' ||
+		ending === 'jsonl' ||
+		((first === '{' || first === '[') && /^\s*[[{]\s*["{[\]}]/.test(start))
+	)
+		return { format: 'recipe', reader: readJsonByRecipe };
+	if (['csv', 'tsv', 'tab'].includes(ending) || recipe?.columns) return { format: 'csv', reader: readCsv };
+	const rows = rowsOfText(start.slice(0, start.lastIndexOf('\n') + 1), delimiterOf(start)).filter(
+		(row) => row.cells.length > 2
+	);
+	if (rows.length > 1 && guessHeader(rows.slice(0, 3))) return { format: 'csv', reader: readCsv };
+	return { format: 'text', reader: readText };
+}
+
+/** Reads marked text, and says so where there is not a question in it. */
+const readText: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	let questions = 0;
+	let reports = 0;
+	for await (const event of readTextFile(context)) {
+		if (event.type === 'question') questions += 1;
+		if (event.type === 'report' && event.report.severity === 'broken') reports += 1;
+		yield event;
+	}
+	if (questions || reports) return;
+	const { text } = await readPlainText(context.container, context.file);
+	const words = (text ?? '').replace(/\s+/g, ' ').trim();
+	yield {
+		type: 'report',
+		report: {
+			rule: 'not-questions',
+			severity: 'doubtful',
+			message: words
+				? `“${context.file}” holds no questions that are known here. It begins: “${words.slice(0, 60)}”. A question begins with a number, as in “1. Which knot …”.`
+				: `“${context.file}” is empty.`,
+			place: { file: context.file, line: 1 }
+		}
+	};
+};

@@ -1,0 +1,305 @@
+import { readText } from '../../container/decode';
+import { resolvePath, type Container } from '../../container/container';
+import { escapeAttribute, escapeText } from '../../xml/serialise';
+import { parseXml } from '../../xml/stream';
+import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
+import type { Line } from '../text/lines';
+
+interface Level {
+	format: string;
+	start: number;
+}
+
+interface Styles {
+	/** The level of a heading by the identifier of its style; 0 for a title. */
+	headings: Map<string, number>;
+	/** The list that a style belongs to. */
+	lists: Map<string, { list: string; level: number }>;
+}
+
+interface Word {
+	container: Container;
+	path: string;
+	relations: Map<string, string>;
+	styles: Styles;
+	/** The levels of each list by its number (ECMA-376 part 1, 17.9). */
+	lists: Map<string, { key: string; levels: Map<number, Level> }>;
+	counters: Map<string, number[]>;
+}
+
+async function xml(container: Container, path: string): Promise<XmlElement | null> {
+	const found = container.find(path);
+	return found ? (parseXml((await readText(container, found)).text).root ?? null) : null;
+}
+
+const value = (node: XmlElement | undefined) => node?.attributes.val ?? node?.attributes['w:val'] ?? '';
+const isOn = (node: XmlElement | undefined) => node !== undefined && !/^(0|false|none|off)$/.test(value(node));
+
+function stylesOf(root: XmlElement | null): Styles {
+	const headings = new Map<string, number>();
+	const lists = new Map<string, { list: string; level: number }>();
+	for (const style of root ? childrenOf(root, 'style') : []) {
+		const id = style.attributes.styleId ?? '';
+		const name = value(childOf(style, 'name')).toLowerCase();
+		const properties = childOf(style, 'pPr');
+		const outline = childOf(properties, 'outlineLvl');
+		const named = /^heading (\d)/.exec(name);
+		if (name === 'title') headings.set(id, 0);
+		else if (named) headings.set(id, Number(named[1]));
+		else if (outline && Number(value(outline)) < 9) headings.set(id, Number(value(outline)) + 1);
+		const list = childOf(childOf(properties, 'numPr'), 'numId');
+		if (list)
+			lists.set(id, { list: value(list), level: Number(value(childOf(childOf(properties, 'numPr'), 'ilvl')) || 0) });
+	}
+	return { headings, lists };
+}
+
+function listsOf(root: XmlElement | null): Word['lists'] {
+	const levels = (node: XmlElement | undefined) =>
+		new Map(
+			childrenOf(node ?? { name: '', attributes: {}, children: [], line: 0 }, 'lvl').map((level) => [
+				Number(level.attributes.ilvl ?? 0),
+				{ format: value(childOf(level, 'numFmt')) || 'decimal', start: Number(value(childOf(level, 'start')) || 1) }
+			])
+		);
+	const abstract = new Map(
+		(root ? childrenOf(root, 'abstractNum') : []).map((node) => [node.attributes.abstractNumId ?? '', levels(node)])
+	);
+	const lists: Word['lists'] = new Map();
+	for (const node of root ? childrenOf(root, 'num') : []) {
+		const id = value(childOf(node, 'abstractNumId'));
+		const overridden = childrenOf(node, 'lvlOverride');
+		const own = new Map(abstract.get(id) ?? []);
+		for (const one of overridden) {
+			const level = Number(one.attributes.ilvl ?? 0);
+			const start = childOf(one, 'startOverride');
+			const given = levels({ ...one, children: childrenOf(one, 'lvl') }).get(level) ?? own.get(level);
+			if (given) own.set(level, { ...given, start: start ? Number(value(start)) : given.start });
+		}
+		// lists with a start of their own count by themselves
+		lists.set(node.attributes.numId ?? '', {
+			key: overridden.length ? `own ${node.attributes.numId}` : id,
+			levels: own
+		});
+	}
+	return lists;
+}
+
+const romans: [number, string][] = [
+	[10, 'x'],
+	[9, 'ix'],
+	[5, 'v'],
+	[4, 'iv'],
+	[1, 'i']
+];
+
+function labelOf(count: number, format: string): string {
+	if (/Letter$/.test(format)) {
+		const letter = String.fromCharCode(97 + ((count - 1) % 26));
+		return format.startsWith('upper') ? letter.toUpperCase() : letter;
+	}
+	if (/Roman$/.test(format)) {
+		let left = count;
+		let out = '';
+		for (const [worth, sign] of romans)
+			while (left >= worth) {
+				out += sign;
+				left -= worth;
+			}
+		return format.startsWith('upper') ? out.toUpperCase() : out;
+	}
+	return String(count);
+}
+
+function listMark(word: Word, properties: XmlElement | undefined, style: string): Line['list'] {
+	const own = childOf(properties, 'numPr');
+	const ofStyle = word.styles.lists.get(style);
+	const id = value(childOf(own, 'numId')) || ofStyle?.list || '';
+	const list = word.lists.get(id);
+	if (!list || id === '0') return null;
+	const level = Number(value(childOf(own, 'ilvl')) || ofStyle?.level || 0);
+	const definition = list.levels.get(level) ?? { format: 'decimal', start: 1 };
+	const counters = word.counters.get(list.key) ?? [];
+	counters[level] = (counters[level] ?? definition.start - 1) + 1;
+	counters.length = level + 1;
+	word.counters.set(list.key, counters);
+	const kind = definition.format === 'bullet' ? 'bullet' : /Letter|Roman/.test(definition.format) ? 'letter' : 'number';
+	return { level, kind, label: kind === 'bullet' ? '' : labelOf(counters[level], definition.format) };
+}
+
+interface Run {
+	text: string;
+	markup: string;
+	stressed: boolean;
+}
+
+const pixels = (length: string | undefined) => (length ? Math.round(Number(length) / 9525) : 0);
+
+function picture(word: Word, node: XmlElement): string {
+	const blip = descendants(node, 'blip', 'imagedata')[0];
+	const id =
+		blip?.attributes.embed ?? blip?.attributes['r:embed'] ?? blip?.attributes.id ?? blip?.attributes['r:id'] ?? '';
+	const target = word.relations.get(id);
+	const path = target ? resolvePath(word.path, target) : null;
+	if (!path) return '';
+	const extent = descendants(node, 'extent')[0];
+	const described = descendants(node, 'docPr')[0]?.attributes.descr ?? '';
+	const [width, height] = [pixels(extent?.attributes.cx), pixels(extent?.attributes.cy)];
+	const size = `${width ? ` width="${width}"` : ''}${height ? ` height="${height}"` : ''}`;
+	return `<img src="media:${escapeAttribute(word.container.find(path) ?? path)}" alt="${escapeAttribute(described)}"${size}/>`;
+}
+
+/** The pieces of a paragraph; a null is the end of a line. */
+function runsOf(word: Word, parent: XmlElement, told: (rule: string) => void): (Run | null)[] {
+	const out: (Run | null)[] = [];
+	for (const node of childrenOf(parent)) {
+		if (node.name === 'del' || node.name === 'moveFrom') told('tracked-changes');
+		else if (node.name === 'ins' || node.name === 'moveTo') {
+			told('tracked-changes');
+			out.push(...runsOf(word, node, told));
+		} else if (['hyperlink', 'smartTag', 'sdt', 'sdtContent', 'fldSimple', 'customXml'].includes(node.name))
+			out.push(...runsOf(word, node, told));
+		else if (node.name === 'AlternateContent')
+			out.push(...runsOf(word, childOf(node, 'Choice') ?? childOf(node, 'Fallback') ?? node, told));
+		else if (node.name === 'oMath' || node.name === 'oMathPara') {
+			told('equation');
+			const text = descendants(node, 't').map(textOf).join('');
+			out.push({ text, markup: escapeText(text), stressed: false });
+		} else if (node.name === 'r') out.push(...runOf(word, node, told));
+	}
+	return out;
+}
+
+function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run | null)[] {
+	const style = childOf(node, 'rPr');
+	if (isOn(childOf(style, 'vanish'))) return [];
+	const colour = value(childOf(style, 'color'));
+	const bold = isOn(childOf(style, 'b'));
+	const italic = isOn(childOf(style, 'i'));
+	const under = childOf(style, 'u') !== undefined && value(childOf(style, 'u')) !== 'none';
+	const highlight = childOf(style, 'highlight') !== undefined && value(childOf(style, 'highlight')) !== 'none';
+	const shade = childOf(style, 'shd')?.attributes.fill;
+	const coloured = colour !== '' && !/^(auto|000000|black)$/i.test(colour);
+	const shaded = shade !== undefined && !/^(auto|ffffff)$/i.test(shade);
+	const stressed = bold || under || highlight || coloured || shaded;
+	const vertical = value(childOf(style, 'vertAlign'));
+	const wrap = (text: string) => {
+		let rich = escapeText(text);
+		if (bold && text.trim()) rich = `<b>${rich}</b>`;
+		if (italic && text.trim()) rich = `<i>${rich}</i>`;
+		if (vertical === 'superscript') rich = `<sup>${rich}</sup>`;
+		if (vertical === 'subscript') rich = `<sub>${rich}</sub>`;
+		return rich;
+	};
+	const out: (Run | null)[] = [];
+	for (const child of childrenOf(node)) {
+		if (child.name === 't') out.push({ text: textOf(child), markup: wrap(textOf(child)), stressed });
+		else if (child.name === 'tab') out.push({ text: '    ', markup: ' ', stressed });
+		else if (child.name === 'br' || child.name === 'cr') out.push(null);
+		else if (child.name === 'noBreakHyphen') out.push({ text: '-', markup: '-', stressed });
+		else if (child.name === 'sym') out.push({ text: '•', markup: '•', stressed });
+		else if (child.name === 'drawing' || child.name === 'pict' || child.name === 'object')
+			out.push({ text: '', markup: picture(word, child), stressed });
+		else if (child.name === 'AlternateContent') {
+			const inner = childOf(child, 'Choice') ?? childOf(child, 'Fallback');
+			if (inner) out.push({ text: '', markup: picture(word, inner), stressed });
+		} else if (child.name === 'footnoteReference' || child.name === 'endnoteReference') told('footnote');
+	}
+	return out;
+}
+
+const oddities: Record<string, string> = {
+	'tracked-changes':
+		'It holds changes that somebody tracked and nobody has accepted yet. It was read as if they were accepted; look at its words.',
+	equation:
+		'It holds an equation of the word processor, which was read as plain signs. Look at it, and write it again.',
+	footnote: 'It holds a footnote, which was left out.'
+};
+
+function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
+	const properties = childOf(node, 'pPr');
+	const style = value(childOf(properties, 'pStyle'));
+	const outline = childOf(properties, 'outlineLvl');
+	const heading =
+		word.styles.headings.get(style) ?? (outline && Number(value(outline)) < 9 ? Number(value(outline)) + 1 : null);
+	const odd = new Set<string>();
+	const runs = runsOf(word, node, (rule) => odd.add(rule));
+	const list = heading === null ? listMark(word, properties, style) : null;
+	const indent =
+		Number(childOf(properties, 'ind')?.attributes.left ?? childOf(properties, 'ind')?.attributes.start ?? 0) / 120;
+	const lines: Line[] = [];
+	let piece: Run[] = [];
+	const end = () => {
+		const text = piece.map((run) => run.text).join('');
+		const written = piece.filter((run) => run.text.trim());
+		const [first] = odd;
+		lines.push({
+			text: text.replace(/\u00a0/g, ' ').trim(),
+			markup: piece
+				.map((run) => run.markup)
+				.join('')
+				.replace(/<\/(b|i|sup|sub)><\1>/g, '')
+				.trim(),
+			number,
+			indent: indent + (text.length - text.trimStart().length),
+			heading: lines.length ? null : heading,
+			list: lines.length ? null : list,
+			stressed: written.length > 0 && written.every((run) => run.stressed),
+			table: null,
+			...(first && !lines.length ? { odd: { rule: first, message: oddities[first]! } } : {})
+		});
+		piece = [];
+	};
+	for (const run of runs)
+		if (run) piece.push(run);
+		else end();
+	end();
+	return lines;
+}
+
+function tableLine(word: Word, node: XmlElement, number: number): Line {
+	const rows = childrenOf(node, 'tr').map((row) =>
+		childrenOf(row, 'tc').map((cell) => {
+			const lines = childrenOf(cell, 'p').flatMap((one) => paragraphLines(word, one, number));
+			const some = lines.filter((line) => line.markup);
+			return { text: some.map((line) => line.text).join(' '), markup: some.map((line) => line.markup).join(' ') };
+		})
+	);
+	return { text: '', markup: '', number, indent: 0, heading: null, list: null, stressed: false, table: rows };
+}
+
+/** The paragraphs of a Word document as lines, with their numbers and letters, headings, tables and pictures. */
+export async function linesOfWord(container: Container): Promise<Line[]> {
+	const path = container.find('word/document.xml') ?? 'word/document.xml';
+	const root = await xml(container, path);
+	const relations = await xml(container, 'word/_rels/document.xml.rels');
+	const word: Word = {
+		container,
+		path,
+		relations: new Map(
+			(relations ? descendants(relations, 'Relationship') : []).map((node) => [
+				node.attributes.Id ?? '',
+				node.attributes.Target ?? ''
+			])
+		),
+		styles: stylesOf(await xml(container, 'word/styles.xml')),
+		lists: listsOf(await xml(container, 'word/numbering.xml')),
+		counters: new Map()
+	};
+	const lines: Line[] = [];
+	let number = 0;
+	const visit = (node: XmlElement) => {
+		for (const child of childrenOf(node)) {
+			if (child.name === 'p') {
+				number += 1;
+				lines.push(...paragraphLines(word, child, number));
+			} else if (child.name === 'tbl') {
+				number += 1;
+				lines.push(tableLine(word, child, number));
+			} else if (child.name === 'sdt' || child.name === 'sdtContent' || child.name === 'customXml') visit(child);
+		}
+	};
+	const body = root && childOf(root, 'body');
+	if (body) visit(body);
+	return lines;
+}

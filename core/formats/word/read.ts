@@ -1,0 +1,40 @@
+import { mediaType } from '../media';
+import { markupOf } from '../../model/question';
+import type { DocumentReader, ReadEvent } from '../format';
+import { readMarkedText } from '../text/grammar';
+import { textEvents } from '../text/read';
+import { linesOfWord } from './document';
+
+/** Reads a Word document by the grammar of marked text; numbers and letters come from its lists. */
+export const readWord: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const lines = await linesOfWord(context.container);
+	const found = readMarkedText(lines, context.file, context.format);
+	for (const { question } of found.questions) {
+		const names = markupOf(question).flatMap(({ markup }) =>
+			[...markup.matchAll(/src="media:([^"]*)"/g)].map((one) =>
+				one[1]!
+					.replace(/&quot;/g, '"')
+					.replace(/&lt;/g, '<')
+					.replace(/&gt;/g, '>')
+					.replace(/&amp;/g, '&')
+			)
+		);
+		for (const name of new Set(names))
+			question.attachments.push({
+				name,
+				mediaType: mediaType(name),
+				hash: null,
+				missing: !context.container.has(name)
+			});
+	}
+	const text = (from: number, to: number) =>
+		lines
+			.filter((line) => line.number >= from && line.number <= to)
+			.map((line) =>
+				line.table
+					? line.table.map((row) => row.map((cell) => cell.text).join(' | ')).join('\n')
+					: `${line.list?.label ? `${line.list.label}. ` : ''}${line.text}`
+			)
+			.join('\n');
+	yield* textEvents(found, context, text);
+};
