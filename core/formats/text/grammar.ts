@@ -146,7 +146,7 @@ class Reader {
 			this.#option(block, option);
 			return;
 		}
-		if (question && this.#startsQuestion(question.number, question.rest, line, at)) {
+		if (question && this.#startsQuestion(question.number, question.rest, line)) {
 			this.#inKey = false;
 			this.#start(question.number, true, question.style, line);
 			if (question.rest.text || question.rest.markup) this.#stem(this.#block!, question.rest);
@@ -210,7 +210,7 @@ class Reader {
 		return true;
 	}
 
-	#startsQuestion(number: number, rest: Line, line: Line, at: number): boolean {
+	#startsQuestion(number: number, rest: Line, line: Line): boolean {
 		const block = this.#block;
 		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text))
 			return false;
@@ -220,8 +220,7 @@ class Reader {
 				block.stem.length &&
 				number !== block.number + 1 &&
 				number !== 1 &&
-				line.indent >= block.indent &&
-				!this.#optionsFollow(at)
+				line.indent >= block.indent
 			)
 				return number > block.number && number < block.number + 4;
 		}

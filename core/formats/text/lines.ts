@@ -27,7 +27,7 @@ export function lineOf(text: string, number: number): Line {
 	const expanded = text.replace(/\t/g, '    ').replace(/\u00a0/g, ' ');
 	return {
 		text: expanded.trim(),
-		markup: escapeText(text.trim()),
+		markup: escapeText(expanded.trim()),
 		number,
 		indent: expanded.length - expanded.trimStart().length,
 		heading: null,

@@ -8,6 +8,9 @@
 		type Mark,
 		type Response
 	} from '$core/scoring/score';
+	import { datasetOf, shownValue } from '$core/calculated/datasets';
+	import { replaceBlanks, replaceVariables } from '$core/markup/markers';
+	import KindView from './KindView.svelte';
 	import { light, rich } from './rich';
 
 	/**
@@ -35,9 +38,36 @@
 	const name = $props.id();
 	let ticked = $state<string[]>([]);
 	let text = $state('');
+	let rest = $state<Response>({});
 	let mark = $state<Mark | null>(null);
 	const points = $derived(pointsEach ?? question.points);
-	const html = (markup: string) => rich(markup, question.attachments, courseId);
+	const drawn = $derived.by(() => {
+		if (question.kind !== 'calculated' || mode !== 'try') return null;
+		try {
+			return datasetOf(question, rest.seed ?? '1').values;
+		} catch {
+			return null;
+		}
+	});
+	/** The places of blanks read as their numbers, variables as their names or as the numbers that are drawn. */
+	const placed = (markup: string) => {
+		const order = question.kind === 'fill-blanks' ? question.blanks.map((blank) => blank.identifier) : [];
+		const decimals = new Map(
+			question.kind === 'calculated' ? question.variables.map((one) => [one.name, one.decimals]) : []
+		);
+		return replaceVariables(
+			replaceBlanks(markup, (identifier) => `<span class="gap">${order.indexOf(identifier) + 1}</span>`),
+			(name) =>
+				drawn?.has(name)
+					? shownValue(drawn.get(name)!, decimals.get(name) ?? null)
+					: `<var class="variable">${name}</var>`
+		);
+	};
+	const html = (markup: string) => rich(placed(markup), question.attachments, courseId);
+	const addressOf = (name: string) => {
+		const file = question.attachments.find((one) => one.name === name);
+		return file?.hash ? `/courses/${courseId}/files/${file.hash}?as=${encodeURIComponent(file.mediaType)}` : null;
+	};
 	const credit = (value: number) =>
 		value >= 1 ? 'key' : value > 0 ? `${Math.round(value * 100)} %` : value < 0 ? `−${Math.round(-value * 100)} %` : '';
 
@@ -45,6 +75,7 @@
 		void question;
 		ticked = [];
 		text = '';
+		rest = {};
 		mark = null;
 	});
 	function tick(identifier: string, on: boolean) {
@@ -60,12 +91,14 @@
 		if (!response) return;
 		ticked = response.options ?? [];
 		text = response.text ?? '';
+		rest = response;
 		give();
 	}
 	function give() {
-		mark = score(question, { options: ticked, text });
+		mark = score(question, isPlain ? { options: ticked, text } : rest);
 		onmark?.(mark);
 	}
+	const isPlain = $derived(isChoice(question) || ['short-answer', 'numeric', 'essay'].includes(question.kind));
 	const earned = $derived(
 		mark?.credit == null || points === null ? null : Math.round(mark.credit * points * 100) / 100
 	);
@@ -73,6 +106,8 @@
 
 <div use:light={words}>
 	<div class="stem rich">
+		{#if question.stimulus}<!-- eslint-disable-next-line svelte/no-at-html-tags -->
+			<div class="shared">{@html html(question.stimulus.content)}</div>{/if}
 		{#if question.stem}<!-- cleaned by core/markup before it was stored, and there is a content security policy besides -->
 			<!-- eslint-disable-next-line svelte/no-at-html-tags -->
 			{@html html(question.stem)}
@@ -134,6 +169,9 @@
 						<tr
 							><td
 								><span class="whole">{'text' in accepted ? accepted.text : acceptedNumberText(accepted)}</span>
+								{#if 'match' in accepted && accepted.match}<span class="faint"
+										>{accepted.match === 'pattern' ? 'as a pattern' : 'somewhere in the answer'}</span
+									>{/if}
 								{#if 'caseSensitive' in accepted && accepted.caseSensitive}<span class="faint">capitals matter</span
 									>{/if}</td
 							><td class="number mute"
@@ -149,9 +187,21 @@
 			></textarea>{:else}<p class="mute mt-3">Answered in writing, marked by a person.</p>{/if}
 	{:else if question.kind === 'unreadable'}
 		<div class="notice broken"><b>Kept as it came.</b> {question.reason}</div>
+	{:else if question.kind !== 'information'}
+		<KindView
+			{question}
+			{mode}
+			answer={rest}
+			{html}
+			picture={addressOf}
+			onanswer={(response) => {
+				rest = response;
+				if (mark) clear();
+			}}
+		/>
 	{/if}
 
-	{#if mode === 'try' && question.kind !== 'information' && question.kind !== 'unreadable'}
+	{#if mode === 'try' && question.kind !== 'information' && question.kind !== 'unreadable' && question.kind !== 'file-upload'}
 		<div class="mt-3 flex flex-wrap gap-2">
 			<button class="button small" type="button" onclick={give}>Mark it</button>
 			{#if onmark === undefined}
@@ -260,6 +310,22 @@
 		display: block;
 		color: var(--ink2);
 		font-size: 13px;
+	}
+	.shared {
+		margin-bottom: 10px;
+		padding: 2px 0 8px 12px;
+		border-left: 3px solid var(--line2);
+	}
+	.stem :global(.gap) {
+		display: inline-block;
+		min-width: 2.6em;
+		border-bottom: 2px solid var(--woad);
+		text-align: center;
+	}
+	.stem :global(var.variable) {
+		color: var(--woad);
+		font-style: normal;
+		font-family: var(--mono, monospace);
 	}
 	textarea {
 		width: 100%;

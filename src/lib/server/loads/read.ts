@@ -6,6 +6,7 @@ import { canonicalForm } from '../../../../core/compare/canonical';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
+import { parseRecipe } from '../../../../core/formats/recipe/recipe';
 import type { ReadEvent } from '../../../../core/formats/format';
 import { beginning, plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/model/question';
@@ -48,11 +49,13 @@ interface Staged {
  * is called, so that a reading that broke off leaves nothing behind. Throws Stopped when told to stop.
  */
 export async function readLoad(pool: Pool, loadId: number, control: Control): Promise<void> {
-	const load = await row<{ course_id: number; file_id: number; size: number; file_name: string }>(
-		pool,
-		'SELECT course_id, file_id, size, file_name FROM loads WHERE id = ?',
-		[loadId]
-	);
+	const load = await row<{
+		course_id: number;
+		file_id: number;
+		size: number;
+		file_name: string;
+		recipe: string | null;
+	}>(pool, 'SELECT course_id, file_id, size, file_name, recipe FROM loads WHERE id = ?', [loadId]);
 	if (!load) return;
 	await clear(pool, loadId);
 	await run(
@@ -70,9 +73,9 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 			reading.fileIds.add(file.id);
 			return file.hash;
 		};
-		for await (const event of readPackage(container, (packed, size) =>
-			inflateRawSync(packed, { maxOutputLength: Math.max(1, size) })
-		)) {
+		const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
+		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
+		for await (const event of readPackage(container, unpack, 0, recipe)) {
 			control.check();
 			await reading.take(event, container);
 		}

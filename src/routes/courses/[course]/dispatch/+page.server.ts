@@ -1,6 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { number, object, string, ValidationError } from 'yup';
-import { writtenFormats } from '$core/formats';
+import { writtenFormat, writtenFormats } from '$core/formats';
 import { courseAt, keyOf } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
@@ -24,13 +24,14 @@ export const load = async ({ locals, params, url }) => {
 			: bankId && banks.some((bank) => bank.id === bankId)
 				? { bankId }
 				: null;
-	const format = writtenFormats[0]!;
+	const format = writtenFormat(url.searchParams.get('as') ?? '') ?? writtenFormats[0]!;
 	return {
 		banks,
 		quizzes,
 		dispatches,
 		what,
 		format: { name: format.name, title: format.title },
+		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
 		loss: what ? await lossTable(db, course.id, what, format.name) : []
 	};
 };
@@ -54,7 +55,10 @@ export const actions = {
 		const what: Consignment | null = given.quiz ? { quizId: given.quiz } : given.bank ? { bankId: given.bank } : null;
 		const id = what && (await begin(database(), course.id, person.id, what, given.format));
 		if (!id) return fail(409, { message: 'There is nothing to write: it holds no questions, or it is gone.' });
-		redirect(303, `?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&show=${id}`);
+		redirect(
+			303,
+			`?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&as=${encodeURIComponent(given.format)}&show=${id}`
+		);
 	},
 	stop: async ({ locals, params, request }) => {
 		await courseAt(locals, params, 'change');

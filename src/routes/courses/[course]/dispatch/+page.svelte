@@ -36,6 +36,7 @@
 	const isQuiz = $derived(data.what !== null && 'quizId' in data.what);
 	const bankId = $derived(data.what && 'bankId' in data.what ? data.what.bankId : null);
 	const quizId = $derived(data.what && 'quizId' in data.what ? data.what.quizId : null);
+	const address = (format: string) => `?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}`;
 	const severities = { kept: 'whole', changed: 'doubtful', lost: 'broken' } as const;
 	const states = {
 		waiting: 'waiting',
@@ -67,7 +68,7 @@
 				class="choice"
 				class:chosen={bankId === bank.id}
 				aria-pressed={bankId === bank.id}
-				onclick={() => goto(`?bank=${bank.id}`, { keepFocus: true })}
+				onclick={() => goto(`?bank=${bank.id}&as=${data.format.name}`, { keepFocus: true })}
 				><span class="cut">{bank.name}</span><span class="mute">{bank.questions.toLocaleString('en')}</span></button
 			>
 		{/each}
@@ -78,23 +79,28 @@
 				class="choice"
 				class:chosen={quizId === quiz.id}
 				aria-pressed={quizId === quiz.id}
-				onclick={() => goto(`?quiz=${quiz.id}`, { keepFocus: true })}
+				onclick={() => goto(`?quiz=${quiz.id}&as=${data.format.name}`, { keepFocus: true })}
 				><span class="cut">{quiz.title}</span><span class="mute">{count(quiz.parts, 'part')}</span></button
 			>
 		{/each}
 		{#if !data.banks.length}<p class="mute mt-2">There is nothing to send yet.</p>{/if}
 		<h2 class="mt-5">As</h2>
-		<div class="choice chosen">
-			<span>{data.format.title}</span>{#if data.what}<span
-					class="text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}"
-					>{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
-						.filter(Boolean)
-						.join(', ') || 'loses nothing'}</span
-				>{/if}
-		</div>
+		<select
+			class="field w-full"
+			aria-label="Format"
+			value={data.format.name}
+			onchange={(event) => goto(address(event.currentTarget.value), { keepFocus: true })}
+		>
+			{#each data.formats as one (one.name)}<option value={one.name}>{one.title} ({one.ending})</option>{/each}
+		</select>
+		{#if data.what}<p class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">
+				{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
+					.filter(Boolean)
+					.join(', ') || 'loses nothing'}
+			</p>{/if}
 	</section>
 	<section class="column" aria-label="What would be lost">
-		<h2>What becomes of the questions in a {data.format.title}</h2>
+		<h2>What becomes of the questions as {data.format.title}</h2>
 		{#if data.loss.length}
 			<table class="rows mt-2">
 				<thead><tr><th>Kind</th><th class="number">Questions</th><th>What becomes of them</th></tr></thead>

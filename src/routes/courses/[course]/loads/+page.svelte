@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { invalidateAll } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import Strand from '$lib/ui/Strand.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { ago, bytes, count } from '$lib/ui/words';
@@ -96,6 +96,16 @@
 			send(event.dataTransfer.files);
 		}
 	}
+	const byRecipe = (one: (typeof data.loads)[number]) =>
+		/\.(csv|tsv|xlsx|json|jsonl|xml)$/i.test(one.file_name) && !/QTI|Barrow/.test(one.format);
+	function paste(event: ClipboardEvent) {
+		const target = event.target as HTMLElement | null;
+		const pasted = event.clipboardData?.getData('text/plain') ?? '';
+		if (!data.mayChange || !pasted.trim() || target?.closest('input, textarea, select')) return;
+		event.preventDefault();
+		sessionStorage.setItem('pasted', pasted);
+		void goto(`/courses/${data.course.id}/loads/paste`);
+	}
 	const waits = $derived(data.loads.filter((one) => one.state === 'review').length);
 </script>
 
@@ -109,6 +119,7 @@
 	}}
 	ondragleave={(event) => !event.relatedTarget && (over = false)}
 	ondrop={drop}
+	onpaste={paste}
 />
 <div class="sheet">
 	<h1 class="visually-hidden">Loads of {data.course.name}</h1>
@@ -129,8 +140,11 @@
 				/><circle cx="31" cy="8" r="7" /></svg
 			>
 			<div class="flex-1">
-				<h2>Drop packages here</h2>
-				<p class="mute">QTI 1.2 and 2.1 packages or bare XML. Nothing goes into the course before you have seen it.</p>
+				<h2>Drop files here</h2>
+				<p class="mute">
+					QTI 1.2 to 3.0 and Common Cartridge, Word, text, tables, JSON and XML of any shape. Nothing goes into the
+					course before you have seen it.
+				</p>
 			</div>
 			<input
 				bind:this={chooser}
@@ -139,12 +153,13 @@
 				aria-label="Files to load"
 				type="file"
 				multiple
-				accept=".zip,.xml,.imscc"
+				accept=".zip,.xml,.imscc,.docx,.txt,.md,.csv,.tsv,.xlsx,.json,.jsonl"
 				onchange={(event) => {
 					send(event.currentTarget.files ?? []);
 					event.currentTarget.value = '';
 				}}
 			/>
+			<a class="button ghost" href="/courses/{data.course.id}/loads/paste">Type or paste text</a>
 			<button class="button" type="button" onclick={() => chooser?.click()}>Choose files</button>
 		</section>
 	{/if}
@@ -171,7 +186,7 @@
 		<colgroup
 			><col style="width: 21%" /><col style="width: 15%" /><col style="width: 7%" /><col style="width: 9%" /><col
 				style="width: 6%"
-			/><col /><col style="width: 10%" /><col style="width: 9%" /><col style="width: 84px" /></colgroup
+			/><col /><col style="width: 10%" /><col style="width: 9%" /><col style="width: 132px" /></colgroup
 		>
 		<thead
 			><tr
@@ -267,7 +282,13 @@
 										aria-label="Throw {one.file_name} away">Discard</button
 									>
 								</form>
-							{:else if one.state === 'review'}<a
+							{/if}
+							{#if byRecipe(one) && ['review', 'undone', 'failed'].includes(one.state)}<a
+									class="word mr-2 text-[13px]"
+									href="/courses/{data.course.id}/loads/{one.id}/recipe"
+									aria-label="Recipe for {one.file_name}">Recipe</a
+								>{/if}
+							{#if one.state === 'review'}<a
 									class="button small"
 									href="/courses/{data.course.id}/loads/{one.id}"
 									aria-label="Review {one.file_name}">Review</a

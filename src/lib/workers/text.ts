@@ -1,0 +1,25 @@
+import { checkQuestion } from '$core/checks';
+import { readMarkedText } from '$core/formats/text/grammar';
+import { linesOf } from '$core/formats/text/lines';
+import type { Question } from '$core/model/question';
+import type { Report } from '$core/reports/report';
+
+/** What is found in a text while it is typed. */
+export interface TextAnswer {
+	questions: { question: Question; reports: Report[]; from: number; to: number }[];
+	reports: Report[];
+	title: string;
+}
+
+self.onmessage = (event: MessageEvent<string>) => {
+	const found = readMarkedText(linesOf(event.data), 'pasted.txt', 'text');
+	const answer: TextAnswer = {
+		title: found.title,
+		reports: found.reports,
+		questions: found.questions.map((one) => ({
+			...one,
+			reports: [...one.reports, ...checkQuestion(one.question, { duplicateOf: () => null })]
+		}))
+	};
+	postMessage(answer);
+};

@@ -1,0 +1,40 @@
+import { error, fail, redirect } from '@sveltejs/kit';
+import { object, string, ValidationError } from 'yup';
+import { parseRecipe } from '$core/formats/recipe/recipe';
+import { sketchOf } from '$core/formats/recipe/sketch';
+import { courseAt, keyOf } from '$lib/server/access';
+import { database } from '$lib/server/db/pool';
+import { loadOf } from '$lib/server/loads/loads';
+import { openLoad, readByRecipe, recipeOf, recipesOf } from '$lib/server/loads/recipes';
+
+export const load = async ({ locals, params }) => {
+	const { course } = await courseAt(locals, params, 'change');
+	const db = database();
+	const one = await loadOf(db, course.id, keyOf(params.load));
+	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
+	const [given, saved] = await Promise.all([recipeOf(db, one.id), recipesOf(db, course.id)]);
+	const sketch = await sketchOf(await openLoad(db, one), given);
+	if (!sketch) error(404, 'This file says itself what it holds, so there is nothing to point at.');
+	return { one, sketch, saved };
+};
+
+const shape = object({ recipe: string().required(), name: string().trim().max(120).default('') });
+
+export const actions = {
+	default: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'change');
+		const one = await loadOf(database(), course.id, keyOf(params.load));
+		if (!one) error(404, 'There is no such load in this course.');
+		try {
+			const given = shape.validateSync(Object.fromEntries(await request.formData()));
+			const recipe = parseRecipe(JSON.parse(given.recipe));
+			if (!(await readByRecipe(database(), one, person.id, recipe, given.name)))
+				return fail(409, { message: 'This load is in the course or is being read, so it cannot be read anew now.' });
+		} catch (cause) {
+			if (cause instanceof ValidationError || cause instanceof SyntaxError)
+				return fail(400, { message: `The recipe cannot be used: ${cause.message}.` });
+			throw cause;
+		}
+		redirect(303, `/courses/${course.id}/loads`);
+	}
+};

@@ -1,0 +1,383 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
+	import { kindName, type Question } from '$core/model/question';
+	import Mark from '$lib/ui/Mark.svelte';
+	import QuestionView from '$lib/ui/QuestionView.svelte';
+	import { count } from '$lib/ui/words';
+	import { untrack } from 'svelte';
+
+	let { data, form } = $props();
+
+	type Meaning =
+		| 'stem'
+		| 'title'
+		| 'kind'
+		| 'options'
+		| 'key'
+		| 'points'
+		| 'category'
+		| 'tags'
+		| 'generalFeedback'
+		| 'correctFeedback'
+		| 'incorrectFeedback'
+		| 'shuffle'
+		| 'difficulty'
+		| 'hint'
+		| 'tolerance'
+		| 'language'
+		| 'accepted'
+		| 'pairs'
+		| 'order';
+	const meanings: [Meaning, string][] = [
+		['stem', 'stem'],
+		['options', 'an option'],
+		['key', 'answer key'],
+		['title', 'title'],
+		['kind', 'kind'],
+		['points', 'points'],
+		['category', 'category'],
+		['tags', 'tags'],
+		['generalFeedback', 'feedback'],
+		['correctFeedback', 'feedback when right'],
+		['incorrectFeedback', 'feedback when wrong'],
+		['hint', 'hint'],
+		['shuffle', 'shuffle'],
+		['difficulty', 'difficulty'],
+		['tolerance', 'tolerance'],
+		['language', 'language']
+	];
+	const inRecords: [Meaning, string][] = [
+		...meanings,
+		['accepted', 'accepted answers'],
+		['pairs', 'pairs'],
+		['order', 'order']
+	];
+
+	const start = untrack(() => data.sketch);
+	let recipe = $state<Recipe>(untrack(() => structuredClone($state.snapshot(start.recipe ?? {}) as Recipe)));
+	let sheet = $state(0);
+	let name = $state('');
+	let preview = $state<{ questions: Question[]; count: number; broken: number; reports: string[] } | null>(null);
+	let trouble = $state('');
+	let looking = $state(false);
+
+	const table = $derived(data.sketch.form === 'table' ? data.sketch.tables[sheet] : undefined);
+	/** The part of the recipe that speaks of the table that is shown. */
+	const part = $derived(table?.name ? (recipe.sheets?.find((one) => one.sheet === table.name) ?? null) : recipe);
+	const headings = $derived(table ? (table.headings[part?.headerRow ?? 0] ?? table.headings[0]!) : []);
+	const separatorChoices = ['|', ';', ',', '/', '\n'];
+	const formChoices: [string, string][] = [
+		['letter', 'letters (A is the first)'],
+		['index', 'numbers from 1'],
+		['index0', 'numbers from 0'],
+		['text', "the option's own text"]
+	];
+
+	function meaningOf(heading: string): Meaning | '' {
+		const columns = part?.columns ?? {};
+		for (const [meaning, value] of Object.entries(columns))
+			if (Array.isArray(value) ? value.includes(heading) : value === heading) return meaning as Meaning;
+		return '';
+	}
+	function change(next: (one: Recipe) => void) {
+		const copy = $state.snapshot(recipe) as Recipe;
+		if (table?.name) {
+			copy.sheets ??= [];
+			let own = copy.sheets.find((one) => one.sheet === table.name);
+			if (!own) copy.sheets.push((own = { sheet: table.name, headerRow: 1, columns: {} }));
+			copy.sheetsWithoutQuestions = copy.sheetsWithoutQuestions?.filter((one) => one !== table.name);
+			next(own as Recipe);
+		} else next(copy);
+		recipe = copy;
+	}
+	function mean(heading: string, meaning: Meaning | '') {
+		change((one) => {
+			const columns = { ...one.columns } as Record<string, string | string[]>;
+			for (const [key, value] of Object.entries(columns)) {
+				if (Array.isArray(value)) columns[key] = value.filter((other) => other !== heading);
+				else if (value === heading) delete columns[key];
+				if (Array.isArray(columns[key]) && !columns[key].length) delete columns[key];
+			}
+			if (meaning === 'options') {
+				const before = columns.options;
+				const list = [...(Array.isArray(before) ? before : before ? [before] : []), heading];
+				columns.options = headings.filter((other) => list.includes(other));
+				if (columns.options.length === 1) columns.options = columns.options[0]!;
+			} else if (meaning) columns[meaning] = heading;
+			one.columns = columns as Columns;
+			one.keyForms = undefined;
+			delete one.keyForms;
+		});
+	}
+	function fieldMeaning(field: string): Meaning | '' {
+		for (const [meaning] of inRecords) {
+			const value = recipe[meaning as 'stem'];
+			const first = Array.isArray(value) ? value[0] : value;
+			if (first !== undefined && first.replace(/(\[\*\]|\/.*)$/, '') === field) return meaning;
+		}
+		return '';
+	}
+	function meanField(field: string, meaning: Meaning | '') {
+		const copy = $state.snapshot(recipe) as Recipe & Record<string, unknown>;
+		const before = fieldMeaning(field);
+		if (before) delete copy[before];
+		if (meaning) {
+			const list = data.sketch.form === 'json' && ['options', 'accepted', 'pairs', 'order'].includes(meaning);
+			copy[meaning] = list ? `${field}[*]` : field;
+		}
+		recipe = copy;
+	}
+
+	$effect(() => {
+		const body = JSON.stringify(recipe);
+		const timer = setTimeout(async () => {
+			looking = true;
+			try {
+				const answer = await fetch(`/courses/${data.course.id}/loads/${data.one.id}/recipe/preview`, {
+					method: 'POST',
+					headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
+					body
+				});
+				const found = (await answer.json()) as NonNullable<typeof preview> & { message?: string };
+				trouble = answer.ok ? '' : (found.message ?? 'The recipe cannot be used.');
+				if (answer.ok) preview = found;
+			} catch {
+				trouble = 'The server does not answer. Look at the connection.';
+			}
+			looking = false;
+		}, 250);
+		return () => clearTimeout(timer);
+	});
+</script>
+
+<svelte:head><title>Recipe for {data.one.file_name} · Yarn Barrow</title></svelte:head>
+<div class="two">
+	<section class="column" aria-label="What is what">
+		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › {data.one.file_name}</p>
+		<h1>Say what is what</h1>
+		{#if data.saved.length}
+			<label class="mt-2 block"
+				>Saved recipe
+				<select
+					class="field"
+					onchange={(event) => {
+						const found = data.saved.find((one) => one.id === Number(event.currentTarget.value));
+						if (found) {
+							recipe = structuredClone(found.recipe);
+							name = found.name;
+						}
+					}}
+					><option value="">choose one</option>{#each data.saved as one (one.id)}<option value={one.id}
+							>{one.name}</option
+						>{/each}</select
+				></label
+			>
+		{/if}
+		{#if data.sketch.form === 'table'}
+			{#if data.sketch.tables.length > 1}
+				<p class="mt-3 flex flex-wrap gap-2" role="group" aria-label="Sheets">
+					{#each data.sketch.tables as one, at (one.name)}<button
+							type="button"
+							class="button small"
+							class:ghost={at !== sheet}
+							aria-pressed={at === sheet}
+							onclick={() => (sheet = at)}>{one.name}</button
+						>{/each}
+				</p>
+			{/if}
+			{#if table}
+				<div class="mt-3 flex flex-wrap items-center gap-4">
+					<label
+						>Headings in row
+						<select
+							class="field"
+							value={String(part?.headerRow ?? 0)}
+							onchange={(event) => change((one) => (one.headerRow = Number(event.currentTarget.value)))}
+							><option value="0">there are none</option>{#each table.rows as _, at (at)}<option value={String(at + 1)}
+									>{at + 1}</option
+								>{/each}</select
+						></label
+					>
+					<label
+						>A key names options by
+						<select
+							class="field"
+							value={part?.keyForms?.[0] ?? 'letter'}
+							onchange={(event) =>
+								change(
+									(one) =>
+										(one.keyForms = [
+											event.currentTarget.value as 'letter',
+											...(['letter', 'text', 'truth', 'answer'] as const).filter(
+												(other) => other !== event.currentTarget.value
+											)
+										])
+								)}
+							>{#each formChoices as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
+						></label
+					>
+					{#if typeof part?.columns?.options === 'string'}
+						<label
+							>Options are parted by
+							<select
+								class="field"
+								value={part.optionSeparator ?? '|'}
+								onchange={(event) => change((one) => (one.optionSeparator = event.currentTarget.value))}
+								>{#each separatorChoices as sign (sign)}<option value={sign}
+										>{sign === '\n' ? 'a line end' : sign}</option
+									>{/each}</select
+							></label
+						>
+					{/if}
+				</div>
+				<div class="scroll mt-3">
+					<table class="rows grid">
+						<thead
+							><tr
+								>{#each headings as heading (heading)}<th class:unmeant={!meaningOf(heading)}>
+										<select
+											class="field"
+											aria-label="What “{heading}” means"
+											value={meaningOf(heading)}
+											onchange={(event) => mean(heading, event.currentTarget.value as Meaning)}
+											><option value="">left out</option>{#each meanings as [meaning, words] (meaning)}<option
+													value={meaning}>{words}</option
+												>{/each}</select
+										>
+									</th>{/each}</tr
+							></thead
+						>
+						<tbody
+							>{#each table.rows as cells, at (at)}<tr
+									class:head={at + 1 === part?.headerRow}
+									class:above={at + 1 < (part?.headerRow ?? 0)}
+									>{#each cells as cell, place (place)}<td class:unmeant={!meaningOf(headings[place] ?? '')}>{cell}</td
+										>{/each}</tr
+								>{/each}</tbody
+						>
+					</table>
+				</div>
+			{/if}
+		{:else}
+			<label class="mt-3 block"
+				>A question stands at
+				<input
+					class="field mono w-full"
+					value={recipe.record ?? ''}
+					onchange={(event) => (recipe = { ...($state.snapshot(recipe) as Recipe), record: event.currentTarget.value })}
+				/></label
+			>
+			<p class="mute mt-1 text-[13px]">{count(data.sketch.records, 'entry', 'entries')} stand there.</p>
+			<table class="rows mt-2">
+				<thead><tr><th>Field</th><th>What stands in it</th><th>Means</th></tr></thead>
+				<tbody>
+					{#each data.sketch.fields as field (field.name)}
+						<tr>
+							<td class="mono">{field.name}</td>
+							<td class="mute text-[13px]"
+								>{#each field.examples as example (example)}<span class="block">{example}</span>{/each}</td
+							>
+							<td>
+								<select
+									class="field"
+									aria-label="What “{field.name}” means"
+									value={fieldMeaning(field.name)}
+									onchange={(event) => meanField(field.name, event.currentTarget.value as Meaning)}
+									><option value="">left out</option>{#each inRecords as [meaning, words] (meaning)}<option
+											value={meaning}>{meaning === 'options' ? 'options' : words}</option
+										>{/each}</select
+								>
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{/if}
+	</section>
+	<section class="column paper" aria-label="Questions found so far">
+		<h2 role="status">
+			{#if trouble}<span class="broken">{trouble}</span>
+			{:else if preview}{count(preview.count, 'question')}{#if preview.broken}, <Mark
+						severity="broken"
+						word="{preview.broken} broken"
+					/>{/if}
+			{:else}Looking …{/if}
+			{#if looking && preview}<span class="faint"> …</span>{/if}
+		</h2>
+		{#each preview?.questions ?? [] as question, at (at)}
+			<article class="mt-4">
+				<p class="faint text-[13px]">
+					{kindName(question.kind)}{question.points === null ? '' : ` · ${count(question.points, 'point')}`}{question
+						.category.length
+						? ` · ${question.category.join(' › ')}`
+						: ''}
+				</p>
+				<QuestionView {question} courseId={data.course.id} />
+			</article>
+		{/each}
+		{#if preview && preview.count > preview.questions.length}<p class="mute mt-4">
+				and {preview.count - preview.questions.length} more
+			</p>{/if}
+	</section>
+</div>
+<form class="bar" method="POST" use:enhance>
+	<input type="hidden" name="recipe" value={JSON.stringify(recipe)} />
+	<span class="mr-auto"
+		>{form?.message
+			? ''
+			: preview
+				? `Read ${data.one.file_name} by this recipe: ${count(preview.count, 'question')}.`
+				: ''}
+		{#if form?.message}<span class="broken" role="alert">{form.message}</span>{/if}</span
+	>
+	<label>Save it as <input class="field" name="name" bind:value={name} maxlength="120" placeholder="not saved" /></label
+	>
+	<button class="button" disabled={!preview?.count}>Read by this recipe</button>
+</form>
+
+<style>
+	.two {
+		display: grid;
+		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+		height: calc(100vh - var(--thread, 96px) - 58px);
+	}
+	.column {
+		overflow: auto;
+		padding: 16px 20px;
+	}
+	.scroll {
+		overflow-x: auto;
+		border: 1px solid var(--line);
+	}
+	.grid td,
+	.grid th {
+		max-width: 260px;
+		min-width: 92px;
+		vertical-align: top;
+		font-size: 13px;
+		border-right: 1px solid var(--line);
+	}
+	.grid tr.head td {
+		font-weight: 600;
+		background: var(--woad-soft);
+	}
+	.grid tr.above td,
+	.unmeant {
+		color: var(--ink3);
+	}
+	article {
+		padding-bottom: 14px;
+		border-bottom: 1px solid var(--line);
+	}
+	.bar {
+		position: fixed;
+		inset: auto 0 0;
+		display: flex;
+		gap: 16px;
+		align-items: center;
+		padding: 10px 20px;
+		background: var(--paper);
+		border-top: 1px solid var(--line2);
+	}
+</style>

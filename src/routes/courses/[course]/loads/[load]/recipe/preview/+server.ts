@@ -1,0 +1,19 @@
+import { error, json } from '@sveltejs/kit';
+import { ValidationError } from 'yup';
+import { parseRecipe } from '$core/formats/recipe/recipe';
+import { courseAt, keyOf } from '$lib/server/access';
+import { database } from '$lib/server/db/pool';
+import { loadOf } from '$lib/server/loads/loads';
+import { previewOf } from '$lib/server/loads/recipes';
+
+export const POST = async ({ locals, params, request }) => {
+	const { course } = await courseAt(locals, params, 'change');
+	const one = await loadOf(database(), course.id, keyOf(params.load));
+	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
+	try {
+		return json(await previewOf(database(), one, parseRecipe(await request.json())));
+	} catch (cause) {
+		if (cause instanceof ValidationError) error(400, `The recipe cannot be used: ${cause.message}.`);
+		throw cause;
+	}
+};

@@ -1,0 +1,148 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { kindName } from '$core/model/question';
+	import Mark from '$lib/ui/Mark.svelte';
+	import QuestionView from '$lib/ui/QuestionView.svelte';
+	import { count } from '$lib/ui/words';
+	import type { TextAnswer } from '$lib/workers/text';
+	import TextWorker from '$lib/workers/text?worker';
+	import { onMount } from 'svelte';
+
+	let { data } = $props();
+	let text = $state('');
+	let name = $state('pasted.txt');
+	let found = $state<TextAnswer | null>(null);
+	let failure = $state('');
+	let sending = $state(false);
+	let area: HTMLTextAreaElement | undefined = $state();
+	let worker: Worker | undefined = $state();
+	const example =
+		'1. Which knot makes a loop that does not slip?\n*a) Bowline\nb) Reef knot\nc) Sheet bend\n\n2. How many metres are there in a nautical mile?\nAnswer: 1852';
+
+	onMount(() => {
+		worker = new TextWorker();
+		worker.onmessage = (event: MessageEvent<TextAnswer>) => (found = event.data);
+		text = sessionStorage.getItem('pasted') ?? '';
+		sessionStorage.removeItem('pasted');
+		area?.focus();
+		return () => worker?.terminate();
+	});
+	$effect(() => {
+		const now = text;
+		const timer = setTimeout(() => worker?.postMessage(now), 120);
+		return () => clearTimeout(timer);
+	});
+	const broken = $derived(
+		found?.questions.filter((one) => one.reports.some((report) => report.severity === 'broken')).length ?? 0
+	);
+	function show(from: number) {
+		if (!area) return;
+		const lines = text.split('\n');
+		const start = lines.slice(0, from - 1).reduce((sum, line) => sum + line.length + 1, 0);
+		area.focus();
+		area.setSelectionRange(start, start + (lines[from - 1]?.length ?? 0));
+		area.scrollTop = (from - 3) * parseFloat(getComputedStyle(area).lineHeight);
+	}
+	async function send() {
+		sending = true;
+		failure = '';
+		const bytes = new TextEncoder().encode(text);
+		const file = /\.(txt|md)$/i.test(name) ? name : `${name || 'pasted'}.txt`;
+		const answer = await fetch(
+			`/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file)}&size=${bytes.length}`,
+			{ method: 'PUT', body: bytes, headers: { Accept: 'application/json' } }
+		).catch(() => null);
+		sending = false;
+		if (answer?.ok) await goto(`/courses/${data.course.id}/loads`);
+		else {
+			const words = (await answer?.json().catch(() => null)) as { message?: string } | null;
+			failure = words?.message ?? 'The connection was lost. The text is still here; try again.';
+		}
+	}
+</script>
+
+<svelte:head><title>Text · {data.course.name} · Yarn Barrow</title></svelte:head>
+<div class="two">
+	<section class="column" aria-label="Text">
+		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › text</p>
+		<h1 class="visually-hidden">Text with questions</h1>
+		<textarea
+			bind:this={area}
+			bind:value={text}
+			class="field mono"
+			spellcheck="false"
+			aria-label="Text with questions"
+			placeholder={`Paste or type questions here, such as\n\n${example}`}></textarea>
+	</section>
+	<section class="column paper" aria-label="Questions found so far">
+		<h2 role="status">
+			{count(found?.questions.length ?? 0, 'question')} found{#if broken}, <Mark
+					severity="broken"
+					word="{broken} broken"
+				/>{/if}
+		</h2>
+		{#each found?.reports ?? [] as report, at (at)}<p class="mute mt-2 text-[13px]">{report.message}</p>{/each}
+		{#each found?.questions ?? [] as one, at (at)}
+			<article>
+				<p class="faint text-[13px]">
+					{at + 1} · {kindName(one.question.kind)}{one.question.points === null
+						? ''
+						: ` · ${count(one.question.points, 'point')}`}{one.question.category.length
+						? ` · ${one.question.category.join(' › ')}`
+						: ''} ·
+					<button type="button" class="word" onclick={() => show(one.from)}>line {one.from}</button>
+				</p>
+				<QuestionView question={one.question} courseId={data.course.id} />
+				{#each one.reports as report, n (n)}<p class="mt-1 text-[13px]">
+						<Mark severity={report.severity} word={report.message} />
+					</p>{/each}
+			</article>
+		{/each}
+	</section>
+</div>
+<div class="bar">
+	<span class="mr-auto"
+		>{#if failure}<span class="broken" role="alert">{failure}</span>{:else}Nothing goes into the course before the
+			review.{/if}</span
+	>
+	<label>Name <input class="field" bind:value={name} maxlength="120" /></label>
+	<button class="button" type="button" disabled={!found?.questions.length || sending} onclick={send}
+		>Review {count(found?.questions.length ?? 0, 'question')}</button
+	>
+</div>
+
+<style>
+	.two {
+		display: grid;
+		grid-template-columns: 1fr 1fr;
+		height: calc(100vh - var(--thread, 96px) - 58px);
+	}
+	.column {
+		display: flex;
+		flex-direction: column;
+		overflow: auto;
+		padding: 16px 20px;
+	}
+	textarea {
+		flex: 1;
+		min-height: 320px;
+		margin-top: 8px;
+		resize: none;
+		line-height: 1.5;
+		white-space: pre-wrap;
+	}
+	article {
+		padding: 12px 0;
+		border-bottom: 1px solid var(--line);
+	}
+	.bar {
+		position: fixed;
+		inset: auto 0 0;
+		display: flex;
+		gap: 16px;
+		align-items: center;
+		padding: 10px 20px;
+		background: var(--paper);
+		border-top: 1px solid var(--line2);
+	}
+</style>
