@@ -29,7 +29,8 @@ export function rowsOfText(text: string, delimiter: string): Row[] {
 	while (rest) {
 		const { data, errors } = Papa.parse<string[]>(rest, { delimiter, skipEmptyLines: false });
 		const broken = errors.find((error) => error.code === 'MissingQuotes');
-		const good = broken ? data.slice(0, broken.row ?? 0) : data;
+		const ended = /[\r\n]$/.test(rest) && data.at(-1)?.join('') === '';
+		const good = broken ? data.slice(0, broken.row ?? 0) : ended ? data.slice(0, -1) : data;
 		let offset = 0;
 		for (const cells of good) {
 			// where a row ends is known by parsing as much as it says: quoted cells may hold line ends

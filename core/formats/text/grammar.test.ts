@@ -11,9 +11,12 @@ const one = (text: string): Question => {
 	return questions[0]!.question;
 };
 const stem = (question: Question) => plainText(question.stem);
-const texts = (question: Question) => (isChoice(question) ? question.options.map((option) => plainText(option.text)) : []);
+const texts = (question: Question) =>
+	isChoice(question) ? question.options.map((option) => plainText(option.text)) : [];
 const right = (question: Question) =>
-	isChoice(question) ? question.options.filter((option) => option.credit > 0).map((option) => plainText(option.text)) : [];
+	isChoice(question)
+		? question.options.filter((option) => option.credit > 0).map((option) => plainText(option.text))
+		: [];
 const rules = (text: string) => read(text).questions.flatMap((found) => found.reports.map((report) => report.rule));
 
 describe('the beginning of a question', () => {
@@ -39,7 +42,9 @@ describe('the beginning of a question', () => {
 		expect(right(question)).toEqual(['Bowline']);
 	});
 	it('is not a number within a stem that runs on', () => {
-		const question = one('1. The vessel sailed on\n12. May and came back. When did she sail?\na) In May\nb) In June\nAnswer: A');
+		const question = one(
+			'1. The vessel sailed on\n12. May and came back. When did she sail?\na) In May\nb) In June\nAnswer: A'
+		);
 		expect(stem(question)).toContain('12. May and came back');
 	});
 	it('is not a decimal', () => {
@@ -51,7 +56,9 @@ describe('the beginning of a question', () => {
 		expect(reports.filter((report) => report.rule === 'odd-number')).toHaveLength(2);
 	});
 	it('may be missing where options follow', () => {
-		const { questions } = read('1. First?\na) x\nb) y\nAnswer: A\n\nWhich light is red?\na) port\nb) starboard\nAnswer: A');
+		const { questions } = read(
+			'1. First?\na) x\nb) y\nAnswer: A\n\nWhich light is red?\na) port\nb) starboard\nAnswer: A'
+		);
 		expect(questions.map((found) => stem(found.question))).toEqual(['First?', 'Which light is red?']);
 		expect(questions[1]!.reports.map((report) => report.rule)).toContain('no-number');
 	});
@@ -81,7 +88,9 @@ describe('options', () => {
 		expect(question.kind).toBe('multiple-choice');
 	});
 	it('run on over lines', () => {
-		const question = one('1. Which knot\nholds best?\na) the bowline,\n   which does not slip\nb) the reef knot\n*c) none');
+		const question = one(
+			'1. Which knot\nholds best?\na) the bowline,\n   which does not slip\nb) the reef knot\n*c) none'
+		);
 		expect(stem(question)).toBe('Which knot holds best?');
 		expect(texts(question)[0]).toBe('the bowline, which does not slip');
 		expect(right(question)).toEqual(['none']);
@@ -92,7 +101,9 @@ describe('options', () => {
 		expect(rules(written).filter((rule) => rule === 'typed-letter')).toHaveLength(2);
 	});
 	it('do not begin in a sentence with an initial', () => {
-		expect(texts(one('1. Who made the knot table?\nA. Sailor and her crew made it.\nAnswer: they did'))).not.toContain('B');
+		expect(texts(one('1. Who made the knot table?\nA. Sailor and her crew made it.\nAnswer: they did'))).not.toContain(
+			'B'
+		);
 	});
 });
 
@@ -133,11 +144,15 @@ describe('keys', () => {
 		expect(rules(`1. Q?\n${options}\nAnswer: F`)).toContain('lost-key');
 	});
 	it('in a list run over sections that begin again', () => {
-		const { questions } = read('# A\n1. P?\na) x\nb) y\n2. Q?\na) x\nb) y\n# B\n1. R?\na) x\nb) y\n\nAnswer key\n1. A   2. B\n1. B');
+		const { questions } = read(
+			'# A\n1. P?\na) x\nb) y\n2. Q?\na) x\nb) y\n# B\n1. R?\na) x\nb) y\n\nAnswer key\n1. A   2. B\n1. B'
+		);
 		expect(questions.map((found) => right(found.question))).toEqual([['x'], ['y'], ['y']]);
 	});
 	it('in a list that names no question are reported', () => {
-		expect(read('1. Q?\na) x\nb) y\n\nAnswer key\n1. A\n7. B').reports.map((report) => report.rule)).toContain('key-without-question');
+		expect(read('1. Q?\na) x\nb) y\n\nAnswer key\n1. A\n7. B').reports.map((report) => report.rule)).toContain(
+			'key-without-question'
+		);
 	});
 });
 
@@ -174,20 +189,25 @@ describe('other kinds', () => {
 			accepted: [{ text: 'mooring' }, { text: 'berth' }]
 		});
 	});
-	it.each(['bowline = loop\nreef knot = joining', 'bowline -> loop\nreef knot -> joining', 'bowline → loop\nreef knot → joining'])(
-		'pairs: %j',
-		(lines) => {
-			const question = one(`1. Match each knot to its use.\n${lines}\nPoints: 2`);
-			expect(question).toMatchObject({ kind: 'matching', points: 2 });
-			expect(question.kind === 'matching' && question.pairs).toHaveLength(2);
-		}
-	);
+	it.each([
+		'bowline = loop\nreef knot = joining',
+		'bowline -> loop\nreef knot -> joining',
+		'bowline → loop\nreef knot → joining'
+	])('pairs: %j', (lines) => {
+		const question = one(`1. Match each knot to its use.\n${lines}\nPoints: 2`);
+		expect(question).toMatchObject({ kind: 'matching', points: 2 });
+		expect(question.kind === 'matching' && question.pairs).toHaveLength(2);
+	});
 	it.each(['[essay]', 'Essay', '(essay)', 'Essay:', ''])('an essay: “%s”', (line) => {
 		expect(one(`1. Describe how you moor.\n${line}`)).toMatchObject({ kind: 'essay' });
 	});
 	it('an order, where the kind is said', () => {
 		const question = one('1. From weak to strong:\nType: ordering\na) breeze\nb) gale\nc) storm');
-		expect(question.kind === 'ordering' && question.items.map((item) => item.text)).toEqual(['breeze', 'gale', 'storm']);
+		expect(question.kind === 'ordering' && question.items.map((item) => item.text)).toEqual([
+			'breeze',
+			'gale',
+			'storm'
+		]);
 	});
 });
 
@@ -208,12 +228,25 @@ describe('what stands around', () => {
 		});
 	});
 	it('takes headings as categories, by their level', () => {
-		const { questions } = read('# Tides\n1. A?\nAnswer: x\n## Springs\n2. B?\nAnswer: x\n## Neaps\n3. C?\nAnswer: x\n# Knots\n4. D?\nAnswer: x');
-		expect(questions.map((found) => found.question.category)).toEqual([['Tides'], ['Tides', 'Springs'], ['Tides', 'Neaps'], ['Knots']]);
+		const { questions } = read(
+			'# Tides\n1. A?\nAnswer: x\n## Springs\n2. B?\nAnswer: x\n## Neaps\n3. C?\nAnswer: x\n# Knots\n4. D?\nAnswer: x'
+		);
+		expect(questions.map((found) => found.question.category)).toEqual([
+			['Tides'],
+			['Tides', 'Springs'],
+			['Tides', 'Neaps'],
+			['Knots']
+		]);
 	});
 	it('takes a category line for what follows, and one within a question for that alone', () => {
-		const { questions } = read('Category: Tides / Springs\n\n1. A?\nAnswer: x\n\n2. B?\nCategory: Knots\nAnswer: x\n\n3. C?\nAnswer: x');
-		expect(questions.map((found) => found.question.category)).toEqual([['Tides', 'Springs'], ['Knots'], ['Tides', 'Springs']]);
+		const { questions } = read(
+			'Category: Tides / Springs\n\n1. A?\nAnswer: x\n\n2. B?\nCategory: Knots\nAnswer: x\n\n3. C?\nAnswer: x'
+		);
+		expect(questions.map((found) => found.question.category)).toEqual([
+			['Tides', 'Springs'],
+			['Knots'],
+			['Tides', 'Springs']
+		]);
 	});
 	it('reads points in brackets', () => {
 		const question = one('1. Which? (2 points)\na) x\nb) y\nAnswer: A');

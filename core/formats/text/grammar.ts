@@ -216,12 +216,7 @@ class Reader {
 			return false;
 		// a number at the beginning of a line that runs on, such as "12. May", is not a question
 		if (block && !this.#gap && !block.options.length && block.last === 'stem' && block.numbered) {
-			if (
-				block.stem.length &&
-				number !== block.number + 1 &&
-				number !== 1 &&
-				line.indent >= block.indent
-			)
+			if (block.stem.length && number !== block.number + 1 && number !== 1 && line.indent >= block.indent)
 				return number > block.number && number < block.number + 4;
 		}
 		return true;

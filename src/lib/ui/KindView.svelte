@@ -416,7 +416,9 @@
 	.shape {
 		fill: color-mix(in srgb, var(--ink3) 14%, transparent);
 		stroke: var(--ink2);
-		stroke-width: 1;
+		stroke-width: 1.5;
+	}
+	.shape > * {
 		vector-effect: non-scaling-stroke;
 	}
 	.shape.right {

@@ -211,7 +211,7 @@ describe('a dispatch', () => {
 	});
 	it('leaves behind what the format cannot hold, and counts it', async () => {
 		const order =
-			'<questestinterop><item ident="o1" title="Order"><presentation><material><mattext>Order them.</mattext></material><response_lid ident="R" rcardinality="Ordered"><render_choice><response_label ident="A"><material><mattext>a</mattext></material></response_label></render_choice></response_lid></presentation></item></questestinterop>';
+			'<questestinterop><item ident="o1" title="Order"><presentation><material><mattext>Order them.</mattext></material><response_extension ident="R"/></presentation></item></questestinterop>';
 		const load = await loadPackage(pool, course, {
 			'o.xml': order,
 			'b.xml': bankXml({ '': [item('b1', 'Which?', ['a', 'b'])] })

@@ -230,7 +230,7 @@
 	<div class="flex-1">
 		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
 		{:else if inAll}<b
-				>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as a {data.format.title}.</b
+				>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as {data.format.title}.</b
 			>
 			<span class="mute"
 				>{of('kept')} as they are{of('changed') ? `, ${of('changed')} changed` : ''}{of('lost')

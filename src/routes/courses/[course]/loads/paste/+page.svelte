@@ -94,7 +94,8 @@
 				</p>
 				<QuestionView question={one.question} courseId={data.course.id} />
 				{#each one.reports as report, n (n)}<p class="mt-1 text-[13px]">
-						<Mark severity={report.severity} word={report.message} />
+						<Mark severity={report.severity} word={report.severity} />
+						{report.message}
 					</p>{/each}
 			</article>
 		{/each}
@@ -115,7 +116,7 @@
 	.two {
 		display: grid;
 		grid-template-columns: 1fr 1fr;
-		height: calc(100vh - var(--thread, 96px) - 58px);
+		height: calc(100vh - 77px - 56px);
 	}
 	.column {
 		display: flex;

@@ -232,7 +232,7 @@
 					{/if}
 				</div>
 				<div class="scroll mt-3">
-					<table class="rows grid">
+					<table class="rows meant">
 						<thead
 							><tr
 								>{#each headings as heading (heading)}<th class:unmeant={!meaningOf(heading)}>
@@ -340,7 +340,7 @@
 	.two {
 		display: grid;
 		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-		height: calc(100vh - var(--thread, 96px) - 58px);
+		height: calc(100vh - 77px - 56px);
 	}
 	.column {
 		overflow: auto;
@@ -350,19 +350,23 @@
 		overflow-x: auto;
 		border: 1px solid var(--line);
 	}
-	.grid td,
-	.grid th {
+	.meant td,
+	.meant th {
 		max-width: 260px;
 		min-width: 92px;
 		vertical-align: top;
 		font-size: 13px;
 		border-right: 1px solid var(--line);
 	}
-	.grid tr.head td {
+	.meant select {
+		width: 100%;
+		min-width: 120px;
+	}
+	.meant tr.head td {
 		font-weight: 600;
 		background: var(--woad-soft);
 	}
-	.grid tr.above td,
+	.meant tr.above td,
 	.unmeant {
 		color: var(--ink3);
 	}

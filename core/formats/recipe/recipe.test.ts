@@ -1,0 +1,243 @@
+import { describe, expect, it } from 'vitest';
+import { memorySource } from '../../container/container';
+import { openContainer } from '../../container/open';
+import { plainText } from '../../markup/text';
+import { isChoice, type Question } from '../../model/question';
+import { readAll } from '../../test-support/packages';
+import { guessRecipe } from './of-file';
+import { follow } from './json';
+import { parseRecipe, type Recipe } from './recipe';
+import { sketchOf } from './sketch';
+
+const open = (name: string, content: unknown) =>
+	openContainer(
+		name,
+		memorySource(new TextEncoder().encode(typeof content === 'string' ? content : JSON.stringify(content)))
+	);
+const read = async (name: string, content: unknown, recipe?: Recipe) => readAll(await open(name, content), recipe);
+const credits = (question: Question) =>
+	isChoice(question) ? question.options.map((option) => [plainText(option.text), option.credit]) : [];
+
+describe('a path in JSON', () => {
+	const value = {
+		set: {
+			units: [
+				{ name: 'Tides', items: [{ q: 'a' }, { q: 'b' }] },
+				{ name: 'Knots', items: [{ q: 'c' }] }
+			]
+		}
+	};
+	it.each([
+		['set.units[*].items[*].q', ['a', 'b', 'c']],
+		['..q', ['a', 'b', 'c']],
+		['set.units[1].items[0].q', ['c']],
+		['set["units"][0].name', ['Tides']],
+		['nothing.here', []]
+	])('%s leads where it should', (path, wanted) => {
+		expect(follow({ value, around: [] }, path).map((found) => found.value)).toEqual(wanted);
+	});
+});
+
+describe('JSON of no standard shape', () => {
+	it('is guessed: options as objects that say whether they are right', async () => {
+		const { questions } = await read('a.json', {
+			quiz: {
+				questions: [
+					{
+						prompt: 'Which holds?',
+						choices: [
+							{ text: 'Bowline', correct: true, comment: 'Yes.' },
+							{ text: 'Reef', correct: false }
+						],
+						topic: 'Knots > Loops'
+					}
+				]
+			}
+		});
+		expect(questions).toMatchObject([
+			{
+				kind: 'multiple-choice',
+				category: ['Knots', 'Loops'],
+				options: [{ credit: 1, feedback: 'Yes.' }, { credit: 0 }]
+			}
+		]);
+	});
+	it('is guessed: a number from 0 as the key', async () => {
+		const { questions } = await read('a.json', [
+			{ question: 'P?', options: ['x', 'y'], answer: 0 },
+			{ question: 'Q?', options: ['x', 'y'], answer: 1 }
+		]);
+		expect(questions.map(credits)).toEqual([
+			[
+				['x', 1],
+				['y', 0]
+			],
+			[
+				['x', 0],
+				['y', 1]
+			]
+		]);
+	});
+	it('takes categories from what stands around the questions', async () => {
+		const { questions } = await read('a.json', {
+			sections: [
+				{ title: 'Tides', questions: [{ question: 'P?', answer: 'ebb' }] },
+				{ title: 'Knots', questions: [{ question: 'Q?', answer: 'loop' }] }
+			]
+		});
+		expect(questions.map((question) => question.category)).toEqual([['Tides'], ['Knots']]);
+	});
+	it('follows a recipe: credit in percent, pairs, ranges, an order and words for truth', async () => {
+		const recipe = parseRecipe({
+			record: 'list[*]',
+			stem: ['ask', 'text'],
+			kind: 'sort',
+			kinds: { one: 'multiple-choice', link: 'matching', line: 'ordering' },
+			options: 'alts[*]',
+			optionText: 'is',
+			credit: 'worth',
+			creditScale: 'percent',
+			pairs: 'links[*]',
+			left: 'a',
+			right: 'b',
+			order: 'steps[*]',
+			numericMin: 'from',
+			numericMax: 'upto',
+			truth: 'holds',
+			truthWords: { aye: true, nay: false },
+			shuffle: 'mix',
+			shuffleWords: { yes: true }
+		});
+		const { questions } = await read(
+			'a.json',
+			{
+				list: [
+					{
+						ask: 'P?',
+						sort: 'one',
+						alts: [
+							{ is: 'x', worth: 100 },
+							{ is: 'y', worth: -25 }
+						],
+						mix: 'yes'
+					},
+					{
+						text: 'Q?',
+						sort: 'link',
+						links: [
+							{ a: 'ebb', b: 'out' },
+							{ a: 'flood', b: 'in' }
+						]
+					},
+					{ ask: 'R?', from: 3.1, upto: 3.3 },
+					{ ask: 'S?', holds: 'aye' },
+					{ ask: 'T?', sort: 'line', steps: ['one', 'two', 'three'] }
+				]
+			},
+			recipe
+		);
+		expect(questions).toMatchObject([
+			{ kind: 'multiple-choice', shuffle: true, options: [{ credit: 1 }, { credit: -0.25 }] },
+			{ kind: 'matching', pairs: [{}, {}] },
+			{ kind: 'numeric', accepted: [{ min: 3.1, max: 3.3 }] },
+			{ kind: 'true-false', options: [{ credit: 1 }, { credit: 0 }] },
+			{ kind: 'ordering', items: [{ text: 'one' }, { text: 'two' }, { text: 'three' }] }
+		]);
+	});
+	it('reads one object a line, and says what is wrong with what is no JSON', async () => {
+		const { questions } = await read(
+			'a.jsonl',
+			'{"question":"P?","answer":"ebb"}\n{"question":"Q?","answer":"flood"}\n'
+		);
+		expect(questions).toHaveLength(2);
+		const { reports } = await read('a.json', '[{"question": "P?", ');
+		expect(reports[0]).toMatchObject({ rule: 'not-well-formed', severity: 'broken' });
+	});
+	it('says which line each question begins on', async () => {
+		const { questions } = await read(
+			'a.json',
+			'[\n{"question":"P?","answer":"ebb"},\n\n{"question":"Q?","answer":"flood"}\n]'
+		);
+		expect(questions.map((question) => question.source!.line)).toEqual([2, 4]);
+	});
+});
+
+describe('XML of no standard shape', () => {
+	const bank =
+		'<?xml version="1.0"?><bank xmlns="urn:x-quay"><unit name="Tides"><item points="2"><question>Which &lt;b&gt;tide&lt;/b&gt;?</question><option right="yes">neap</option><option right="no">spring</option></item></unit></bank>';
+	it('is guessed', async () => {
+		const { questions } = await read('a.xml', bank);
+		expect(questions).toMatchObject([
+			{ stem: 'Which <b>tide</b>?', points: 2, options: [{ credit: 1 }, { credit: 0 }] }
+		]);
+	});
+	it('follows a recipe with prefixes, and takes labels from around', async () => {
+		const recipe = parseRecipe({
+			record: '//q:item',
+			namespaces: { q: 'urn:x-quay' },
+			stem: 'q:question',
+			options: 'q:option',
+			optionRight: '@right',
+			categoryFrom: { ancestors: 'name' }
+		});
+		expect((await read('a.xml', bank, recipe)).questions).toMatchObject([
+			{ category: ['Tides'], options: [{ credit: 1 }, {}] }
+		]);
+	});
+	it('is refused where it declares a document type', async () => {
+		const { questions, reports } = await read(
+			'a.xml',
+			'<!DOCTYPE b [<!ENTITY e SYSTEM "file:///x">]><b><q>&e;</q></b>'
+		);
+		expect(questions).toEqual([]);
+		expect(reports[0]).toMatchObject({ rule: 'external-entity' });
+	});
+	it('says that a path cannot be followed, or leads nowhere', async () => {
+		expect((await read('a.xml', bank, { record: '//item[' })).reports[0]).toMatchObject({ rule: 'bad-recipe' });
+		expect((await read('a.xml', bank, { record: '//nothing' })).reports[0]).toMatchObject({ rule: 'empty-recipe' });
+	});
+});
+
+describe('a recipe', () => {
+	it.each([[{ colums: {} }], [{ columns: { stm: 'A' } }], [{ keyForms: ['guess'] }], [{ headerRow: -1 }], ['text']])(
+		'%j is refused',
+		(value) => {
+			expect(() => parseRecipe(value)).toThrow();
+		}
+	);
+	it('that was guessed gives the same when it is handed on', async () => {
+		const content = 'Stem;Options;Key\nWhich?;x|y;2\nAnd?;x|y;1\n';
+		const recipe = parseRecipe(JSON.parse(JSON.stringify(await guessRecipe(await open('a.csv', content)))));
+		expect((await read('a.csv', content, recipe)).questions.map(credits)).toEqual(
+			(await read('a.csv', content)).questions.map(credits)
+		);
+	});
+	it('is made by pointing at a sketch of the file', async () => {
+		expect(await sketchOf(await open('a.csv', 'Stem,A,B,Key\nWhich?,x,y,A\n'), null)).toMatchObject({
+			form: 'table',
+			tables: [
+				{
+					rows: [
+						['Stem', 'A', 'B', 'Key'],
+						['Which?', 'x', 'y', 'A']
+					]
+				}
+			],
+			recipe: { columns: { stem: 'Stem', options: ['A', 'B'], key: 'Key' } }
+		});
+		expect(await sketchOf(await open('a.json', [{ question: 'P?', answer: 'ebb' }]), null)).toMatchObject({
+			form: 'json',
+			records: 1,
+			fields: [
+				{ name: 'question', examples: ['P?'] },
+				{ name: 'answer', examples: ['ebb'] }
+			]
+		});
+		expect(
+			await sketchOf(await open('a.xml', '<b><i t="x"><question>P?</question><answer>y</answer></i></b>'), null)
+		).toMatchObject({
+			form: 'xml',
+			fields: [{ name: '@t' }, { name: 'question' }, { name: 'answer' }]
+		});
+	});
+});

@@ -1,0 +1,183 @@
+import { describe, expect, it } from 'vitest';
+import { plainText } from '../../markup/text';
+import { isChoice, type Question } from '../../model/question';
+import { readAll, readBare, opened, type Found } from '../../test-support/packages';
+import type { Recipe } from '../recipe/recipe';
+import { openContainer } from '../../container/open';
+import { memorySource } from '../../container/container';
+import { delimiterOf, rowsOfText } from './csv';
+import { guessTable } from './table';
+
+const csv = (text: string, recipe?: Recipe): Promise<Found> =>
+	openContainer('a.csv', memorySource(new TextEncoder().encode(text))).then((container) => readAll(container, recipe));
+const right = (question: Question) =>
+	isChoice(question)
+		? question.options.filter((option) => option.credit > 0).map((option) => plainText(option.text))
+		: [];
+const rulesOf = (found: Found) => [
+	...found.reports.map((report) => report.rule),
+	...[...found.about.values()].flat().map((report) => report.rule)
+];
+
+describe('the rows of a table of text', () => {
+	it.each([
+		['a,b,c\n1,2,3\n4,5,6', ','],
+		['a;b;c\n1,5;2;3\n4,5;5;6', ';'],
+		['a\tb\tc\n1\t2\t3', '\t'],
+		['a|b|c\n1|2|3', '|']
+	])('are parted as %j shows', (text, delimiter) => {
+		expect(delimiterOf(text)).toBe(delimiter);
+	});
+	it('hold line ends and doubled quotes within quotes', () => {
+		const rows = rowsOfText('Stem,Key\n"How ""deep""\nis it?",3\n', ',');
+		expect(rows[1]!.cells[0]!.text).toBe('How "deep"\nis it?');
+	});
+	it('are all read but the one whose quote never closes', async () => {
+		const found = await csv('Stem,A,B,Key\nOne?,x,y,A\n"Two?,x,y,A\nThree?,x,y,B\nFour?,x,y,A\n');
+		expect(found.questions.map((question) => question.kind)).toEqual([
+			'multiple-choice',
+			'unreadable',
+			'multiple-choice',
+			'multiple-choice'
+		]);
+		expect(rulesOf(found)).toContain('unclosed-quote');
+	});
+});
+
+describe('columns', () => {
+	it.each([
+		'Question,Option A,Option B,Answer',
+		'Stem,A,B,Key',
+		'Prompt,Choice 1,Choice 2,Correct answer',
+		'question text,Answer 1,Answer 2,Correct',
+		'Item,Alternative A,Alternative B,Right answer'
+	])('are known by headings such as %s', async (head) => {
+		const { questions } = await csv(`${head}\nWhich holds?,Bowline,Reef,A\nWhich slips?,Bowline,Reef,B\n`);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+	});
+	it('are guessed without any headings', async () => {
+		const { questions } = await csv(
+			'Which knot holds best of all?,Bowline,Reef,A\nWhich knot slips the most?,Bowline,Reef,B\n'
+		);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+	});
+	it('begin below a title', async () => {
+		const { questions } = await csv('Harbour test,,,\n,,,\nStem,A,B,Key\nWhich?,x,y,B\n');
+		expect(questions.map(right)).toEqual([['y']]);
+	});
+	it.each([
+		['index', 'Stem,A,B,C,Key\nP?,x,y,z,2\nQ?,x,y,z,3\nR?,x,y,z,1', [['y'], ['z'], ['x']]],
+		['index0', 'Stem,A,B,C,Key\nP?,x,y,z,0\nQ?,x,y,z,2\nR?,x,y,z,1', [['x'], ['z'], ['y']]],
+		['letter', 'Stem,A,B,C,Key\nP?,x,y,z,b\nQ?,x,y,z,C', [['y'], ['z']]],
+		['text', 'Stem,A,B,C,Key\nP?,6,7,8,8\nQ?,1,2,3,2', [['8'], ['2']]]
+	])('hold keys by %s', async (form, text, wanted) => {
+		const rows = rowsOfText(text, ',');
+		expect(guessTable(rows)!.keyForms![0]).toBe(form);
+		expect((await csv(text)).questions.map(right)).toEqual(wanted);
+	});
+	it('hold options in one cell', async () => {
+		const { questions } = await csv('Stem;Options;Key\nWhich?;x|y|z;"x;z"\n');
+		expect(questions[0]).toMatchObject({ kind: 'multiple-response' });
+		expect(right(questions[0]!)).toEqual(['x', 'z']);
+	});
+	it('say what kind a question is, in the words of people', async () => {
+		const text =
+			'Stem,Kind,A,B,Key\nP?,TF,,,T\nQ?,num,,,3 +/- 1\nR?,short answer,,,ebb / flood\nS?,essay,,,\nT?,matching,a = b,c = d,\nU?,ordering,one,two,\n';
+		expect((await csv(text)).questions.map((question) => question.kind)).toEqual([
+			'true-false',
+			'numeric',
+			'short-answer',
+			'essay',
+			'matching',
+			'ordering'
+		]);
+	});
+	it('that a recipe names and the table has not are reported', async () => {
+		const found = await csv('Stem,A,B,Key\nP?,x,y,A\n', {
+			headerRow: 1,
+			columns: { stem: 'Stem', options: ['A', 'B'], key: 'Schlüssel' }
+		});
+		expect(rulesOf(found)).toContain('missing-column');
+	});
+	it('mean what the recipe says, whatever they are called', async () => {
+		const { questions } = await csv('F1,F2,F3,F4\nWhich?,x,y,2\n', {
+			headerRow: 1,
+			columns: { stem: 'F1', options: ['F2', 'F3'], key: 'F4' },
+			keyForms: ['index']
+		});
+		expect(questions.map(right)).toEqual([['y']]);
+	});
+});
+
+describe('rows', () => {
+	it('that are too short, or name what is not there, are read and reported', async () => {
+		const found = await csv('Stem,A,B,Key,Points\nP?,x,y,F,1\nQ?,x,y\nR?,x,y,A,many\n');
+		expect(found.questions).toHaveLength(3);
+		expect(rulesOf(found)).toEqual(expect.arrayContaining(['lost-key', 'too-few-columns', 'bad-points']));
+	});
+	it('keep what looks like a formula as text', async () => {
+		const { questions } = await csv(`Stem,A,B,Key\nWhich?,=KM-KG,"'=1+1",A\n`);
+		expect(isChoice(questions[0]!) && questions[0].options.map((option) => option.text)).toEqual(['=KM-KG', '=1+1']);
+	});
+	it('that are almost the same are said to be', async () => {
+		const found = await csv(
+			'Stem,A,B,Key\nWhat does a rapidly falling barometer warn of?,x,y,A\nWhat does a quickly falling barometer warn of?,x,y,A\n'
+		);
+		expect(rulesOf(found)).toContain('near-duplicate');
+	});
+});
+
+describe('a table that holds no questions', () => {
+	it('says so, and says what it begins with', async () => {
+		const { questions, reports } = await csv('Boat,Berth,Length\nTern,4,9\nGull,5,11\n');
+		expect(questions).toEqual([]);
+		expect(reports[0]!.message).toContain('Boat, Berth, Length');
+	});
+});
+
+describe('a workbook', () => {
+	const sheet = (rows: string) =>
+		`<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData></worksheet>`;
+	const cell = (at: string, text: string) => `<c r="${at}" t="inlineStr"><is><t>${text}</t></is></c>`;
+	const book = (rows: string, styles = '') =>
+		opened({
+			'xl/workbook.xml':
+				'<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="Q" sheetId="1" r:id="r1"/></sheets></workbook>',
+			'xl/_rels/workbook.xml.rels':
+				'<Relationships><Relationship Id="r1" Target="worksheets/sheet1.xml"/></Relationships>',
+			'xl/worksheets/sheet1.xml': sheet(rows),
+			...(styles ? { 'xl/styles.xml': styles } : {})
+		});
+	const head = `<row r="1">${['Stem', 'A', 'B', 'Key'].map((text, at) => cell(`${'ABCD'[at]}1`, text)).join('')}</row>`;
+	it('keeps leading zeros, and reports cells that became dates', async () => {
+		const styles =
+			'<styleSheet><numFmts><numFmt numFmtId="164" formatCode="000"/></numFmts><cellXfs><xf numFmtId="0"/><xf numFmtId="164"/><xf numFmtId="14"/></cellXfs></styleSheet>';
+		const found = await readAll(
+			await book(
+				`${head}<row r="2">${cell('A2', 'Which bearing?')}<c r="B2" s="1"><v>90</v></c><c r="C2" s="2"><v>45000</v></c>${cell('D2', 'A')}</row>`,
+				styles
+			)
+		);
+		expect(isChoice(found.questions[0]!) && found.questions[0].options.map((option) => option.text)).toEqual([
+			'090',
+			'2023-03-15'
+		]);
+		expect(rulesOf(found)).toContain('date-cell');
+	});
+	it('reads hidden rows, and says that they are hidden', async () => {
+		const found = await readAll(
+			await book(
+				`${head}<row r="2" hidden="1">${cell('A2', 'Which?')}${cell('B2', 'x')}${cell('C2', 'y')}${cell('D2', 'B')}</row>`
+			)
+		);
+		expect(found.questions.map(right)).toEqual([['y']]);
+		expect(rulesOf(found)).toContain('hidden-row');
+	});
+});
+
+describe('a text file', () => {
+	it('that is a table is read as one', async () => {
+		const { questions } = await readBare('list.txt', 'Stem\tA\tB\tKey\nWhich?\tx\ty\tB\nAnd?\tx\ty\tA\n');
+		expect(questions.map(right)).toEqual([['y'], ['x']]);
+	});
+});
