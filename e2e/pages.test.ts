@@ -42,6 +42,8 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 		async (one) => void (await one.press('Week 6 check'), await one.press('A sitting'), await one.reads('of 20 points'))
 	],
 	['a dispatch', '/courses/C/dispatch'],
+	['text being pasted', '/courses/C/loads/paste'],
+	['a dispatch as another format', '/courses/C/dispatch?as=cc13'],
 	['the ledger', '/courses/C/ledger'],
 	['a page that is not there', '/courses/C/nothing']
 ];

@@ -46,7 +46,7 @@ describe('the published JSON Schema', () => {
 						(name) => !['difficulty', 'stimulus', 'unit', 'slider', 'source'].includes(name)
 					);
 					const name = names[at % names.length]!;
-					if (how === 'missing') delete value[name];
+					if (how === 'missing') Reflect.deleteProperty(value, name);
 					else
 						value[name] =
 							how === 'a number' ? { wrong: 1 } : 'wrong'.repeat(typeof value[name] === 'string' ? 0 : 1) || 7;

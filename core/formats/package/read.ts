@@ -256,7 +256,7 @@ export async function* readPackage(
 						yield event;
 					}
 				}
-			} else if (document.listed || !container.packaged) {
+			} else if (document.listed || !container.packaged || (root === null && /\.xml$/i.test(path))) {
 				const words = beginning((await firstText(container, path)).replace(/\s+/g, ' ').trim(), 60);
 				yield file({
 					rule: 'not-questions',

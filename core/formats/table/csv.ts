@@ -97,6 +97,16 @@ export function tableEvents(
 		if ('question' in found) events.push({ type: 'question', ...found });
 		else events.push({ type: 'report', report: found.report });
 	const questions = events.flatMap((event) => (event.type === 'question' ? [event] : []));
+	if (!questions.length)
+		events.push({
+			type: 'report',
+			report: {
+				rule: 'not-questions',
+				severity: 'doubtful',
+				message: `${label} has headings, and no row of questions below them.`,
+				place: { file: context.file, line: 1 }
+			}
+		});
 	for (const [at, message] of nearDuplicates(questions.map((event) => event.question)))
 		questions[at]!.reports.push({
 			rule: 'near-duplicate',

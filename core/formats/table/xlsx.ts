@@ -1,5 +1,6 @@
 import { readText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
+import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
@@ -20,9 +21,17 @@ const dateFormats = new Set([
 	57, 58
 ]);
 
-async function xml(container: Container, path: string): Promise<XmlElement | null> {
+async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
 	if (!container.has(path)) return null;
-	return parseXml((await readText(container, path)).text).root ?? null;
+	const { root, fault } = parseXml((await readText(container, path)).text);
+	if (fault)
+		told({
+			rule: fault.rule,
+			severity: 'broken',
+			message: `“${path}” in the workbook is damaged in line ${fault.line}: ${fault.message}. What comes after it cannot be read. Open the workbook, save it again, and load that.`,
+			place: { file: path, line: fault.line }
+		});
+	return root ?? null;
 }
 
 /** The text of a string item: its runs one after the other, without the reading aids (18.4.8). */
@@ -46,9 +55,14 @@ function stringOf(node: XmlElement): Cell {
 	return { text: text.trim(), markup: markup.trim() };
 }
 
-async function bookOf(container: Container, folder: string, root: XmlElement): Promise<Book> {
-	const strings = await xml(container, `${folder}sharedStrings.xml`);
-	const styles = await xml(container, `${folder}styles.xml`);
+async function bookOf(
+	container: Container,
+	folder: string,
+	root: XmlElement,
+	told: (report: Report) => void
+): Promise<Book> {
+	const strings = await xml(container, `${folder}sharedStrings.xml`, told);
+	const styles = await xml(container, `${folder}styles.xml`, told);
 	const custom = new Map(
 		(styles ? descendants(styles, 'numFmt') : []).map((node) => [
 			node.attributes.numFmtId ?? '',
@@ -153,13 +167,16 @@ function rowsOf(sheet: XmlElement, book: Book): Row[] {
 }
 
 /** The sheets of a workbook with their rows, in the order of its tabs. */
-export async function sheetsOf(container: Container): Promise<{ name: string; hidden: boolean; rows: Row[] }[]> {
+export async function sheetsOf(
+	container: Container,
+	told: (report: Report) => void = () => undefined
+): Promise<{ name: string; hidden: boolean; rows: Row[] }[]> {
 	const path = container.find('xl/workbook.xml') ?? 'xl/workbook.xml';
 	const folder = path.slice(0, path.lastIndexOf('/') + 1);
-	const root = await xml(container, path);
+	const root = await xml(container, path, told);
 	if (!root) return [];
-	const book = await bookOf(container, folder, root);
-	const relations = await xml(container, `${folder}_rels/workbook.xml.rels`);
+	const book = await bookOf(container, folder, root, told);
+	const relations = await xml(container, `${folder}_rels/workbook.xml.rels`, told);
 	const targets = new Map(
 		(relations ? descendants(relations, 'Relationship') : []).map((node) => [
 			node.attributes.Id ?? '',
@@ -171,7 +188,7 @@ export async function sheetsOf(container: Container): Promise<{ name: string; hi
 		const id = node.attributes.id ?? node.attributes['r:id'] ?? '';
 		const target = targets.get(id);
 		const file = target ? resolvePath(path, target) : null;
-		const sheet = file ? await xml(container, container.find(file) ?? file) : null;
+		const sheet = file ? await xml(container, container.find(file) ?? file, told) : null;
 		if (sheet)
 			sheets.push({
 				name: node.attributes.name ?? '',
@@ -186,7 +203,10 @@ export async function sheetsOf(container: Container): Promise<{ name: string; hi
 export const readXlsx: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const recipe = context.recipe ?? null;
 	let any = false;
-	for (const { name, rows, hidden } of await sheetsOf(context.container)) {
+	const told: Report[] = [];
+	const sheets = await sheetsOf(context.container, (report) => told.push(report));
+	for (const report of told) yield { type: 'report', report };
+	for (const { name, rows, hidden } of sheets) {
 		if (recipe?.sheetsWithoutQuestions?.includes(name)) continue;
 		const own: Recipe | null =
 			recipe?.sheets?.find((one) => one.sheet === name) ?? (recipe?.columns && !recipe.sheets ? recipe : null);

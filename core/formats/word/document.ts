@@ -1,5 +1,6 @@
 import { readText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
+import type { Report } from '../../reports/report';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
@@ -27,9 +28,18 @@ interface Word {
 	counters: Map<string, number[]>;
 }
 
-async function xml(container: Container, path: string): Promise<XmlElement | null> {
+async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
 	const found = container.find(path);
-	return found ? (parseXml((await readText(container, found)).text).root ?? null) : null;
+	if (!found) return null;
+	const { root, fault } = parseXml((await readText(container, found)).text);
+	if (fault)
+		told({
+			rule: fault.rule,
+			severity: 'broken',
+			message: `“${found}” in the document is damaged in line ${fault.line}: ${fault.message}. What comes after it cannot be read. Open the document in a word processor, save it again, and load that.`,
+			place: { file: found, line: fault.line }
+		});
+	return root ?? null;
 }
 
 const value = (node: XmlElement | undefined) => node?.attributes.val ?? node?.attributes['w:val'] ?? '';
@@ -269,10 +279,10 @@ function tableLine(word: Word, node: XmlElement, number: number): Line {
 }
 
 /** The paragraphs of a Word document as lines, with their numbers and letters, headings, tables and pictures. */
-export async function linesOfWord(container: Container): Promise<Line[]> {
+export async function linesOfWord(container: Container, told: (report: Report) => void): Promise<Line[]> {
 	const path = container.find('word/document.xml') ?? 'word/document.xml';
-	const root = await xml(container, path);
-	const relations = await xml(container, 'word/_rels/document.xml.rels');
+	const root = await xml(container, path, told);
+	const relations = await xml(container, 'word/_rels/document.xml.rels', told);
 	const word: Word = {
 		container,
 		path,
@@ -282,8 +292,8 @@ export async function linesOfWord(container: Container): Promise<Line[]> {
 				node.attributes.Target ?? ''
 			])
 		),
-		styles: stylesOf(await xml(container, 'word/styles.xml')),
-		lists: listsOf(await xml(container, 'word/numbering.xml')),
+		styles: stylesOf(await xml(container, 'word/styles.xml', told)),
+		lists: listsOf(await xml(container, 'word/numbering.xml', told)),
 		counters: new Map()
 	};
 	const lines: Line[] = [];

@@ -1,5 +1,6 @@
 import { mediaType } from '../media';
 import { markupOf } from '../../model/question';
+import type { Report } from '../../reports/report';
 import type { DocumentReader, ReadEvent } from '../format';
 import { readMarkedText } from '../text/grammar';
 import { textEvents } from '../text/read';
@@ -7,7 +8,9 @@ import { linesOfWord } from './document';
 
 /** Reads a Word document by the grammar of marked text; numbers and letters come from its lists. */
 export const readWord: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const lines = await linesOfWord(context.container);
+	const told: Report[] = [];
+	const lines = await linesOfWord(context.container, (report) => told.push(report));
+	for (const report of told) yield { type: 'report', report };
 	const found = readMarkedText(lines, context.file, context.format);
 	for (const { question } of found.questions) {
 		const names = markupOf(question).flatMap(({ markup }) =>
@@ -36,5 +39,15 @@ export const readWord: DocumentReader = async function* (context): AsyncGenerato
 					: `${line.list?.label ? `${line.list.label}. ` : ''}${line.text}`
 			)
 			.join('\n');
+	if (!found.questions.length)
+		yield {
+			type: 'report',
+			report: {
+				rule: 'not-questions',
+				severity: 'doubtful',
+				message: `“${context.file}” holds no questions that are known here. A question begins with a number, typed or from a list.`,
+				place: { file: context.file, line: 1 }
+			}
+		};
 	yield* textEvents(found, context, text);
 };

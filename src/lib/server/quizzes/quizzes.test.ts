@@ -5,6 +5,7 @@ import { unhindered } from '../jobs/control';
 import { begin, dispatchOf, lossTable, questionIdsOf } from '../dispatches/dispatches';
 import { writeDispatch } from '../dispatches/write';
 import { fileChunks } from '../files/files';
+import { writtenFormats } from '../../../../core/formats';
 import { takeIn } from '../loads/take-in';
 import { stagedRows } from '../loads/review';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
@@ -135,8 +136,8 @@ describe('a quiz', () => {
 });
 
 describe('a dispatch', () => {
-	async function send(what: { bankId: number } | { quizId: number }) {
-		const id = await begin(pool, course.courseId, course.personId, what, 'qti21');
+	async function send(what: { bankId: number } | { quizId: number }, as = 'qti21') {
+		const id = await begin(pool, course.courseId, course.personId, what, as);
 		await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'dispatch' AND subject_id = ?", [id]);
 		await writeDispatch(pool, id!, unhindered);
 		return (await dispatchOf(pool, course.courseId, id!))!;
@@ -182,6 +183,15 @@ describe('a dispatch', () => {
 		await takeIn(pool, other.courseId, load, other.personId, decide());
 		expect(await fingerprints(other.courseId)).toBe(4);
 	});
+	it.each(writtenFormats.map((format) => format.name))(
+		'is written as %s and read back as its table said',
+		async (name) => {
+			const dispatch = await send({ bankId }, name);
+			expect(dispatch).toMatchObject({ state: 'done', proof: { inAll: 4, otherwise: 0, missing: 0 } });
+			const { sent, leftBehind } = dispatch.proof!;
+			expect(sent + leftBehind).toBeGreaterThanOrEqual(4);
+		}
+	);
 	it('carries a quiz, with the questions of its pools', async () => {
 		const id = await makeQuiz(pool, course.courseId, 'Week 6');
 		await saveQuiz(pool, course.courseId, id, {

@@ -96,8 +96,8 @@
 			const columns = { ...one.columns } as Record<string, string | string[]>;
 			for (const [key, value] of Object.entries(columns)) {
 				if (Array.isArray(value)) columns[key] = value.filter((other) => other !== heading);
-				else if (value === heading) delete columns[key];
-				if (Array.isArray(columns[key]) && !columns[key].length) delete columns[key];
+				else if (value === heading) Reflect.deleteProperty(columns, key);
+				if (Array.isArray(columns[key]) && !columns[key].length) Reflect.deleteProperty(columns, key);
 			}
 			if (meaning === 'options') {
 				const before = columns.options;
@@ -121,7 +121,7 @@
 	function meanField(field: string, meaning: Meaning | '') {
 		const copy = $state.snapshot(recipe) as Recipe & Record<string, unknown>;
 		const before = fieldMeaning(field);
-		if (before) delete copy[before];
+		if (before) Reflect.deleteProperty(copy, before);
 		if (meaning) {
 			const list = data.sketch.form === 'json' && ['options', 'accepted', 'pairs', 'order'].includes(meaning);
 			copy[meaning] = list ? `${field}[*]` : field;

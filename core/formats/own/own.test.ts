@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { differences } from '../../compare/canonical';
+import { choice, essay, short } from '../../test-support/questions';
+import { readBare, opened, readAll } from '../../test-support/packages';
+import { attachment, back, written } from '../../test-support/written';
+import { writtenFormat } from '..';
+import type { QuizToWrite } from '../format';
+
+const questions = [
+	choice({
+		identifier: 'A-1',
+		stem: `Which sign? <img src="media:${attachment.name.replace('&', '&amp;')}" alt="a sign"/>`,
+		attachments: [attachment],
+		stimulus: { identifier: 'S', title: 'Forecast', content: 'Rain.' },
+		metadata: [{ name: 'shelf', value: ' two  spaces ' }]
+	}),
+	short([{ text: ' ebb\ttide', credit: 1, caseSensitive: true, match: 'contains' }], { title: 'Line\nbreak' }),
+	essay()
+];
+const quiz: QuizToWrite = {
+	identifier: 'QZ',
+	title: 'Week 6',
+	parts: [{ title: 'One', questions: [0, 1], draw: 1, pointsEach: 2, shuffle: true }]
+};
+
+describe.each(['json', 'xml', 'archive'] as const)('our own %s', (name) => {
+	const format = writtenFormat(name)!;
+	it('brings everything back: words, pictures, quizzes', async () => {
+		const { container, found } = await back(await written(format, questions, [quiz]), `bank${format.ending}`);
+		expect(found.questions.map((question, at) => differences(questions[at]!, question))).toEqual([[], [], []]);
+		expect(found.quizzes).toMatchObject([
+			{
+				title: 'Week 6',
+				parts: [{ title: 'One', draw: 1, pointsEach: 2, shuffle: true, questions: [{ identifier: 'A-1' }, {}] }]
+			}
+		]);
+		const [picture] = found.questions[0]!.attachments;
+		expect(picture).toMatchObject({ missing: false, hash: attachment.hash });
+		expect((await container.bytes(picture!.name)).length).toBeGreaterThan(10);
+	});
+	it('keeps the identifiers', async () => {
+		const { found } = await back(await written(format, questions), `bank${format.ending}`);
+		expect(found.questions.map((question) => question.identifier)).toEqual(
+			questions.map((question) => question.identifier)
+		);
+	});
+});
+
+describe('a file that says that it is ours', () => {
+	const head = '{"format":"yarn-barrow-questions","version":1,"questions":';
+	it('and holds what is no question keeps it as it came, and reads the others', async () => {
+		const found = await readBare('a.json', `${head}[${JSON.stringify(essay())},{"kind":"essay","title":"Half"},7]}`);
+		expect(found.questions.map((question) => question.kind)).toEqual(['essay', 'unreadable', 'unreadable']);
+		expect(found.about.get('Half')![0]!.message).toContain('Question 2 is not of the form');
+	});
+	it('and carries active content has it cleaned', async () => {
+		const evil = choice({ stem: 'Look <script>alert(1)</script><img src="x" onerror="alert(2)"/>' });
+		const found = await readBare('a.json', `${head}[${JSON.stringify(evil)}]}`);
+		expect(found.questions[0]!.stem).not.toMatch(/script|onerror/);
+		expect(found.questions[0]!.removed.length).toBeGreaterThan(0);
+	});
+	it('and was cut short says so', async () => {
+		const { reports } = await readBare('a.json', `${head}[{"kind":"ess`);
+		expect(reports[0]).toMatchObject({ rule: 'not-well-formed', severity: 'broken' });
+	});
+	it('as an archive reads every line but the one that is damaged', async () => {
+		const found = await readAll(
+			await opened({
+				'barrow.json': '{"format":"yarn-barrow-questions","questions":3}',
+				'questions.jsonl': `${JSON.stringify(essay())}\n{"kind":\n${JSON.stringify(essay({ title: 'Two' }))}\n`
+			})
+		);
+		expect(found.questions).toHaveLength(2);
+		expect(found.reports.map((report) => report.rule)).toEqual(['not-well-formed', 'count-differs']);
+	});
+});

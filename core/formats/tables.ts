@@ -1,0 +1,48 @@
+import { kindName, kinds } from '../model/question';
+import { features } from './fit/features';
+import { ways } from './fit/nearest';
+import type { Format } from './format';
+
+const row = (cells: string[]) => `| ${cells.join(' | ')} |`;
+
+/** What each written format keeps, changes and leaves out, as two Markdown tables made from its limits. */
+export function formatTables(formats: Format[]): string {
+	const names = formats.map((format) => `\`${format.name}\``);
+	const rule = row(['---', ...formats.map(() => '---')]);
+	const kindRows = kinds
+		.filter((kind) => kind !== 'unreadable')
+		.map((kind) => {
+			const cells = formats.map(({ limits }) => {
+				if (limits.kinds.includes(kind)) return 'kept';
+				const known = ways.filter((way) => way.from === kind);
+				const way = known.find((one) => limits.kinds.includes(one.to)) ?? known[0];
+				return way ? kindName(way.to).toLowerCase() : 'left behind';
+			});
+			return row([kindName(kind), ...cells]);
+		});
+	const featureRows = features.map((feature) =>
+		row([
+			feature.title,
+			...formats.map(({ limits }) => (limits.features.includes(feature.name) ? 'kept' : '–')),
+			feature.otherwise
+		])
+	);
+	return [
+		'### Kinds',
+		'',
+		'What is not kept becomes the kind that is named.',
+		'',
+		row(['Kind', ...names]),
+		rule,
+		...kindRows,
+		'',
+		'### Features',
+		'',
+		'What is not kept (–) is changed as the last column says, and the loss table says so for each question.',
+		'',
+		row(['Feature', ...names, 'Where it is not kept']),
+		row(['---', ...formats.map(() => '---'), '---']),
+		...featureRows,
+		''
+	].join('\n');
+}

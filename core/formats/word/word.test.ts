@@ -1,0 +1,133 @@
+import { describe, expect, it } from 'vitest';
+import { plainText } from '../../markup/text';
+import { isChoice, type Question } from '../../model/question';
+import { opened, readAll, type Files } from '../../test-support/packages';
+
+const space =
+	'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"';
+const text = (words: string, style = '') =>
+	`<w:r>${style ? `<w:rPr>${style}</w:rPr>` : ''}<w:t xml:space="preserve">${words}</w:t></w:r>`;
+const paragraph = (inner: string, list?: [number, number], style = '') =>
+	`<w:p><w:pPr>${style ? `<w:pStyle w:val="${style}"/>` : ''}${list ? `<w:numPr><w:ilvl w:val="${list[1]}"/><w:numId w:val="${list[0]}"/></w:numPr>` : ''}</w:pPr>${inner}</w:p>`;
+const level = (at: number, format: string) =>
+	`<w:lvl w:ilvl="${at}"><w:start w:val="1"/><w:numFmt w:val="${format}"/></w:lvl>`;
+const numbering = `<w:numbering ${space}><w:abstractNum w:abstractNumId="0">${level(0, 'decimal')}${level(1, 'lowerLetter')}</w:abstractNum><w:abstractNum w:abstractNumId="1">${level(0, 'upperLetter')}</w:abstractNum><w:abstractNum w:abstractNumId="2">${level(0, 'bullet')}</w:abstractNum><w:num w:numId="1"><w:abstractNumId w:val="0"/></w:num><w:num w:numId="2"><w:abstractNumId w:val="1"/></w:num><w:num w:numId="3"><w:abstractNumId w:val="2"/></w:num></w:numbering>`;
+const styles = `<w:styles ${space}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="H2"><w:name w:val="heading 2"/></w:style><w:style w:styleId="T"><w:name w:val="Title"/></w:style></w:styles>`;
+const read = async (body: string, more: Files = {}) =>
+	readAll(
+		await opened({
+			'word/document.xml': `<w:document ${space}><w:body>${body}</w:body></w:document>`,
+			'word/numbering.xml': numbering,
+			'word/styles.xml': styles,
+			...more
+		})
+	);
+const options = (question: Question) =>
+	isChoice(question) ? question.options.map((option) => plainText(option.text)) : [];
+const right = (question: Question) =>
+	isChoice(question)
+		? question.options.filter((option) => option.credit > 0).map((option) => plainText(option.text))
+		: [];
+
+describe('a Word document', () => {
+	it('gives numbers and letters from its lists, and keys from bold type', async () => {
+		const { questions } = await read(
+			paragraph(text('Which knot holds?'), [1, 0]) +
+				paragraph(text('Reef knot'), [1, 1]) +
+				paragraph(text('Bowline', '<w:b/>'), [1, 1]) +
+				paragraph(text('Which one '), [1, 0]).replace('</w:p>', `${text('slips', '<w:b/>')}${text('?')}</w:p>`) +
+				paragraph(text('Reef knot', '<w:highlight w:val="yellow"/>'), [1, 1]) +
+				paragraph(text('Bowline'), [1, 1])
+		);
+		expect(questions.map(options)).toEqual([
+			['Reef knot', 'Bowline'],
+			['Reef knot', 'Bowline']
+		]);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Reef knot']]);
+		expect(questions[1]!.stem).toBe('Which one <b>slips</b>?');
+	});
+	it('takes options of a list of their own, and a typed key', async () => {
+		const { questions } = await read(
+			paragraph(text('Which knot holds?'), [1, 0]) +
+				paragraph(text('Reef knot'), [2, 0]) +
+				paragraph(text('Bowline'), [2, 0]) +
+				paragraph(text('Answer: B'))
+		);
+		expect(questions.map(right)).toEqual([['Bowline']]);
+	});
+	it('takes numbers and letters that were typed, and lines broken within a paragraph', async () => {
+		const { questions } = await read(
+			paragraph(
+				`${text('1. Which knot holds?')}<w:r><w:br/></w:r>${text('a) Reef knot')}<w:r><w:br/></w:r>${text('*b) Bowline')}`
+			)
+		);
+		expect(questions.map(right)).toEqual([['Bowline']]);
+	});
+	it('takes bullets as options', async () => {
+		const { questions } = await read(
+			paragraph(text('1. Which knot holds?')) +
+				paragraph(text('Reef knot'), [3, 0]) +
+				paragraph(text('Bowline', '<w:u w:val="single"/>'), [3, 0])
+		);
+		expect(questions.map(right)).toEqual([['Bowline']]);
+	});
+	it('takes headings as categories, and the title for the quiz', async () => {
+		const { questions } = await read(
+			paragraph(text('Knot test'), undefined, 'T') +
+				paragraph(text('Loops'), undefined, 'H1') +
+				paragraph(text('Fixed'), undefined, 'H2') +
+				paragraph(text('Name one.'), [1, 0]) +
+				paragraph(text('Answer: bowline')) +
+				paragraph(text('Bends'), undefined, 'H1') +
+				paragraph(text('Name another.'), [1, 0]) +
+				paragraph(text('Answer: sheet bend'))
+		);
+		expect(questions.map((question) => question.category)).toEqual([['Loops', 'Fixed'], ['Bends']]);
+	});
+	it('reads tracked changes as accepted, and says so, and what is hidden not at all', async () => {
+		const found = await read(
+			paragraph(
+				`${text('1. Which ')}<w:del><w:r><w:delText>rope</w:delText></w:r></w:del><w:ins>${text('knot')}</w:ins>${text('?')}${text(' secret', '<w:vanish/>')}`
+			) + paragraph(text('Answer: bowline'))
+		);
+		expect(found.questions[0]!.stem).toBe('Which knot?');
+		expect([...found.about.values()].flat().map((report) => report.rule)).toContain('tracked-changes');
+	});
+	it('puts pictures where they stand, and says which are missing', async () => {
+		const picture = (id: string) => `<w:r><w:drawing><a:blip r:embed="${id}"/></w:drawing></w:r>`;
+		const found = await read(
+			paragraph(`${text('1. Which flag? ')}${picture('r1')}${picture('r2')}`) + paragraph(text('Answer: H')),
+			{
+				'word/_rels/document.xml.rels':
+					'<Relationships><Relationship Id="r1" Target="media/flag.png"/><Relationship Id="r2" Target="media/gone.png"/></Relationships>',
+				'word/media/flag.png': new Uint8Array([1])
+			}
+		);
+		expect(found.questions[0]!.attachments.map(({ name, missing }) => [name, missing])).toEqual([
+			['word/media/flag.png', false],
+			['word/media/gone.png', true]
+		]);
+	});
+	it('takes a table of two columns as pairs, and any other as part of the stem', async () => {
+		const cell = (words: string) => `<w:tc>${paragraph(text(words))}</w:tc>`;
+		const row = (...cells: string[]) => `<w:tr>${cells.map(cell).join('')}</w:tr>`;
+		const { questions } = await read(
+			paragraph(text('1. Match them.')) +
+				`<w:tbl>${row('ebb', 'out')}${row('flood', 'in')}</w:tbl>` +
+				paragraph(text('2. Read the table. How high is it?')) +
+				`<w:tbl>${row('time', 'height', 'day')}${row('6', '3.2', '1')}</w:tbl>` +
+				paragraph(text('Answer: 3.2'))
+		);
+		expect(questions[0]).toMatchObject({ kind: 'matching', left: [{ text: 'ebb' }, { text: 'flood' }] });
+		expect(questions[1]!.kind).toBe('numeric');
+		expect(questions[1]!.stem).toContain('<td>3.2</td>');
+	});
+	it('reads an equation as plain signs, and says so', async () => {
+		const found = await read(
+			paragraph(`${text('1. What is ')}<m:oMath><m:r><m:t>a+b</m:t></m:r></m:oMath>${text('?')}`) +
+				paragraph(text('Answer: 3'))
+		);
+		expect(plainText(found.questions[0]!.stem)).toBe('What is a+b?');
+		expect([...found.about.values()].flat().map((report) => report.rule)).toContain('equation');
+	});
+});
