@@ -75,3 +75,33 @@ describe('./barrow', () => {
 		expect(stderr).toContain('The zip file is damaged');
 	});
 });
+
+describe('./barrow with recipes and two files', () => {
+	it('guesses a recipe, and reads the file by it', () => {
+		const { status, stdout } = barrow('recipe', 'guess', sample('weather-watch.csv'));
+		expect(status).toBe(0);
+		const path = join(folder, 'recipe.json');
+		writeFileSync(path, stdout);
+		const found = JSON.parse(barrow('inspect', sample('weather-watch.csv'), '--plain', '--mapping', path).stdout) as {
+			questions: unknown[];
+		};
+		expect(found.questions).toHaveLength(8);
+	});
+	it('says what is wrong with a recipe', () => {
+		const path = join(folder, 'bad.json');
+		writeFileSync(path, '{"colums":{}}');
+		const { status, stderr } = barrow('inspect', sample('weather-watch.csv'), '--plain', '--mapping', path);
+		expect(status).toBe(3);
+		expect(stderr).toContain('cannot be used');
+	});
+	it('compares a file with what became of it', () => {
+		const out = join(folder, 'out.json');
+		barrow('convert', sample('knots-cartridge.imscc'), out, '--to', 'json');
+		expect(barrow('compare', sample('knots-cartridge.imscc'), out)).toMatchObject({ status: 0 });
+		const text = join(folder, 'out.txt');
+		barrow('convert', sample('knots-cartridge.imscc'), text, '--to', 'text');
+		const { status, stdout } = barrow('compare', sample('knots-cartridge.imscc'), text);
+		expect(status).toBe(1);
+		expect(stdout).toMatch(/\d+ the same, \d+ changed, \d+ only in /);
+	});
+});

@@ -1,12 +1,18 @@
 // Makes the pictures in docs/screenshots of a running application with the demo data in it:
 // node --import tsx scripts/screenshots.ts [ADDRESS] [FOLDER] [light|dark] [NAME …]
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from '../e2e/browser';
 
 const [address = 'http://127.0.0.1:4180', folder = 'docs/screenshots', mode = 'light', ...only] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
+const example =
+	'# Knots\n1. Which knot makes a loop that does not slip?\n*a) Bowline\nb) Reef knot\nc) Sheet bend\nPoints: 2\n\n2. Match each knot to its use.\nbowline = a loop\nreef knot = two ropes of one size\n\n3. How many metres are there in a nautical mile?\nAnswer: 1852\n';
+const table =
+	'Name,Wording,First,Second,Third,Right one,Worth\nLoop,Which knot makes a loop?,Bowline,Reef knot,Sheet bend,Bowline,1\nTwo ropes,Which knot joins two ropes of different thickness?,Bowline,Reef knot,Sheet bend,Sheet bend,2\n';
 const visitor = await Visitor.open(address);
 const shoot = async (name: string, path: string | null, act: () => Promise<void> = async () => undefined) => {
 	if (only.length && !only.includes(name)) return;
@@ -28,6 +34,19 @@ try {
 	await shoot('review', `/courses/${course}/loads`, async () => {
 		await visitor.press('autumn-charts.zip');
 		await visitor.reads('Contents');
+	});
+	await shoot('paste', `/courses/${course}/loads/paste`, async () => {
+		await (await visitor.find('textarea')).sendKeys(example);
+		await visitor.reads('3 questions found');
+	});
+	await shoot('recipe', `/courses/${course}/loads`, async () => {
+		if (!(await visitor.words()).includes('knot-list.csv')) {
+			const path = join(mkdtempSync(join(tmpdir(), 'barrow-pictures-')), 'knot-list.csv');
+			writeFileSync(path, table);
+			await (await visitor.driver.findElement(By.css('input[type=file]'))).sendKeys(path);
+		}
+		await visitor.press('Recipe for knot-list.csv');
+		await visitor.reads('2 questions');
 	});
 	await shoot('receipt', `/courses/${course}/loads`, async () => {
 		await visitor.press('spring-intake.zip');

@@ -197,7 +197,7 @@ function stemWithBlanks(reading: Reading12): Markup {
 				const [piece = ''] = materialBelow({ ...node, children: [child] }, cleaning);
 				const text = descendants(child, 'mattext')[0];
 				const raw = text ? text.children.join('') : '';
-				line += `${/^\s/.test(raw) || line.endsWith('/>') ? ' ' : ''}${piece}${/\s$/.test(raw) ? ' ' : ''}`;
+				line += `${/^\s/.test(raw) || (line.endsWith('/>') && /^[<\p{L}\p{N}(“]/u.test(piece)) ? ' ' : ''}${piece}${/\s$/.test(raw) ? ' ' : ''}`;
 			} else if (isResponse(child)) {
 				const inner = materialBelow(child, cleaning, (name) => name.startsWith('render_'));
 				const block = inner.length > 0 || (alone && childOf(child, 'render_choice') !== undefined);

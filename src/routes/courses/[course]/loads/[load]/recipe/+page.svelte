@@ -192,6 +192,7 @@
 						>Headings in row
 						<select
 							class="field"
+							aria-label="Headings in row"
 							value={String(part?.headerRow ?? 0)}
 							onchange={(event) => change((one) => (one.headerRow = Number(event.currentTarget.value)))}
 							><option value="0">there are none</option>{#each table.rows as _, at (at)}<option value={String(at + 1)}

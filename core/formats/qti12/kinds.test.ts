@@ -1,0 +1,163 @@
+import { describe, expect, it } from 'vitest';
+import { plainText } from '../../markup/text';
+import { score } from '../../scoring/score';
+import { readBare } from '../../test-support/packages';
+
+const item = async (presentation: string, conditions: string, max = 2) => {
+	const found = await readBare(
+		'q.xml',
+		`<questestinterop><item ident="i" title="Q"><presentation>${presentation}</presentation><resprocessing><outcomes><decvar varname="SCORE" maxvalue="${max}"/></outcomes>${conditions}</resprocessing></item></questestinterop>`
+	);
+	return { question: found.questions[0]!, rules: [...found.about.values()].flat().map((report) => report.rule) };
+};
+const material = (text: string) => `<material><mattext>${text}</mattext></material>`;
+const label = (id: string, text = id) => `<response_label ident="${id}">${material(text)}</response_label>`;
+const list = (ident: string, labels: string, cardinality = 'Single', inner = '') =>
+	`<response_lid ident="${ident}" rcardinality="${cardinality}">${inner}<render_choice>${labels}</render_choice></response_lid>`;
+const box = (ident: string) => `<response_str ident="${ident}"><render_fib/></response_str>`;
+const is = (ident: string, value: string) => `<varequal respident="${ident}">${value}</varequal>`;
+const when = (test: string, action: string, value: number) =>
+	`<respcondition continue="Yes"><conditionvar>${test}</conditionvar><setvar action="${action}">${value}</setvar></respcondition>`;
+
+describe('several responses', () => {
+	it('with the same options are a matching, each with the text beside it', async () => {
+		const labels = label('x', 'out') + label('y', 'in');
+		const row = (ident: string, text: string) => `<flow>${material(text)}${list(ident, labels)}</flow>`;
+		const { question } = await item(
+			`<flow>${material('Match them.')}${row('A', 'ebb')}${row('B', 'flood')}</flow>`,
+			when(is('A', 'x'), 'Add', 1) + when(is('B', 'y'), 'Add', 1)
+		);
+		expect(question).toMatchObject({
+			kind: 'matching',
+			stem: 'Match them.',
+			left: [{ text: 'ebb' }, { text: 'flood' }],
+			pairs: [
+				{ left: 'A', right: 'x', credit: 0.5 },
+				{ left: 'B', right: 'y', credit: 0.5 }
+			]
+		});
+	});
+	it('within a text are blanks where they stand', async () => {
+		const { question } = await item(
+			`<flow>${material('The tide ')}${box('A')}${material(' and then it ')}${list('B', label('x', 'turns') + label('y', 'stops'))}${material('.')}</flow>`,
+			when(is('A', 'ebbs'), 'Add', 1) + when(is('B', 'x'), 'Add', 1)
+		);
+		expect(question.kind).toBe('fill-blanks');
+		expect(plainText(question.stem)).toBe('The tide [A] and then it [B].');
+		expect(score(question, { blanks: { A: ['EBBS'], B: ['y'] } }).credit).toBe(0.5);
+	});
+	it('that only count together are all or nothing', async () => {
+		const { question } = await item(
+			`<flow>${material('From ')}${box('A')}${material(' to ')}${box('B')}</flow>`,
+			`<respcondition><conditionvar>${is('A', 'a')}${is('B', 'b')}</conditionvar><setvar action="Set">2</setvar></respcondition>`
+		);
+		expect(question).toMatchObject({ kind: 'fill-blanks', combination: 'all' });
+		expect(score(question, { blanks: { A: ['a'], B: ['b'] } }).credit).toBe(1);
+		expect(score(question, { blanks: { A: ['a'], B: ['c'] } }).credit).toBe(0);
+	});
+});
+
+describe('an order', () => {
+	it.each([
+		['in a row', is('R', 'b') + is('R', 'a') + is('R', 'c')],
+		[
+			'by their places',
+			['c', 'b', 'a']
+				.map((id) => `<varequal respident="R" index="${{ b: 1, a: 2, c: 3 }[id]}">${id}</varequal>`)
+				.join('')
+		]
+	])('is told from equalities %s', async (_, test) => {
+		const { question } = await item(
+			`${material('Order them.')}${list('R', label('a') + label('b') + label('c'), 'Ordered')}`,
+			when(test, 'Set', 2)
+		);
+		expect(question.kind === 'ordering' && question.items.map((one) => one.identifier)).toEqual(['b', 'a', 'c']);
+		expect(question).toMatchObject({ points: 2, rule: 'all' });
+	});
+	it('without a key is reported', async () => {
+		const { rules } = await item(
+			`${material('Order them.')}${list('R', label('a') + label('b'), 'Ordered')}`,
+			'<respcondition><conditionvar><other/></conditionvar></respcondition>'
+		);
+		expect(rules).toContain('no-right-order');
+	});
+});
+
+describe('places in a picture', () => {
+	const picture =
+		'<material><matimage imagtype="image/png" uri="a.png" width="90" height="60">A plan</matimage></material>';
+	it.each([
+		['Rectangle', '10,10,20,5', 'rect', [10, 10, 30, 15]],
+		['Ellipse', '10,10,4,4', 'circle', [10, 10, 4]],
+		['Ellipse', '10,10,8,4', 'ellipse', [10, 10, 8, 4]],
+		['Bounded', '0,0,9,0,0,9', 'poly', [0, 0, 9, 0, 0, 9]]
+	])('of type %s at %s', async (type, text, shape, coordinates) => {
+		const { question } = await item(
+			`${material('Where?')}<response_xy ident="R"><render_hotspot>${picture}<response_label ident="S" rarea="${type}">${text}</response_label></render_hotspot></response_xy>`,
+			when(`<varinside respident="R" areatype="${type}">${text}</varinside>`, 'Set', 2)
+		);
+		expect(question).toMatchObject({
+			kind: 'hotspot',
+			mode: 'points',
+			picture: { width: 90, alt: 'A plan' },
+			shapes: [{ identifier: 'S', shape, coordinates, credit: 1 }]
+		});
+	});
+	it('may be areas to choose from', async () => {
+		const area = (id: string) => `<response_label ident="${id}" rarea="Rectangle">1,1,5,5</response_label>`;
+		const { question } = await item(
+			`${material('Which?')}<response_lid ident="R"><render_hotspot>${picture}${area('S')}${area('T')}</render_hotspot></response_lid>`,
+			when(is('R', 'T'), 'Set', 2)
+		);
+		expect(question).toMatchObject({ kind: 'hotspot', mode: 'areas', shapes: [{ credit: 0 }, { credit: 1 }] });
+	});
+});
+
+describe('a group', () => {
+	it('says by its match groups what is paired with what', async () => {
+		const one = (id: string, group = '') =>
+			`<response_label ident="${id}"${group ? ` match_group="${group}"` : ''}>${material(id)}</response_label>`;
+		const { question } = await item(
+			`${material('Pair them.')}<response_grp ident="R" rcardinality="Multiple"><render_choice>${one('a', 'x,y')}${one('b', 'x,y')}${one('x')}${one('y')}</render_choice></response_grp>`,
+			when('<varsubset respident="R">a,x</varsubset>', 'Add', 1) +
+				when('<varsubset respident="R">b,y</varsubset>', 'Add', 1)
+		);
+		expect(question.kind === 'matching' && question.pairs.map((pair) => [pair.left, pair.right, pair.credit])).toEqual([
+			['a', 'x', 0.5],
+			['b', 'y', 0.5]
+		]);
+	});
+});
+
+describe('a number on a scale', () => {
+	it('keeps its ends and its step', async () => {
+		const { question } = await item(
+			`${material('How many degrees?')}<response_num ident="R" numtype="Integer"><render_slider lowerbound="0" upperbound="360" step="5"/></response_num>`,
+			when(is('R', '225'), 'Set', 2)
+		);
+		expect(question).toMatchObject({
+			kind: 'numeric',
+			slider: { lower: 0, upper: 360, step: 5 },
+			accepted: [{ value: 225 }]
+		});
+	});
+});
+
+describe('what stands around an item', () => {
+	it('becomes tags, difficulty, a part of the stem, or is kept beside it', async () => {
+		const found = await readBare(
+			'q.xml',
+			`<questestinterop><item ident="i" title="Q"><qticomment>From the old list</qticomment><itemmetadata><qmd_keywords>tides, springs</qmd_keywords><qmd_levelofdifficulty>hard</qmd_levelofdifficulty></itemmetadata><rubric view="Candidate">${material('Read twice.')}</rubric><rubric view="Scorer">${material('Two reasons.')}</rubric><presentation>${material('Why?')}<response_str ident="R"><render_fib rows="8"/></response_str></presentation></item></questestinterop>`
+		);
+		expect(found.questions[0]).toMatchObject({
+			kind: 'essay',
+			stem: '<p>Read twice.</p><p>Why?</p>',
+			tags: ['tides', 'springs'],
+			difficulty: 'hard',
+			metadata: [
+				{ name: 'qticomment', value: 'From the old list' },
+				{ name: 'rubric for scorer', value: 'Two reasons.' }
+			]
+		});
+	});
+});

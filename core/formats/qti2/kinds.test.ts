@@ -1,0 +1,230 @@
+import { describe, expect, it } from 'vitest';
+import { plainText } from '../../markup/text';
+import type { Question } from '../../model/question';
+import { readBare } from '../../test-support/packages';
+import { score } from '../../scoring/score';
+
+const head =
+	'<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="Q" title="Q" adaptive="false" timeDependent="false">';
+const outcome =
+	'<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
+const most = (points: number) =>
+	`<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${points}</value></defaultValue></outcomeDeclaration>`;
+const response = (id: string, type: string, cardinality: string, correct: string[], inner = '') =>
+	`<responseDeclaration identifier="${id}" cardinality="${cardinality}" baseType="${type}">${correct.length ? `<correctResponse>${correct.map((one) => `<value>${one}</value>`).join('')}</correctResponse>` : ''}${inner}</responseDeclaration>`;
+const template = (name: string) =>
+	`<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/${name}"/>`;
+const float = (value: number) => `<baseValue baseType="float">${value}</baseValue>`;
+const add = (test: string, points: number) =>
+	`<responseCondition><responseIf>${test}<setOutcomeValue identifier="SCORE"><sum><variable identifier="SCORE"/>${float(points)}</sum></setOutcomeValue></responseIf></responseCondition>`;
+const right = (id: string) => `<match><variable identifier="${id}"/><correct identifier="${id}"/></match>`;
+const read = async (declarations: string, body: string, rules: string) => {
+	const found = await readBare(
+		'q.xml',
+		`${head}${declarations}${outcome}<itemBody>${body}</itemBody>${rules}</assessmentItem>`
+	);
+	return { question: found.questions[0]!, rules: [...found.about.values()].flat().map((report) => report.rule) };
+};
+const earn = (question: Question, blanks: Record<string, string[]>) => score(question, { blanks }).credit;
+
+describe('several answers in one item', () => {
+	const body =
+		'<p>A <textEntryInteraction responseIdentifier="A"/> and a <textEntryInteraction responseIdentifier="B"/>.</p>';
+	const both = response('A', 'string', 'single', ['ebb']) + response('B', 'integer', 'single', ['3']);
+	it('become blanks, each with its share of the points', async () => {
+		const { question } = await read(
+			both + most(4),
+			body,
+			`<responseProcessing>${add(right('A'), 1)}${add(right('B'), 3)}</responseProcessing>`
+		);
+		expect(question).toMatchObject({
+			kind: 'fill-blanks',
+			points: 4,
+			combination: 'sum',
+			blanks: [
+				{ share: 0.25, form: 'text' },
+				{ share: 0.75, form: 'number', whole: true }
+			]
+		});
+		expect(plainText(question.stem)).toBe('A [A] and a [B].');
+		expect(earn(question, { A: ['ebb'], B: ['9'] })).toBe(0.25);
+	});
+	it('become blanks of which all have to be right, where the rules say so', async () => {
+		const rules = `<responseProcessing><responseCondition><responseIf><and>${right('A')}${right('B')}</and><setOutcomeValue identifier="SCORE">${float(2)}</setOutcomeValue></responseIf></responseCondition></responseProcessing>`;
+		const { question } = await read(both + most(2), body, rules);
+		expect(question).toMatchObject({ combination: 'all' });
+		expect(earn(question, { A: ['ebb'] })).toBe(0);
+		expect(earn(question, { A: ['ebb'], B: ['3'] })).toBe(1);
+	});
+	it('are reported where they weigh against each other', async () => {
+		const rules = `<responseProcessing>${add(right('A'), 1)}${add(right('B'), 1)}<responseCondition><responseIf><and>${right('A')}${right('B')}</and><setOutcomeValue identifier="SCORE">${float(5)}</setOutcomeValue></responseIf></responseCondition></responseProcessing>`;
+		expect((await read(both, body, rules)).rules).toContain('marking-simplified');
+	});
+	it('may be a choice with a text to explain it, which a person marks', async () => {
+		const { question } = await read(
+			response('A', 'identifier', 'single', ['X']) + response('B', 'string', 'single', []) + most(4),
+			'<choiceInteraction responseIdentifier="A" maxChoices="1"><prompt>Which?</prompt><simpleChoice identifier="X">x</simpleChoice><simpleChoice identifier="Y">y</simpleChoice></choiceInteraction><extendedTextInteraction responseIdentifier="B"><prompt>Why?</prompt></extendedTextInteraction>',
+			`<responseProcessing>${add(right('A'), 1)}</responseProcessing>`
+		);
+		expect(question).toMatchObject({
+			kind: 'fill-blanks',
+			blanks: [
+				{ form: 'list', share: 0.25 },
+				{ form: 'open', share: 0.75 }
+			]
+		});
+		expect(plainText(question.stem)).toBe('Which? Why?');
+	});
+	it('cannot be held where one is a picture to point at', async () => {
+		const { question } = await read(
+			response('A', 'string', 'single', ['x']) + response('B', 'point', 'single', ['1 1']),
+			'<p>One <textEntryInteraction responseIdentifier="A"/></p><selectPointInteraction responseIdentifier="B" maxChoices="1"><object type="image/png" data="a.png"/></selectPointInteraction>',
+			template('match_correct')
+		);
+		expect(question.kind).toBe('unreadable');
+	});
+});
+
+describe('pairs', () => {
+	const sets =
+		'<simpleMatchSet><simpleAssociableChoice identifier="a" matchMax="1">ebb</simpleAssociableChoice><simpleAssociableChoice identifier="b" matchMax="1">flood</simpleAssociableChoice></simpleMatchSet><simpleMatchSet><simpleAssociableChoice identifier="x" matchMax="0">out</simpleAssociableChoice><simpleAssociableChoice identifier="y" matchMax="2">in</simpleAssociableChoice></simpleMatchSet>';
+	const body = `<matchInteraction responseIdentifier="R" maxAssociations="0">${sets}</matchInteraction>`;
+	it('earn what the mapping says, wrong ones too', async () => {
+		const mapping =
+			'<mapping lowerBound="0" upperBound="2" defaultValue="-1"><mapEntry mapKey="a x" mappedValue="1"/><mapEntry mapKey="b y" mappedValue="1"/></mapping>';
+		const { question } = await read(
+			response('R', 'directedPair', 'multiple', ['a x', 'b y'], mapping) + most(2),
+			body,
+			template('map_response')
+		);
+		expect(question).toMatchObject({
+			kind: 'matching',
+			right: [{ uses: null }, { uses: 2 }],
+			bounds: { lower: 0, upper: 1 },
+			combination: 'sum'
+		});
+		expect(
+			score(question, {
+				pairs: [
+					['a', 'x'],
+					['b', 'x']
+				]
+			}).credit
+		).toBe(0);
+		expect(score(question, { pairs: [['a', 'x']] }).credit).toBe(0.5);
+	});
+	it('are all or nothing by the matching template', async () => {
+		const { question } = await read(
+			response('R', 'directedPair', 'multiple', ['a x', 'b y']),
+			body,
+			template('match_correct')
+		);
+		expect(question).toMatchObject({ kind: 'matching', combination: 'all' });
+		expect(
+			score(question, {
+				pairs: [
+					['a', 'x'],
+					['b', 'y']
+				]
+			}).credit
+		).toBe(1);
+	});
+	it('within one list are told whichever way they are written', async () => {
+		const choices = ['a', 'b', 'c', 'd']
+			.map((id) => `<simpleAssociableChoice identifier="${id}" matchMax="1">${id}</simpleAssociableChoice>`)
+			.join('');
+		const { question } = await read(
+			response('R', 'pair', 'multiple', ['c a', 'b d']),
+			`<associateInteraction responseIdentifier="R" maxAssociations="2">${choices}</associateInteraction>`,
+			template('match_correct')
+		);
+		expect(question.kind === 'matching' && question.pairs.map((pair) => `${pair.left}${pair.right}`).sort()).toEqual([
+			'ac',
+			'bd'
+		]);
+	});
+});
+
+describe('an order', () => {
+	const body = `<orderInteraction responseIdentifier="R" shuffle="true">${['a', 'b', 'c'].map((id) => `<simpleChoice identifier="${id}">${id}</simpleChoice>`).join('')}</orderInteraction>`;
+	it('may earn a part for each place', async () => {
+		const at = (n: number, id: string) =>
+			`<match><index n="${n}"><variable identifier="R"/></index><baseValue baseType="identifier">${id}</baseValue></match>`;
+		const { question } = await read(
+			response('R', 'identifier', 'ordered', ['c', 'a', 'b']),
+			body,
+			`<responseProcessing>${add(at(1, 'c'), 1)}${add(at(2, 'a'), 1)}${add(at(3, 'b'), 1)}</responseProcessing>`
+		);
+		expect(question).toMatchObject({ kind: 'ordering', rule: 'position', points: 3, presented: ['a', 'b', 'c'] });
+	});
+	it('without a right one takes that of the file, and says so', async () => {
+		const { rules } = await read(response('R', 'identifier', 'ordered', []), body, template('match_correct'));
+		expect(rules).toContain('no-right-order');
+	});
+	it('of which some things are to be left out is kept as it came', async () => {
+		const { question } = await read(
+			response('R', 'identifier', 'ordered', ['a', 'b']),
+			body,
+			template('match_correct')
+		);
+		expect(question).toMatchObject({ kind: 'unreadable' });
+	});
+});
+
+describe('places in a picture', () => {
+	it('are told from rules as well as from a mapping', async () => {
+		const inside = '<inside shape="circle" coords="10,10,5"><variable identifier="R"/></inside>';
+		const { question } = await read(
+			response('R', 'point', 'single', []),
+			'<selectPointInteraction responseIdentifier="R" maxChoices="1"><prompt>Where?</prompt><object type="image/png" data="a.png" width="40" height="40">A chart</object></selectPointInteraction>',
+			`<responseProcessing>${add(inside, 2)}</responseProcessing>`
+		);
+		expect(question).toMatchObject({
+			kind: 'hotspot',
+			mode: 'points',
+			points: 2,
+			picture: { width: 40, alt: 'A chart' },
+			shapes: [{ shape: 'circle', coordinates: [10, 10, 5], credit: 1 }]
+		});
+	});
+});
+
+describe('words and numbers', () => {
+	it('may be held against a pattern, or be contained', async () => {
+		const rules = `<responseProcessing><responseCondition><responseIf><patternMatch pattern="[A-Z]{2}"><variable identifier="R"/></patternMatch><setOutcomeValue identifier="SCORE">${float(1)}</setOutcomeValue></responseIf><responseElseIf><stringMatch caseSensitive="false" substring="true"><variable identifier="R"/><baseValue baseType="string">tide</baseValue></stringMatch><setOutcomeValue identifier="SCORE">${float(0.5)}</setOutcomeValue></responseElseIf></responseCondition></responseProcessing>`;
+		const { question } = await read(
+			response('R', 'string', 'single', []) + most(1),
+			'<p>Which?</p><p><textEntryInteraction responseIdentifier="R"/></p>',
+			rules
+		);
+		expect(question).toMatchObject({
+			kind: 'short-answer',
+			accepted: [
+				{ text: 'tide', credit: 0.5, match: 'contains' },
+				{ text: '[A-Z]{2}', credit: 1, match: 'pattern' }
+			]
+		});
+		expect(score(question, { text: 'GZ' }).credit).toBe(1);
+		expect(score(question, { text: 'the spring tide' }).credit).toBe(0.5);
+		expect(score(question, { text: 'GZx' }).credit).toBe(0);
+	});
+	it('in the middle of a sentence are a blank', async () => {
+		const { question } = await read(
+			response('R', 'string', 'single', ['ebb']),
+			'<p>The stream is the <textEntryInteraction responseIdentifier="R"/> now.</p>',
+			template('match_correct')
+		);
+		expect(question.kind).toBe('fill-blanks');
+		expect(plainText(question.stem)).toBe('The stream is the [R] now.');
+	});
+	it('may be looked up in a table of scores', async () => {
+		const outcomes =
+			'<outcomeDeclaration identifier="RAW" cardinality="single" baseType="integer"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><matchTable defaultValue="0"><matchTableEntry sourceValue="1" targetValue="3"/></matchTable></outcomeDeclaration>';
+		const rules = `<responseProcessing><responseCondition><responseIf>${right('R')}<setOutcomeValue identifier="RAW"><baseValue baseType="integer">1</baseValue></setOutcomeValue></responseIf></responseCondition><lookupOutcomeValue identifier="SCORE"><variable identifier="RAW"/></lookupOutcomeValue></responseProcessing>`;
+		const found = await readBare(
+			'q.xml',
+			`${head}${response('R', 'string', 'single', ['ebb'])}${outcomes}<itemBody><p>Which?</p><p><textEntryInteraction responseIdentifier="R"/></p></itemBody>${rules}</assessmentItem>`
+		);
+		expect(found.questions[0]).toMatchObject({ points: 3, accepted: [{ text: 'ebb', credit: 1 }] });
+	});
+});
