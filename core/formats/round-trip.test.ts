@@ -42,7 +42,7 @@ describe.each(writtenFormats.map((format) => [format.name, format] as const))('%
 				const wanted = schemas[name];
 				if (wanted) expect(await complaints(container, wanted)).toBe('');
 			}),
-			{ numRuns: 25 }
+			{ numRuns: 25, seed: Number(process.env.FUZZ_SEED ?? 20_261_123) }
 		);
 	}, 120_000);
 	it('gives the same bytes for the same questions', async () => {

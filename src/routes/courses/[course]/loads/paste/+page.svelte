@@ -50,7 +50,11 @@
 		const file = /\.(txt|md)$/i.test(name) ? name : `${name || 'pasted'}.txt`;
 		const answer = await fetch(
 			`/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file)}&size=${bytes.length}`,
-			{ method: 'PUT', body: bytes, headers: { Accept: 'application/json' } }
+			{
+				method: 'PUT',
+				body: bytes,
+				headers: { Accept: 'application/json', 'Content-Type': 'application/octet-stream' }
+			}
 		).catch(() => null);
 		sending = false;
 		if (answer?.ok) await goto(`/courses/${data.course.id}/loads`);
@@ -75,11 +79,13 @@
 			placeholder={`Paste or type questions here, such as\n\n${example}`}></textarea>
 	</section>
 	<section class="column paper" aria-label="Questions found so far">
-		<h2 role="status">
-			{count(found?.questions.length ?? 0, 'question')} found{#if broken}, <Mark
-					severity="broken"
-					word="{broken} broken"
-				/>{/if}
+		<h2>
+			<span role="status">
+				{count(found?.questions.length ?? 0, 'question')} found{#if broken}, <Mark
+						severity="broken"
+						word="{broken} broken"
+					/>{/if}
+			</span>
 		</h2>
 		{#each found?.reports ?? [] as report, at (at)}<p class="mute mt-2 text-[13px]">{report.message}</p>{/each}
 		{#each found?.questions ?? [] as one, at (at)}

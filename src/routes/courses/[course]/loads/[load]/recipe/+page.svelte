@@ -297,14 +297,16 @@
 		{/if}
 	</section>
 	<section class="column paper" aria-label="Questions found so far">
-		<h2 role="status">
-			{#if trouble}<span class="broken">{trouble}</span>
-			{:else if preview}{count(preview.count, 'question')}{#if preview.broken}, <Mark
-						severity="broken"
-						word="{preview.broken} broken"
-					/>{/if}
-			{:else}Looking …{/if}
-			{#if looking && preview}<span class="faint"> …</span>{/if}
+		<h2>
+			<span role="status">
+				{#if trouble}<span class="broken">{trouble}</span>
+				{:else if preview}{count(preview.count, 'question')}{#if preview.broken}, <Mark
+							severity="broken"
+							word="{preview.broken} broken"
+						/>{/if}
+				{:else}Looking …{/if}
+				{#if looking && preview}<span class="faint"> …</span>{/if}
+			</span>
 		</h2>
 		{#each preview?.questions ?? [] as question, at (at)}
 			<article class="mt-4">
