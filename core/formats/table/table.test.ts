@@ -99,6 +99,10 @@ describe('columns', () => {
 		});
 		expect(rulesOf(found)).toContain('missing-column');
 	});
+	it('that nobody knows the meaning of are said to be left out', async () => {
+		const { reports } = await csv('Stem,A,B,Key,Boat\nP?,x,y,A,Tern\n');
+		expect(reports.find((report) => report.rule === 'unused-column')!.message).toContain('“Boat”');
+	});
 	it('mean what the recipe says, whatever they are called', async () => {
 		const { questions } = await csv('F1,F2,F3,F4\nWhich?,x,y,2\n', {
 			headerRow: 1,

@@ -264,6 +264,28 @@ export function* readRows(
 						place: { file: where.file, line: headerRow || 1 }
 					}
 				};
+	const meant = new Set(
+		Object.values(columns)
+			.flat()
+			.map((name) => indexOf(name as string))
+	);
+	const unused = header
+		? names.filter(
+				(_, at) =>
+					!meant.has(at) &&
+					header.cells[at]?.text &&
+					rows.some((row) => row.number > headerRow && row.cells[at]?.text && !row.cells[at].merged)
+			)
+		: [];
+	if (unused.length)
+		yield {
+			report: {
+				rule: 'unused-column',
+				severity: 'doubtful',
+				message: `${where.label}: what stands under ${unused.map((name) => `“${name}”`).join(', ')} was left out, since nothing says what it means. Say it with a recipe.`,
+				place: { file: where.file, line: headerRow }
+			}
+		};
 	const headed = header?.cells.filter((cell) => cell.text).length ?? width;
 	for (const row of rows) {
 		if (row.number <= headerRow) continue;
