@@ -1,5 +1,5 @@
 import { markupOfNodes } from '../../markup/clean';
-import { mapMarkup, type Question } from '../../model/question';
+import { emptyCommon, mapMarkup, type Question } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { parseQuestion } from '../../model/schema';
 import type { Report } from '../../reports/report';
@@ -28,18 +28,7 @@ export function* takeQuestion(
 		yield {
 			type: 'question',
 			question: {
-				identifier: '',
-				title: typeof title === 'string' ? title : '',
-				stem: '',
-				points: null,
-				category: [],
-				tags: [],
-				language: null,
-				feedback: {},
-				hints: [],
-				attachments: [],
-				metadata: [],
-				removed: [],
+				...emptyCommon('', typeof title === 'string' ? title : ''),
 				source: { format, file: context.file, line, endLine: line, identifier: '' },
 				kind: 'unreadable',
 				reason,
