@@ -27,7 +27,7 @@ export interface Container {
 	stream(path: string): AsyncIterable<Uint8Array>;
 	/** The whole of a file. Throws a ContainerError where it is larger than `limit` bytes. */
 	bytes(path: string, limit?: number): Promise<Uint8Array>;
-	/** What was odd about the package itself. */
+	/** What was odd about the package itself; it grows while files are read, and whoever reads them tells it. */
 	reports: Report[];
 }
 

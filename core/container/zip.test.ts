@@ -39,6 +39,22 @@ describe('a zip', () => {
 		}
 		expect(size).toBe(large.length);
 	});
+	it('says so where a file is not what was packed, and reads it all the same', async () => {
+		const bytes = zipSync({ 'a.xml': [text('abcdefgh'), { level: 0 }], 'b.xml': [text('whole'), { level: 0 }] });
+		bytes[new TextDecoder('latin1').decode(bytes).indexOf('abcdefgh')] = 'X'.charCodeAt(0);
+		const container = await openZip(memorySource(bytes));
+		expect(new TextDecoder().decode(await container.bytes('a.xml'))).toBe('Xbcdefgh');
+		for await (const _piece of container.stream('b.xml')) continue;
+		expect(container.reports.map((report) => [report.rule, report.place?.file])).toEqual([['damaged-entry', 'a.xml']]);
+	});
+	it('says so where its directory names fewer files than it should', async () => {
+		const bytes = zipSync({ 'a.xml': text('a'), 'b.xml': text('b') });
+		const signs = [...bytes.keys()].filter((at) => bytes[at] === 0x50 && bytes[at + 1] === 0x4b && bytes[at + 2] === 1);
+		// the length of the second name stands at 28 in its entry (APPNOTE 4.3.12)
+		bytes[signs[1]! + 28] = 0;
+		const container = await openZip(memorySource(bytes));
+		expect(container.reports.map((report) => report.rule)).toEqual(['damaged-zip']);
+	});
 	it('is refused where it swells without measure', async () => {
 		const bomb = zipped({ 'bomb.xml': new Uint8Array(zipLimits.ratioFrom + 1) });
 		expect(await rule(openZip(memorySource(bomb)))).toBe('zip-bomb');

@@ -1,4 +1,5 @@
 import { Reader, ZipReader, configure, type Entry as ZipEntry } from '@zip.js/zip.js';
+import { crc32 } from './crc32';
 import { Inflate, inflateSync } from 'fflate';
 import { buffered, ContainerError, type ByteSource, type Container, type Entry } from './container';
 import type { Report } from '../reports/report';
@@ -38,6 +39,8 @@ interface Member extends Entry {
 	offset: number;
 	packed: number;
 	method: number;
+	/** The checksum that the directory states (APPNOTE.TXT, 4.4.7); 0 where it states none. */
+	checksum: number;
 }
 
 const localHeader = 30;
@@ -48,8 +51,21 @@ function memberOf(entry: ZipEntry, path: string): Member {
 		size: entry.uncompressedSize,
 		offset: entry.offset,
 		packed: entry.compressedSize,
-		method: entry.compressionMethod
+		method: entry.compressionMethod,
+		checksum: (entry.crc32 ?? 0) | 0
 	};
+}
+
+/** How many files a zip says that it holds (APPNOTE.TXT, 4.3.16), or null where it does not, or needs more than 16 bits. */
+async function statedCount(source: ByteSource): Promise<number | null> {
+	const length = Math.min(source.size, 22 + 0xffff);
+	const end = await source.read(source.size - length, length);
+	for (let at = end.length - 22; at >= 0; at -= 1)
+		if (end[at] === 0x50 && end[at + 1] === 0x4b && end[at + 2] === 5 && end[at + 3] === 6) {
+			const count = end[at + 10]! | (end[at + 11]! << 8);
+			return count === 0xffff ? null : count;
+		}
+	return null;
 }
 
 /** Whether bytes begin as a zip file does (APPNOTE.TXT, 4.3.7 and 4.3.16). */
@@ -77,6 +93,8 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 			filenameValidation: 'tolerant'
 		});
 		for await (const entry of directory.getEntriesGenerator()) {
+			// damage in the directory shows as an entry without a name
+			if (!entry.filename) continue;
 			if ((count += 1) > zipLimits.entries)
 				throw new ContainerError(
 					'zip-bomb',
@@ -122,6 +140,13 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 			members.set(path, memberOf(entry, path));
 			lower.set(path.toLowerCase(), path);
 		}
+		const stated = await statedCount(source);
+		if (stated !== null && stated !== count)
+			reports.push({
+				rule: 'damaged-zip',
+				severity: 'broken',
+				message: `The zip file is damaged: it says that it holds ${stated} files, and ${count} were found. The others cannot be read. Fetch or export it again.`
+			});
 	} catch (error) {
 		if (error instanceof ContainerError) throw error;
 		throw new ContainerError(
@@ -143,6 +168,19 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 	const damaged = (path: string) =>
 		new ContainerError('damaged-entry', `“${path}” is damaged inside the zip file and cannot be unpacked.`);
 
+	/** Says once that a file is not what was packed; what can be read of it is read all the same. */
+	const doubted = new Set<string>();
+	function doubt(path: string): void {
+		if (doubted.has(path)) return;
+		doubted.add(path);
+		reports.push({
+			rule: 'damaged-entry',
+			severity: 'broken',
+			message: `“${path}” is damaged inside the zip file: its checksum is not the one that was written with it. What could be read of it was read, and part of it may be missing or wrong. Fetch or export the package again.`,
+			place: { file: path }
+		});
+	}
+
 	async function start(found: Member): Promise<number> {
 		const header = await source.read(found.offset, localHeader);
 		if (header.length < localHeader || header[0] !== 0x50 || header[1] !== 0x4b || header[2] !== 3)
@@ -156,6 +194,7 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 		const step = 1 << 18;
 		const ready: Uint8Array[] = [];
 		let given = 0;
+		let checksum = 0;
 		const inflate = found.method === 8 ? new Inflate((piece) => ready.push(piece)) : null;
 		for (let at = 0; at < found.packed; at += step) {
 			const piece = await source.read(begin + at, Math.min(step, found.packed - at));
@@ -167,11 +206,13 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 			}
 			for (const out of ready.splice(0)) {
 				given += out.length;
+				checksum = crc32(out, checksum);
 				if (given > found.size) throw damaged(path);
 				yield out;
 			}
 		}
 		if (given !== found.size) throw damaged(path);
+		if (found.checksum && checksum !== found.checksum) doubt(path);
 	}
 
 	async function bytes(path: string, limit = zipLimits.whole): Promise<Uint8Array> {
@@ -186,14 +227,17 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 				? guess.subarray(begin, begin + found.packed)
 				: await source.read(found.offset + begin, found.packed);
 		if (packed.length < found.packed) throw damaged(path);
-		if (found.method === 0) return packed;
-		try {
-			const out = unpack(packed, found.size);
+		let out = packed;
+		if (found.method === 8) {
+			try {
+				out = unpack(packed, found.size);
+			} catch {
+				throw damaged(path);
+			}
 			if (out.length !== found.size) throw damaged(path);
-			return out;
-		} catch {
-			throw damaged(path);
 		}
+		if (found.checksum && crc32(out) !== found.checksum) doubt(path);
+		return out;
 	}
 
 	return {

@@ -17,6 +17,9 @@ function chiSquare(counts: number[], expected: number): number {
 }
 
 describe('the generator', () => {
+	it('says that nothing is below nothing, instead of looking for ever', () => {
+		expect(() => new Generator('x').below(0)).toThrow(RangeError);
+	});
 	it('gives the same numbers for the same seed, for ever', () => {
 		const first = new Generator('harbour-1');
 		expect(Array.from({ length: 5 }, () => first.next())).toEqual(

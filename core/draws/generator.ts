@@ -37,8 +37,9 @@ export class Generator {
 		return result;
 	}
 
-	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). */
+	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none. */
 	below(limit: number): number {
+		if (!(limit >= 1)) throw new RangeError(`no whole number is below ${limit}`);
 		const fair = 2 ** 32 - (2 ** 32 % limit);
 		for (;;) {
 			const value = this.next();

@@ -132,7 +132,13 @@ export async function* readPackage(
 		}
 	};
 	const told: Report[] = [];
-	for (const report of container.reports) yield file(report);
+	let odd = 0;
+	const oddities = () => {
+		const fresh = container.reports.slice(odd).map(file);
+		odd += fresh.length;
+		return fresh;
+	};
+	yield* oddities();
 	const manifestFile = findManifest(container);
 	const manifest = manifestFile ? await readManifest(container, manifestFile, (report) => told.push(report)) : null;
 	yield* told.splice(0).map(file);
@@ -158,6 +164,7 @@ export async function* readPackage(
 			...(recipe ? { recipe } : {})
 		};
 		yield* whole.reader(context);
+		yield* oddities();
 		yield { type: 'progress', bytesRead: size, bytesTotal: size };
 		return;
 	}
@@ -271,6 +278,7 @@ export async function* readPackage(
 			if (!(error instanceof ContainerError)) throw error;
 			yield file({ rule: error.rule, severity: 'broken', message: error.message, place: { file: path } });
 		}
+		yield* oddities();
 		bytesRead += sizes.get(path) ?? 0;
 		yield { type: 'progress', bytesRead, bytesTotal };
 	}
@@ -300,7 +308,9 @@ export async function* readPackage(
 				place: { file: path }
 			});
 		}
+		yield* oddities();
 	}
+	yield* oddities();
 }
 
 /** A quiz once all banks are known, with a report for each part that draws more than there is. */

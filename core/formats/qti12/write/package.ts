@@ -1,7 +1,7 @@
 import { ZipWriter } from '../../../container/write-zip';
 import type { Question } from '../../../model/question';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
-import { fit } from '../../fit/fit';
+import { fit, type Limits } from '../../fit/fit';
 import type { QuizToWrite, ToWrite } from '../../format';
 import { addressOf, MediaFiles } from '../../package/files';
 import { tidy } from '../../numbers';
@@ -62,6 +62,16 @@ function identifiers(): (question: Question, number: number) => string {
 	};
 }
 
+/** Whether anything is left to be written of some of the questions. */
+async function anyHeld(
+	{ question: ask, options }: ToWrite,
+	members: Iterable<number>,
+	limits: Limits
+): Promise<boolean> {
+	for (const at of members) if (fit(await ask(at), limits, options).fitted.length) return true;
+	return false;
+}
+
 /** The tags that lead from one category to another: sections that end, and sections that begin. */
 function between(from: string[], to: string[], next: () => number): string {
 	let same = 0;
@@ -111,41 +121,40 @@ export async function* writeQti12Bare(
 
 /** Writes a QTI 1.2 package: the questions in one file with sections as categories, a file for each quiz. */
 export async function* writeQti12(
-	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	what: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
+	const { identifier, title, count, question: ask, quizzes, media, options } = what;
 	const zip = new ZipWriter();
 	const files = new MediaFiles();
 	const name = identifiers();
 	const items = new Map<number, string[]>();
-	const document: string[] = [];
+	const pictures: { hash: string; path: string }[] = [];
 	let category: string[] = [];
 	let section = 0;
 	let number = 0;
-	for (let at = 0; at < count; at += 1) {
-		for (const question of fit(await ask(at), limits12, options).fitted) {
-			number += 1;
-			for (const { hash, path } of files.fresh(question)) yield* zip.add(path, media(hash));
-			const ident = name(question, number);
-			items.set(at, [...(items.get(at) ?? []), ident]);
-			const lead = between(category, question.category, () => (section += 1));
-			category = question.category;
-			document.push(`${lead}${writeItem12(question, ident, files.address(question, ''), profile12)}\n`);
-		}
-		written(at + 1);
-	}
-	document.push(between(category, [], () => 0));
-	const pieces = function* () {
+	const document = async function* () {
 		yield encoder.encode(`${head}<questestinterop xmlns="${namespace}">\n`);
-		for (const piece of document) yield encoder.encode(piece);
-		yield encoder.encode('</questestinterop>\n');
+		for (let at = 0; at < count; at += 1) {
+			for (const question of fit(await ask(at), limits12, options).fitted) {
+				number += 1;
+				pictures.push(...files.fresh(question));
+				const ident = name(question, number);
+				items.set(at, [...(items.get(at) ?? []), ident]);
+				const lead = between(category, question.category, () => (section += 1));
+				category = question.category;
+				yield encoder.encode(`${lead}${writeItem12(question, ident, files.address(question, ''), profile12)}\n`);
+			}
+			written(at + 1);
+		}
+		yield encoder.encode(`${between(category, [], () => 0)}</questestinterop>\n`);
 	};
 	const resources: string[] = [];
-	const pictures = [...files.paths.values()];
-	if (number) {
-		yield* zip.add('questions.xml', pieces());
+	if (await anyHeld(what, Array(count).keys(), limits12)) {
+		yield* zip.add('questions.xml', document());
+		for (const { hash, path } of pictures) yield* zip.add(path, media(hash));
 		resources.push(
-			`<resource identifier="RES-Q" type="imsqti_xmlv1p1" href="questions.xml"><file href="questions.xml"/>${pictures.map((path) => `<file href="${addressOf(path)}"/>`).join('')}</resource>`
+			`<resource identifier="RES-Q" type="imsqti_xmlv1p1" href="questions.xml"><file href="questions.xml"/>${pictures.map(({ path }) => `<file href="${addressOf(path)}"/>`).join('')}</resource>`
 		);
 	}
 	for (const [at, quiz] of quizzes.entries()) {
@@ -167,38 +176,55 @@ export async function* writeQti12(
 /** Writes a Common Cartridge of a version: a question bank, or an assessment for each quiz. */
 export async function* writeCartridge(
 	version: '1.2' | '1.3',
-	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	what: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
+	const { identifier, title, count, question: ask, quizzes, media, options } = what;
 	const zip = new ZipWriter();
 	const files = new MediaFiles();
 	const name = identifiers();
 	const code = version.replace('.', 'p');
 	// a question stands in the first quiz that uses it, and in the bank where none does
 	const holders = quizzes.map((quiz) => new Set(quiz.parts.flatMap((part) => part.questions)));
-	const groups = new Map<number, { xml: string[]; pictures: Set<string> }>();
-	let number = 0;
+	const groups = new Map<number, number[]>();
 	for (let at = 0; at < count; at += 1) {
 		const group = holders.findIndex((one) => one.has(at));
-		for (const question of fit(await ask(at), cartridgeLimits, options).fitted) {
-			number += 1;
-			for (const { hash, path } of files.fresh(question)) yield* zip.add(path, media(hash));
-			const held = groups.get(group) ?? { xml: [], pictures: new Set<string>() };
-			groups.set(group, held);
-			for (const path of files.used(question)) held.pictures.add(path);
-			held.xml.push(writeItem12(question, name(question, number), files.address(question, '../'), profileCc));
-		}
-		written(at + 1);
+		if (groups.has(group)) groups.get(group)!.push(at);
+		else groups.set(group, [at]);
 	}
+	let number = 0;
+	let done = 0;
 	const resources: string[] = [];
-	for (const [group, { xml, pictures }] of [...groups].sort(([a], [b]) => a - b)) {
+	for (const [group, members] of [...groups].sort(([a], [b]) => a - b)) {
+		if (!(await anyHeld(what, members, cartridgeLimits))) continue;
 		const quiz = quizzes[group];
 		const folder = quiz ? `assessment-${group + 1}` : 'bank';
 		const file = `${folder}/${folder}.xml`;
-		const body = quiz
-			? `<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${group + 1}`)}" title="${escapeAttribute(quiz.title)}"><qtimetadata><qtimetadatafield><fieldlabel>cc_profile</fieldlabel><fieldentry>cc.exam.v0p1</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_assessmenttype</fieldlabel><fieldentry>Examination</fieldentry></qtimetadatafield></qtimetadata><section ident="root_section">\n${xml.join('\n')}\n</section></assessment>`
-			: `<objectbank ident="BANK">\n${xml.join('\n')}\n</objectbank>`;
-		yield* zip.add(file, encode(`${head}<questestinterop xmlns="${namespace}">${body}</questestinterop>\n`));
+		const [before, after] = quiz
+			? [
+					`<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${group + 1}`)}" title="${escapeAttribute(quiz.title)}"><qtimetadata><qtimetadatafield><fieldlabel>cc_profile</fieldlabel><fieldentry>cc.exam.v0p1</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_assessmenttype</fieldlabel><fieldentry>Examination</fieldentry></qtimetadatafield></qtimetadata><section ident="root_section">`,
+					'</section></assessment>'
+				]
+			: ['<objectbank ident="BANK">', '</objectbank>'];
+		const fresh: { hash: string; path: string }[] = [];
+		const pictures = new Set<string>();
+		const document = async function* () {
+			yield encoder.encode(`${head}<questestinterop xmlns="${namespace}">${before}\n`);
+			for (const at of members) {
+				for (const question of fit(await ask(at), cartridgeLimits, options).fitted) {
+					number += 1;
+					fresh.push(...files.fresh(question));
+					for (const path of files.used(question)) pictures.add(path);
+					yield encoder.encode(
+						`${writeItem12(question, name(question, number), files.address(question, '../'), profileCc)}\n`
+					);
+				}
+				written((done += 1));
+			}
+			yield encoder.encode(`${after}</questestinterop>\n`);
+		};
+		yield* zip.add(file, document());
+		for (const { hash, path } of fresh) yield* zip.add(path, media(hash));
 		const dependencies = [...pictures].map((path) => `<dependency identifierref="F-${path.slice(6, 16)}"/>`).join('');
 		resources.push(
 			`<resource identifier="RES-${folder}" type="imsqti_xmlv1p2/imscc_xmlv1p${version.slice(2)}/${quiz ? 'assessment' : 'question-bank'}"><file href="${file}"/>${dependencies}</resource>`
