@@ -6,6 +6,9 @@ export default defineConfig({
 		ssr: true,
 		outDir: 'build/bench',
 		target: 'node20',
-		rollupOptions: { input: { run: 'bench/run.ts' }, output: { format: 'es', entryFileNames: '[name].js' } }
+		rollupOptions: {
+			input: { run: 'bench/run.ts', formats: 'bench/formats.ts', pass: 'bench/pass.ts' },
+			output: { format: 'es', entryFileNames: '[name].js' }
+		}
 	}
 });

@@ -9,6 +9,7 @@ import { Readable } from 'node:stream';
 import { hashAttachments, type Digest } from '../core/compare/hash';
 import { compareBanks } from '../core/compare/banks';
 import { proofLine } from '../core/compare/proof';
+import type { FitOptions } from '../core/formats/fit/fit';
 import { writtenFormat, writtenFormats } from '../core/formats';
 import type { Format, QuizToWrite } from '../core/formats/format';
 import type { FoundQuiz } from '../core/model/quiz';
@@ -24,6 +25,8 @@ export interface Options {
 	json?: boolean;
 	to?: string;
 	mapping?: string;
+	/** How many questions stand in for a calculated one. */
+	'worked-out'?: string;
 }
 
 /** A command: how many files it wants, and what it does. It gives the exit code. */
@@ -55,8 +58,8 @@ async function recipeOf({ mapping }: Options): Promise<Recipe | undefined> {
 const inspect: Command = {
 	files: 1,
 	async run([file], options) {
-		const { format, questions, quizzes, reports } = await readFile(file!, await recipeOf(options));
-		if (options.json) print({ format, questions, quizzes, reports });
+		const { format, questions, quizzes, reports, others } = await readFile(file!, await recipeOf(options));
+		if (options.json) print({ format, questions, quizzes, reports, others });
 		else
 			print({
 				file: file!.split('/').pop(),
@@ -125,6 +128,11 @@ const convert: Command = {
 			process.stderr.write(`Say what to write: --to ${writtenFormats.map((one) => one.name).join(', --to ')}\n`);
 			return 2;
 		}
+		const fitting: FitOptions = { workedOut: Number(options['worked-out'] ?? 1) };
+		if (!Number.isInteger(fitting.workedOut) || fitting.workedOut < 1) {
+			process.stderr.write('Say how many: --worked-out 5\n');
+			return 2;
+		}
 		const { questions, quizzes } = await readFile(from!, await recipeOf(options));
 		const { container, close } = await openFile(from!);
 		const hashes = new Map<string, string | null>();
@@ -141,7 +149,8 @@ const convert: Command = {
 				count: questions.length,
 				question: async (at) => questions[at]!,
 				quizzes: quizzesToWrite(quizzes, questions),
-				media: (hash) => container.stream(paths.get(hash)!)
+				media: (hash) => container.stream(paths.get(hash)!),
+				options: fitting
 			});
 			await pipeline(Readable.from(pieces), createWriteStream(unfinished));
 			await rename(unfinished, to!);
@@ -149,7 +158,7 @@ const convert: Command = {
 			await rm(unfinished, { force: true });
 			await close();
 		}
-		return prove(questions, to!, format.loss);
+		return prove(questions, to!, (question) => format.loss(question, fitting));
 	}
 };
 

@@ -10,6 +10,8 @@ const usage = `barrow: question banks on the command line
   ./barrow check FILE                what is wrong in it; exit 1 where something is broken
   ./barrow convert IN OUT --to FORMAT writes it anew; says what is lost, and proves what was kept
                                      (qti12 qti12-xml qti21 qti22 qti30 cc12 cc13 text csv xlsx json xml archive)
+                                     --worked-out N: that many numeric questions for each calculated one,
+                                     where the format has no such kind
   ./barrow compare A B               same, changed, only here, only there; exit 1 where they differ
   ./barrow recipe guess FILE         a recipe for a table, JSON or XML, to be corrected and handed on as --mapping
 
@@ -25,6 +27,7 @@ const { values, positionals } = (() => {
 				json: { type: 'boolean' },
 				to: { type: 'string' },
 				mapping: { type: 'string' },
+				'worked-out': { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}
 		});

@@ -1,6 +1,6 @@
 import { checkQuestion } from '../core/checks';
 import { canonicalForm } from '../core/compare/canonical';
-import type { ReadEvent } from '../core/formats/format';
+import type { OtherFile, ReadEvent } from '../core/formats/format';
 import type { Recipe } from '../core/formats/recipe/recipe';
 import { readPackage } from '../core/formats/package/read';
 import type { FoundQuiz } from '../core/model/quiz';
@@ -21,11 +21,13 @@ export interface Reading {
 	questions: Question[];
 	quizzes: FoundQuiz[];
 	reports: NamedReport[];
+	/** What the file holds beside questions. */
+	others: OtherFile[];
 }
 
 /** Reads a whole file from disk and checks its questions. */
 export async function readFile(path: string, recipe?: Recipe): Promise<Reading> {
-	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [] };
+	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [], others: [] };
 	const seen = new Map<string, string>();
 	const { container, close } = await openFile(path);
 	try {
@@ -39,6 +41,7 @@ export async function readFile(path: string, recipe?: Recipe): Promise<Reading> 
 function take(event: ReadEvent, reading: Reading, seen: Map<string, string>): void {
 	if (event.type === 'format') reading.format = event.title;
 	else if (event.type === 'quiz') reading.quizzes.push(event.quiz);
+	else if (event.type === 'other') reading.others.push(event.other);
 	else if (event.type === 'report')
 		reading.reports.push({ ...event.report, question: event.question ?? null, identifier: null });
 	else if (event.type === 'question') {

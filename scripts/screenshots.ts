@@ -11,8 +11,42 @@ const [address = 'http://127.0.0.1:4180', folder = 'docs/screenshots', mode = 'l
 mkdirSync(folder, { recursive: true });
 const example =
 	'# Knots\n1. Which knot makes a loop that does not slip?\n*a) Bowline\nb) Reef knot\nc) Sheet bend\nPoints: 2\n\n2. Match each knot to its use.\nbowline = a loop\nreef knot = two ropes of one size\n\n3. How many metres are there in a nautical mile?\nAnswer: 1852\n';
-const table =
-	'Name,Wording,First,Second,Third,Right one,Worth\nLoop,Which knot makes a loop?,Bowline,Reef knot,Sheet bend,Bowline,1\nTwo ropes,Which knot joins two ropes of different thickness?,Bowline,Reef knot,Sheet bend,Sheet bend,2\n';
+const knots = (text: string, sort: string, mix: string, answers: [string, number][]) => ({
+	wording: text,
+	sort,
+	mix,
+	worth: 2,
+	replies: answers.map(([says, share]) => ({ says, share }))
+});
+const records = {
+	made: 'spring',
+	chapters: [
+		{
+			label: 'Loops',
+			entries: [
+				knots('Which knot makes a loop that does not slip?', 'one of several', 'J', [
+					['Bowline', 100],
+					['Reef knot', 0],
+					['Noose', 0]
+				]),
+				knots('Which of these are loops?', 'several of several', 'J', [
+					['Bowline', 50],
+					['Figure of eight on the bight', 50],
+					['Sheet bend', -50]
+				])
+			]
+		},
+		{
+			label: 'Bends',
+			entries: [
+				knots('Which knot joins two ropes of different thickness?', 'one of several', 'N', [
+					['Sheet bend', 100],
+					['Reef knot', 0]
+				])
+			]
+		}
+	]
+};
 const visitor = await Visitor.open(address);
 const shoot = async (name: string, path: string | null, act: () => Promise<void> = async () => undefined) => {
 	if (only.length && !only.includes(name)) return;
@@ -40,13 +74,26 @@ try {
 		await visitor.reads('3 questions found');
 	});
 	await shoot('recipe', `/courses/${course}/loads`, async () => {
-		if (!(await visitor.words()).includes('knot-list.csv')) {
-			const path = join(mkdtempSync(join(tmpdir(), 'barrow-pictures-')), 'knot-list.csv');
-			writeFileSync(path, table);
+		if (!(await visitor.words()).includes('knots.json')) {
+			const path = join(mkdtempSync(join(tmpdir(), 'barrow-pictures-')), 'knots.json');
+			writeFileSync(path, JSON.stringify(records));
 			await (await visitor.driver.findElement(By.css('input[type=file]'))).sendKeys(path);
 		}
-		await visitor.press('Recipe for knot-list.csv');
-		await visitor.reads('2 questions');
+		await visitor.press('Recipe for knots.json');
+		await visitor.reads('Say what is what');
+		await visitor.write('input.mono', 'chapters[*].entries[*]');
+		for (const [field, meaning] of [
+			['wording', 'stem'],
+			['sort', 'kind'],
+			['mix', 'shuffle'],
+			['worth', 'points'],
+			['replies[*]', 'options'],
+			['replies[*].says', 'its text'],
+			['replies[*].share', 'its credit']
+		])
+			await visitor.choose(`What “${field}” means`, meaning!);
+		await visitor.reads('A full credit is written as');
+		await visitor.reads('3 questions');
 	});
 	await shoot('receipt', `/courses/${course}/loads`, async () => {
 		await visitor.press('spring-intake.zip');

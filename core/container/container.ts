@@ -21,6 +21,8 @@ export interface Container {
 	packaged: boolean;
 	entries: Entry[];
 	has(path: string): boolean;
+	/** The size of a file once unpacked, in bytes; 0 where there is none. */
+	size(path: string): number;
 	/** The path of a file by its name without regard to case, for packages made where case does not count. */
 	find(path: string): string | null;
 	/** The bytes of a file in pieces. Throws a ContainerError where they cannot be had. */
@@ -118,6 +120,7 @@ export function singleFile(name: string, source: ByteSource): Container {
 		packaged: false,
 		entries: [{ path, size: source.size }],
 		has: (asked) => asked === path,
+		size: (asked) => (asked === path ? source.size : 0),
 		find: (asked) => (asked.toLowerCase() === path.toLowerCase() ? path : null),
 		stream,
 		bytes: () => source.read(0, source.size),

@@ -128,7 +128,7 @@ export async function* streamText(
 	file: string,
 	told: (report: Report) => void
 ): AsyncGenerator<string> {
-	const size = container.entries.find((entry) => entry.path === file)?.size ?? 0;
+	const size = container.size(file);
 	if (size <= 1 << 20) {
 		const { text, report } = await readText(container, file);
 		if (report) told(report);

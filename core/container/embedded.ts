@@ -1,8 +1,8 @@
 import { bytesOfBase64 } from '../formats/own/base64';
 import { isOwnJson } from '../formats/own/json';
 import { ownNamespace } from '../formats/own/xml';
-import { parseXml } from '../xml/stream';
-import { childrenOf, textOf } from '../xml/tree';
+import { streamXml } from '../xml/stream';
+import { textOf } from '../xml/tree';
 import type { Container } from './container';
 
 const looked = 400;
@@ -32,8 +32,8 @@ async function embeddedFiles(container: Container): Promise<Map<string, Uint8Arr
 			return null;
 		}
 	} else
-		for (const node of childrenOf(parseXml(text).root ?? { name: '', attributes: {}, children: [], line: 0 }, 'file'))
-			take(node.attributes.name, textOf(node));
+		for await (const event of streamXml([text], { collect: (name, depth) => depth === 1 && name === 'file' }))
+			if (event.type === 'element') take(event.element.attributes.name, textOf(event.element));
 	return files;
 }
 
@@ -45,6 +45,7 @@ export async function withEmbedded(container: Container): Promise<Container> {
 		...container,
 		entries: [...container.entries, ...[...files].map(([path, bytes]) => ({ path, size: bytes.length }))],
 		has: (path) => files.has(path) || container.has(path),
+		size: (path) => files.get(path)?.length ?? container.size(path),
 		find: (path) => (files.has(path) ? path : container.find(path)),
 		async *stream(path) {
 			const bytes = files.get(path);

@@ -83,7 +83,6 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 	const source = buffered(from);
 	const reports: Report[] = [];
 	const members = new Map<string, Member>();
-	const lower = new Map<string, string>();
 	let total = 0;
 	try {
 		let count = 0;
@@ -138,7 +137,6 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 					place: { file: path }
 				});
 			members.set(path, memberOf(entry, path));
-			lower.set(path.toLowerCase(), path);
 		}
 		const stated = await statedCount(source);
 		if (stated !== null && stated !== count)
@@ -240,11 +238,15 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 		return out;
 	}
 
+	let small: Map<string, string> | null = null;
+	const inSmall = () => (small ??= new Map([...members.keys()].map((path) => [path.toLowerCase(), path])));
+
 	return {
 		packaged: true,
-		entries: [...members.values()].map(({ path, size }) => ({ path, size })),
+		entries: [...members.values()],
 		has: (path) => members.has(path),
-		find: (path) => (members.has(path) ? path : (lower.get(path.toLowerCase()) ?? null)),
+		size: (path) => members.get(path)?.size ?? 0,
+		find: (path) => members.get(path)?.path ?? inSmall().get(path.toLowerCase()) ?? null,
 		stream,
 		bytes,
 		reports

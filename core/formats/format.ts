@@ -30,8 +30,16 @@ export type ReadEvent =
 	| { type: 'format'; format: FormatName; title: string }
 	| { type: 'question'; question: Question; fragment: string; reports: Report[] }
 	| { type: 'quiz'; quiz: FoundQuiz }
+	| { type: 'other'; other: OtherFile }
 	| { type: 'report'; report: Report; question?: string }
 	| { type: 'progress'; bytesRead: number; bytesTotal: number };
+
+/** A file of a package that holds no questions and that no question uses: it is not ours, and is left where it is. */
+export interface OtherFile {
+	path: string;
+	/** The type that the manifest gives it, or an empty text. */
+	type: string;
+}
 
 /** What becomes of a question in a format: kept, changed in a way that is said, or lost. */
 export interface Loss {

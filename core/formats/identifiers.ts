@@ -1,3 +1,4 @@
+import { detached } from '../container/detached';
 import { beginning, plainText } from '../markup/text';
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
@@ -15,5 +16,9 @@ export function noteIdentifier(question: Question, context: DocumentContext, rep
 			message: `It has the same identifier, “${question.identifier}”, as “${other}”. Both were read, and both are kept.`,
 			place
 		});
-	else context.identifiers.set(question.identifier, question.title || beginning(plainText(question.stem), 60));
+	else
+		context.identifiers.set(
+			detached(question.identifier),
+			detached(beginning(question.title || plainText(question.stem), 60))
+		);
 }

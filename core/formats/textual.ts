@@ -48,7 +48,7 @@ export async function textualFormat(
 	const ending = file.split('.').pop()!.toLowerCase();
 	let start: string;
 	try {
-		const size = container.entries.find((entry) => entry.path === file)?.size ?? 0;
+		const size = container.size(file);
 		start = size > 64 * 2 ** 20 ? '' : ((await readPlainText(container, file)).text ?? '').slice(0, headerLooked);
 	} catch (error) {
 		if (!(error instanceof ContainerError)) throw error;

@@ -235,9 +235,11 @@ class Run {
 	}
 }
 
-/** The pieces, and then null for their end. */
+const slice = 1 << 15;
+
+/** The pieces, none of them large, so that few elements wait to be taken; and then null for their end. */
 async function* withEnd(pieces: AsyncIterable<string> | Iterable<string>): AsyncGenerator<string | null> {
-	yield* pieces;
+	for await (const piece of pieces) for (let at = 0; at < piece.length; at += slice) yield piece.slice(at, at + slice);
 	yield null;
 }
 

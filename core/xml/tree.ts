@@ -32,18 +32,24 @@ export function childOf(parent: XmlElement | undefined, name: string): XmlElemen
 /** Every element below, in the order of the document, that has one of the names. */
 export function descendants(parent: XmlElement, ...names: string[]): XmlElement[] {
 	const found: XmlElement[] = [];
-	for (const child of parent.children) {
-		if (typeof child === 'string') continue;
-		if (names.includes(child.name)) found.push(child);
-		found.push(...descendants(child, ...names));
-	}
+	const walk = (node: XmlElement) => {
+		for (const child of node.children) {
+			if (typeof child === 'string') continue;
+			if (names.includes(child.name)) found.push(child);
+			walk(child);
+		}
+	};
+	walk(parent);
 	return found;
 }
 
 /** All the text in an element, as it stands. */
 export function textOf(node: XmlNode | undefined): string {
 	if (node === undefined) return '';
-	return typeof node === 'string' ? node : node.children.map(textOf).join('');
+	if (typeof node === 'string') return node;
+	let text = '';
+	for (const child of node.children) text += textOf(child);
+	return text;
 }
 
 /** All the text in an element without the white space around it. */

@@ -54,7 +54,7 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 	let rest = '';
 	let number = 0;
 	let read = 0;
-	const size = context.container.entries.find((entry) => entry.path === context.file)?.size ?? 0;
+	const size = context.container.size(context.file);
 	const lineEvents = function* (line: string): Generator<ReadEvent> {
 		number += 1;
 		if (!line.trim()) return;

@@ -1,6 +1,7 @@
-import { readText } from '../../container/decode';
+import { streamText } from '../../container/decode';
+import type { Report } from '../../reports/report';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
-import { parseXml } from '../../xml/stream';
+import { streamXml } from '../../xml/stream';
 import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { base64Of } from './base64';
@@ -73,22 +74,25 @@ export async function* writeXml(
 
 /** Reads our own XML. */
 export const readOwnXml: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const { text, report } = await readText(context.container, context.file);
-	if (report) yield { type: 'report', report };
-	const { root, fault } = parseXml(text);
-	if (fault)
-		yield {
-			type: 'report',
-			report: {
-				rule: fault.rule,
-				severity: 'broken',
-				message: `“${context.file}”, line ${fault.line}: ${fault.message}. The questions before it were read. Mend the file there, or ask for it again.`,
-				place: { file: context.file, line: fault.line }
-			}
-		};
+	const told: Report[] = [];
 	const identifiers: string[] = [];
 	let number = 0;
-	for (const node of root ? childrenOf(root) : []) {
+	const pieces = streamText(context.container, context.file, (report) => told.push(report));
+	const collect = (name: string, depth: number) => depth === 1 && (name === 'question' || name === 'quiz');
+	for await (const event of streamXml(pieces, { collect, resumeAt: 'question' })) {
+		for (const report of told.splice(0)) yield { type: 'report', report };
+		if (event.type === 'fault')
+			yield {
+				type: 'report',
+				report: {
+					rule: event.rule,
+					severity: event.rule === 'bad-entity' ? 'untidy' : 'broken',
+					message: `“${context.file}”, line ${event.line}: ${event.message}. The questions before and after it were read. Mend the file there, or ask for it again.`,
+					place: { file: context.file, line: event.line }
+				}
+			};
+		if (event.type !== 'element') continue;
+		const node = event.element;
 		if (node.name === 'question') {
 			number += 1;
 			const value = { ...(fromXml(node) as object), kind: node.attributes.kind };

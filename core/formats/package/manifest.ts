@@ -1,4 +1,5 @@
 import type { Container } from '../../container/container';
+import { detached } from '../../container/detached';
 import { resolvePath } from '../../container/container';
 import { streamText } from '../../container/decode';
 import type { Report } from '../../reports/report';
@@ -82,8 +83,13 @@ export async function readManifest(
 	const share = (path: string[] | null) => {
 		const key = path?.join('\n');
 		if (path === null || key === undefined) return null;
-		if (!shared.has(key)) shared.set(key, path);
+		if (!shared.has(key)) shared.set(detached(key), path.map(detached));
 		return shared.get(key)!;
+	};
+	const words = new Map<string, string>();
+	const kept = (word: string) => {
+		if (!words.has(word)) words.set(detached(word), detached(word));
+		return words.get(word)!;
 	};
 	const collect = (name: string, depth: number) =>
 		name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
@@ -106,17 +112,17 @@ export async function readManifest(
 			const prefix = [...bases, base(attributes['xml:base'])].join('');
 			const path = (address: string | undefined) => {
 				const found = address ? resolvePath(file, address, prefix) : null;
-				return found === null ? null : (container.find(found) ?? found);
+				return found === null ? null : (container.find(found) ?? detached(found));
 			};
 			const files = childrenOf(event.element, 'file').flatMap((one) => path(one.attributes.href) ?? []);
 			const own = path(attributes.href);
 			manifest.resources.push({
-				type: attributes.type ?? '',
+				type: kept(attributes.type ?? ''),
 				file: own ?? files[0] ?? null,
 				files: own && !files.includes(own) ? [own, ...files] : files,
 				category: share(classification(event.element)),
-				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean),
-				difficulty: trimmed(childOf(descendants(event.element, 'difficulty')[0], 'value')) || null,
+				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean).map(kept),
+				difficulty: kept(trimmed(childOf(descendants(event.element, 'difficulty')[0], 'value'))) || null,
 				line
 			});
 		}

@@ -11,103 +11,17 @@ import type { DocumentContext, FormatName, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
 import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
-import { declaredFormat, findManifest, readManifest, type Manifest } from './manifest';
+import { bare, documentsOf, folderCategories, rootOf, type Document } from './documents';
+import { declaredFormat, findManifest, readManifest } from './manifest';
+import { otherFiles } from './others';
+import { finishedQuiz } from './quizzes';
 
 const nestedLimit = 512 * 2 ** 20;
 const deepest = 2;
 const progressStep = 1 << 18;
-
-/** One document that may hold questions, with what is known of it before it is read. */
-interface Document {
-	file: string;
-	category: string[] | null;
-	keywords: string[];
-	difficulty: string | null;
-	isTest: boolean;
-	/** Whether the manifest lists it as a single item. */
-	isItem: boolean;
-	listed: boolean;
-}
-
-function documentsOf(container: Container, manifest: Manifest | null): { documents: Document[]; reports: Report[] } {
-	const reports: Report[] = [];
-	const documents: Document[] = [];
-	const seen = new Set<string>(manifest ? [manifest.file] : []);
-	for (const resource of manifest?.resources ?? []) {
-		for (const file of resource.files) {
-			if (container.has(file)) continue;
-			reports.push({
-				rule: 'missing-file',
-				severity: 'doubtful',
-				message: `The manifest lists “${file}”, which is not in the package. If it held questions, they are not here: ask for the package again.`,
-				place: { file: manifest!.file, line: resource.line }
-			});
-		}
-		if (!resource.type.startsWith('imsqti') || resource.file === null) continue;
-		if (!container.has(resource.file) || seen.has(resource.file)) continue;
-		seen.add(resource.file);
-		documents.push({
-			file: resource.file,
-			category: resource.category,
-			keywords: resource.keywords,
-			difficulty: resource.difficulty,
-			isTest: /test/.test(resource.type),
-			isItem: /item/.test(resource.type),
-			listed: true
-		});
-	}
-	const endings = manifest ? /\.xml$/i : /\.(xml|txt|text|md|markdown|csv|tsv|tab|json|jsonl)$/i;
-	for (const { path } of container.entries)
-		if (endings.test(path) && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path))
-			documents.push(bare(path));
-	return { documents, reports };
-}
-
-/** A document of which nothing is known but its path. */
-const bare = (path: string): Document => ({
-	file: path,
-	category: null,
-	keywords: [],
-	difficulty: null,
-	isTest: false,
-	isItem: false,
-	listed: false
-});
-
-/** The category of an item by its folder, where folders are all that tells items apart. */
-function folderCategories(documents: Document[], top: string): Map<string, string[]> {
-	const folders = new Map(
-		documents.map(({ file }) => [
-			file,
-			file
-				.slice(file.startsWith(top) ? top.length : 0)
-				.split('/')
-				.slice(0, -1)
-		])
-	);
-	const different = new Set([...folders.values()].map((steps) => steps.join('/')));
-	if (different.size < 2) return new Map();
-	const paths = [...folders.values()];
-	let common = 0;
-	while (paths.every((steps) => steps.length > common && steps[common] === paths[0]![common])) common += 1;
-	return new Map([...folders].map(([file, steps]) => [file, steps.slice(common)]));
-}
-
-/** The root element of a document, without reading further than that. */
-async function rootOf(container: Container, file: string): Promise<{ name: string; namespace: string } | null> {
-	let head = '';
-	for await (const piece of streamText(container, file, () => undefined)) {
-		head += piece;
-		const found = /<(?![?!])(?:[\w.-]+:)?([\w.-]+)([^>]*)/.exec(head.replace(/<!--[\s\S]*?-->/g, ''));
-		if (found && (head.includes('>') || head.length > 65_536))
-			return {
-				name: found[1]!,
-				namespace: /xmlns(?::[\w.-]+)?\s*=\s*["']([^"']*(?:qti|ims)[^"']*)["']/.exec(found[2]!)?.[1] ?? ''
-			};
-		if (head.length > 1 << 20) break;
-	}
-	return null;
-}
+/** Documents that items and tests refer to, and that are read with them. */
+const helpers =
+	/^(assessmentStimulus|assessmentSection|responseProcessing|qti-(assessment-stimulus|assessment-section|response-processing))$/;
 
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
@@ -132,6 +46,7 @@ export async function* readPackage(
 		}
 	};
 	const told: Report[] = [];
+	const ours = new Set<string>();
 	let odd = 0;
 	const oddities = () => {
 		const fresh = container.reports.slice(odd).map(file);
@@ -150,7 +65,7 @@ export async function* readPackage(
 	if (whole) {
 		yield { type: 'format', format: whole.format, title: formatTitles[whole.format] };
 		const document: Document = { ...bare(whole.file), listed: true };
-		const size = container.entries.find((entry) => entry.path === whole.file)?.size ?? 0;
+		const size = container.size(whole.file);
 		const context = {
 			container,
 			file: whole.file,
@@ -168,8 +83,7 @@ export async function* readPackage(
 		yield { type: 'progress', bytesRead: size, bytesTotal: size };
 		return;
 	}
-	const sizes = new Map(container.entries.map(({ path, size }) => [path, size]));
-	const bytesTotal = documents.reduce((sum, document) => sum + (sizes.get(document.file) ?? 0), 0);
+	const bytesTotal = documents.reduce((sum, document) => sum + container.size(document.file), 0);
 	let bytesRead = 0;
 	let said = false;
 	let sectionsKnown = false;
@@ -204,6 +118,7 @@ export async function* readPackage(
 	}
 	const tests = documents.filter((document) => document.isTest);
 	for (const document of tests) {
+		ours.add(document.file);
 		const reader = documentReaders.get('assessmentTest')!;
 		for await (const event of reader(answer(document, formatOf(roots.get(document.file) ?? null, declared)))) {
 			if (event.type === 'quiz') {
@@ -238,8 +153,10 @@ export async function* readPackage(
 			if (other && !container.packaged) {
 				yield { type: 'format', format, title: formatTitles[format] };
 				yield* other.reader(answer(document, format));
-			} else if (other && !manifest) yield* other.reader(answer(document, format));
-			else if (reader) {
+			} else if (other && !manifest) {
+				ours.add(path);
+				yield* other.reader(answer(document, format));
+			} else if (reader) {
 				if (!said) {
 					const name = declared && document.isItem ? declared : format;
 					yield {
@@ -249,10 +166,11 @@ export async function* readPackage(
 					};
 					said = true;
 				}
+				ours.add(path);
 				inDocument = 0;
 				let toldAt = 0;
 				for await (const event of reader(answer(document, format))) {
-					const size = sizes.get(path) ?? 0;
+					const size = container.size(path);
 					if (inDocument - toldAt > progressStep) {
 						toldAt = inDocument;
 						yield { type: 'progress', bytesRead: bytesRead + Math.min(size, inDocument), bytesTotal };
@@ -260,10 +178,12 @@ export async function* readPackage(
 					if (event.type === 'quiz') quizzes.push(event.quiz);
 					else {
 						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);
+						if (event.type === 'question') for (const { name } of event.question.attachments) ours.add(name);
 						yield event;
 					}
 				}
 			} else if (document.listed || !container.packaged || (root === null && /\.xml$/i.test(path))) {
+				ours.add(path);
 				const words = beginning((await firstText(container, path)).replace(/\s+/g, ' ').trim(), 60);
 				yield file({
 					rule: 'not-questions',
@@ -276,14 +196,16 @@ export async function* readPackage(
 			}
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
+			ours.add(path);
 			yield file({ rule: error.rule, severity: 'broken', message: error.message, place: { file: path } });
 		}
 		yield* oddities();
-		bytesRead += sizes.get(path) ?? 0;
+		bytesRead += container.size(path);
 		yield { type: 'progress', bytesRead, bytesTotal };
 	}
 
-	for (const quiz of quizzes) yield* finished(quiz, banks, points);
+	for (const quiz of quizzes) yield* finishedQuiz(quiz, banks, points);
+	yield* otherFiles(container, manifest, (path) => ours.has(path) || helpers.test(roots.get(path)?.name ?? ''));
 
 	for (const { path, size } of container.entries) {
 		if (!(manifest ? /\.(zip|imscc)$/i : /\.(zip|imscc|docx|xlsx)$/i).test(path) || !container.packaged) continue;
@@ -311,39 +233,6 @@ export async function* readPackage(
 		yield* oddities();
 	}
 	yield* oddities();
-}
-
-/** A quiz once all banks are known, with a report for each part that draws more than there is. */
-function* finished(
-	quiz: FoundQuiz,
-	banks: DocumentContext['banks'],
-	points: Map<string, number | null>
-): Generator<ReadEvent> {
-	for (const part of quiz.parts) {
-		if (part.bank !== null) {
-			const bank = banks.get(part.bank);
-			if (bank) part.questions.push(...bank);
-			else
-				yield file({
-					rule: 'unknown-bank',
-					severity: 'doubtful',
-					message: `The part “${part.title}” of the quiz “${quiz.title}” draws from a bank “${part.bank}” that is not in the package. Choose its pool anew.`,
-					place: quiz.source
-				});
-		}
-		const worth = part.questions.map(({ file: path, weight }) =>
-			weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null
-		);
-		if (worth.length && worth[0] !== null && worth.every((one) => one === worth[0])) part.pointsEach = worth[0]!;
-		if (part.draw !== null && part.draw > part.questions.length)
-			yield file({
-				rule: 'draw-too-large',
-				severity: 'doubtful',
-				message: `The part “${part.title}” of the quiz “${quiz.title}” draws ${part.draw} questions and holds ${part.questions.length}. Draw fewer, or add questions to it.`,
-				place: quiz.source
-			});
-	}
-	yield { type: 'quiz', quiz };
 }
 
 async function firstText(container: Container, path: string): Promise<string> {

@@ -34,24 +34,39 @@ function inPlaces(parts: XmlElement[], cardinalities: Cardinalities): XmlElement
 	});
 }
 
-function test(node: XmlElement, responses: Responses, cardinalities: Cardinalities): boolean {
+/** A condition made ready: says whether it holds for an answer. */
+type Test = (responses: Responses) => boolean;
+
+const none: string[] = [];
+
+function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 	const ident = node.attributes.respident ?? '';
-	const given = responses.get(ident) ?? [];
 	const place = Number(node.attributes.index ?? 0);
-	const values = place && cardinalities.get(ident) === 'ordered' ? given.slice(place - 1, place) : given;
+	const inPlace = place > 0 && cardinalities.get(ident) === 'ordered';
+	const values = (responses: Responses) => {
+		const given = responses.get(ident) ?? none;
+		return inPlace ? given.slice(place - 1, place) : given;
+	};
 	const wanted = trimmed(node);
-	const compare = (holds: (a: number, b: number) => boolean) =>
-		values.some((value) => {
-			const [a, b] = [parseNumber(value), parseNumber(wanted)];
-			return a !== null && b !== null && holds(a, b);
-		});
-	const same = (a: string, b: string) =>
-		/^no$/i.test(node.attributes.case ?? 'no') ? a.toLowerCase() === b.toLowerCase() : a === b;
+	const number = parseNumber(wanted);
+	const anyCase = /^no$/i.test(node.attributes.case ?? 'no');
+	const folded = (text: string) => (anyCase ? text.toLowerCase() : text);
+	const foldedWanted = folded(wanted);
+	const compare =
+		(holds: (a: number, b: number) => boolean): Test =>
+		(responses) =>
+			number !== null &&
+			values(responses).some((value) => {
+				const one = parseNumber(value);
+				return one !== null && holds(one, number);
+			});
+	const tests = (nodes: XmlElement[]) => nodes.map((child) => testOf(child, cardinalities));
 	switch (node.name) {
-		case 'varequal': {
-			const number = parseNumber(wanted);
-			return values.some((value) => same(value.trim(), wanted) || (number !== null && parseNumber(value) === number));
-		}
+		case 'varequal':
+			return (responses) =>
+				values(responses).some(
+					(value) => folded(value.trim()) === foldedWanted || (number !== null && parseNumber(value) === number)
+				);
 		case 'varlt':
 			return compare((a, b) => a < b);
 		case 'varlte':
@@ -61,51 +76,60 @@ function test(node: XmlElement, responses: Responses, cardinalities: Cardinaliti
 		case 'vargte':
 			return compare((a, b) => a >= b);
 		case 'varsubstring':
-			return values.some((value) =>
-				/^no$/i.test(node.attributes.case ?? 'no')
-					? value.toLowerCase().includes(wanted.toLowerCase())
-					: value.includes(wanted)
-			);
-		case 'varsubset':
+			return (responses) => values(responses).some((value) => folded(value).includes(foldedWanted));
+		case 'varsubset': {
+			const parts = words(wanted);
+			const sorted = [...parts].sort().join(' ');
 			// the two of a pair stand in one value, whichever of them comes first
-			return (
-				words(wanted).every((one) => values.includes(one)) ||
-				values.some((value) => words(value).sort().join(' ') === words(wanted).sort().join(' '))
-			);
+			return (responses) =>
+				parts.every((one) => values(responses).includes(one)) ||
+				values(responses).some((value) => words(value).sort().join(' ') === sorted);
+		}
 		case 'varinside': {
 			const shape = areaOf(node.attributes.areatype, wanted, '');
-			return values.some((value) => inShape(shape, value.split(/[\s,]+/).map(Number) as [number, number]));
+			return (responses) =>
+				values(responses).some((value) => inShape(shape, value.split(/[\s,]+/).map(Number) as [number, number]));
 		}
 		case 'unanswered':
-			return values.length === 0;
+			return (responses) => values(responses).length === 0;
 		case 'other':
-			return true;
+			return () => true;
 		case 'conditionvar': {
 			// one answer cannot equal several texts at once: where they stand side by side, any of them is meant
 			const parts = inPlaces(childrenOf(node), cardinalities);
+			const each = tests(parts);
 			if (
 				(cardinalities.get(parts[0]?.attributes.respident ?? '') ?? 'single') === 'single' &&
 				parts.length > 1 &&
 				parts.every((part) => part.name === 'varequal' && part.attributes.respident === parts[0]!.attributes.respident)
 			)
-				return parts.some((part) => test(part, responses, cardinalities));
-			return parts.every((part) => test(part, responses, cardinalities));
+				return (responses) => each.some((one) => one(responses));
+			return (responses) => each.every((one) => one(responses));
 		}
-		case 'and':
-			return inPlaces(childrenOf(node), cardinalities).every((child) => test(child, responses, cardinalities));
-		case 'or':
-			return childrenOf(node).some((child) => test(child, responses, cardinalities));
-		case 'not':
-			return !childrenOf(node).some((child) => test(child, responses, cardinalities));
+		case 'and': {
+			const each = tests(inPlaces(childrenOf(node), cardinalities));
+			return (responses) => each.every((one) => one(responses));
+		}
+		case 'or': {
+			const each = tests(childrenOf(node));
+			return (responses) => each.some((one) => one(responses));
+		}
+		case 'not': {
+			const each = tests(childrenOf(node));
+			return (responses) => !each.some((one) => one(responses));
+		}
 		default:
-			throw new UnknownCondition(node.name);
+			// it is an obstacle only where an answer comes as far as this
+			return () => {
+				throw new UnknownCondition(node.name);
+			};
 	}
 }
 
 /** Whether a respcondition holds for an answer. Throws an UnknownCondition. */
 export function holds(condition: XmlElement, responses: Responses, cardinalities: Cardinalities): boolean {
 	const conditionvar = childOf(condition, 'conditionvar');
-	return conditionvar !== undefined && test(conditionvar, responses, cardinalities);
+	return conditionvar !== undefined && testOf(conditionvar, cardinalities)(responses);
 }
 
 /** The variable that the score goes into: SCORE, or else the first that is set. */
@@ -117,6 +141,56 @@ export function scoreVariable(processing: XmlElement): string {
 	return names.find((name) => name.toUpperCase() === 'SCORE') ?? names[0] ?? 'SCORE';
 }
 
+interface Step {
+	holds: Test;
+	acts: { action: string; value: number }[];
+	feedback: string[];
+	goesOn: boolean;
+}
+
+/** Response processing made ready, so that it can be tried on many answers. */
+interface Prepared {
+	cardinalities: Cardinalities;
+	initial: number;
+	least: number | null;
+	most: number | null;
+	steps: Step[];
+}
+
+function prepare(processing: XmlElement, cardinalities: Cardinalities): Prepared {
+	const variable = scoreVariable(processing);
+	const declared = childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar').find(
+		(node) => (node.attributes.varname ?? 'SCORE') === variable
+	);
+	const bound = (name: string) => parseNumber(declared?.attributes[name] ?? '');
+	const steps = childrenOf(processing, 'respcondition').map((condition): Step => {
+		const sets = childrenOf(condition, 'setvar');
+		const conditionvar = childOf(condition, 'conditionvar');
+		const adds = sets.length > 0 && sets.every((set) => /^(add|subtract)$/i.test(set.attributes.action ?? ''));
+		return {
+			holds: conditionvar ? testOf(conditionvar, cardinalities) : () => false,
+			acts: sets
+				.filter((set) => (set.attributes.varname ?? 'SCORE') === variable)
+				.map((set) => ({
+					action: (set.attributes.action ?? 'Set').toLowerCase(),
+					value: parseNumber(trimmed(set)) ?? 0
+				})),
+			feedback: childrenOf(condition, 'displayfeedback').flatMap((shown) => shown.attributes.linkrefid || []),
+			goesOn: condition.attributes.continue === undefined ? adds : /^yes$/i.test(condition.attributes.continue)
+		};
+	});
+	const [least, most] = [bound('minvalue'), bound('maxvalue')];
+	return {
+		cardinalities,
+		initial: parseNumber(declared?.attributes.defaultval ?? '0') ?? 0,
+		least: least !== null && least < 0 ? least : null,
+		most: most !== null && most > 0 ? most : null,
+		steps
+	};
+}
+
+const prepared = new WeakMap<XmlElement, Prepared>();
+
 /**
  * Runs the response processing of an item on an answer (QTI 1.2 ASI information model, 3.6).
  * A condition that holds ends the run unless it says `continue`; one that only adds, and says nothing, goes on,
@@ -124,33 +198,25 @@ export function scoreVariable(processing: XmlElement): string {
  * Throws an UnknownCondition.
  */
 export function runProcessing(processing: XmlElement, responses: Responses, cardinalities: Cardinalities): Outcome {
-	const variable = scoreVariable(processing);
-	const declared = childrenOf(childOf(processing, 'outcomes') ?? processing, 'decvar').find(
-		(node) => (node.attributes.varname ?? 'SCORE') === variable
-	);
-	let score = parseNumber(declared?.attributes.defaultval ?? '0') ?? 0;
+	let ready = prepared.get(processing);
+	if (ready?.cardinalities !== cardinalities) {
+		ready = prepare(processing, cardinalities);
+		prepared.set(processing, ready);
+	}
+	let score = ready.initial;
 	const feedback: string[] = [];
-	for (const condition of childrenOf(processing, 'respcondition')) {
-		if (!holds(condition, responses, cardinalities)) continue;
-		const sets = childrenOf(condition, 'setvar');
-		for (const set of sets) {
-			if ((set.attributes.varname ?? 'SCORE') !== variable) continue;
-			const value = parseNumber(trimmed(set)) ?? 0;
-			const action = (set.attributes.action ?? 'Set').toLowerCase();
+	for (const step of ready.steps) {
+		if (!step.holds(responses)) continue;
+		for (const { action, value } of step.acts) {
 			if (action === 'add') score += value;
 			else if (action === 'subtract') score -= value;
 			else if (action === 'multiply') score *= value;
 			else if (action === 'divide') score = value ? score / value : score;
 			else score = value;
 		}
-		for (const shown of childrenOf(condition, 'displayfeedback'))
-			if (shown.attributes.linkrefid) feedback.push(shown.attributes.linkrefid);
-		const adds = sets.length > 0 && sets.every((set) => /^(add|subtract)$/i.test(set.attributes.action ?? ''));
-		const goesOn = condition.attributes.continue === undefined ? adds : /^yes$/i.test(condition.attributes.continue);
-		if (!goesOn) break;
+		feedback.push(...step.feedback);
+		if (!step.goesOn) break;
 	}
-	const bound = (name: string) => parseNumber(declared?.attributes[name] ?? '');
-	const [least, most] = [bound('minvalue'), bound('maxvalue')];
-	if (least !== null && least < 0) score = Math.max(least, score);
-	return { score: most !== null && most > 0 ? Math.min(most, score) : score, feedback };
+	if (ready.least !== null) score = Math.max(ready.least, score);
+	return { score: ready.most === null ? score : Math.min(ready.most, score), feedback };
 }

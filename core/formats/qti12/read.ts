@@ -1,5 +1,6 @@
 import type { FoundPart, FoundQuiz } from '../../model/quiz';
 import { streamText } from '../../container/decode';
+import { beginning, plainText } from '../../markup/text';
 import type { Report } from '../../reports/report';
 import { streamXml } from '../../xml/stream';
 import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
@@ -7,7 +8,10 @@ import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { parseNumber } from '../numbers';
 import { noteIdentifier } from '../identifiers';
 import { readItem12 } from './item';
+import { joinBlocks, materialBelow } from './material';
+import { noteMaterials, placeMaterials, type Materials } from './references';
 
+const mostWords = 300;
 const whole = new Set([
 	'item',
 	'itemref',
@@ -27,6 +31,28 @@ const whole = new Set([
 	'assessfeedback',
 	'sectionfeedback'
 ]);
+
+const quiet = { media: (address: string) => address, removed: () => undefined };
+const saidOf: Record<string, string> = {
+	presentation_material: 'begins with words of its own',
+	rubric: 'has instructions of its own',
+	assessfeedback: 'has feedback on the whole',
+	sectionfeedback: 'has feedback on the whole',
+	duration: 'has a time limit'
+};
+
+/** What stands in a section or an assessment itself, beside its questions, and has no place in a bank. */
+function besideQuestions(node: XmlElement, holder: string, context: DocumentContext): Report | null {
+	const said = saidOf[node.name];
+	const words = beginning(plainText(joinBlocks(materialBelow(node, quiet))) || trimmed(node), mostWords);
+	if (!said || !words) return null;
+	return {
+		rule: 'words-of-section',
+		severity: 'doubtful',
+		message: `“${holder || context.file}” ${said}, which is not part of any question: “${words}”. It was not taken along; where students need it, put it into the stems.`,
+		place: { file: context.file, line: node.line }
+	};
+}
 
 interface Section {
 	name: string;
@@ -81,6 +107,7 @@ function faultReport(
 export const readQti12: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const told: Report[] = [];
 	const sections: Section[] = [];
+	const materials: Materials = new Map();
 	let quiz: FoundQuiz | null = null;
 	let encoding: Report | null = null;
 	const pieces = streamText(context.container, context.file, (report) => {
@@ -129,6 +156,9 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		}
 		const { element } = event;
 		const part = sections.findLast((section) => section.part)?.part ?? null;
+		const beside = besideQuestions(element, sections.at(-1)?.title || quiz?.title || '', context);
+		if (beside) yield { type: 'report', report: beside };
+		if (element.name === 'reference' || element.name === 'presentation_material') noteMaterials(element, materials);
 		if (element.name === 'selection_ordering' && part) selection(element, part);
 		else if (element.name === 'itemref' && part)
 			part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
@@ -136,7 +166,15 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 			const category = sections
 				.filter((section) => section.name === 'section' && section.title)
 				.map((section) => section.title);
+			const unknown = placeMaterials(element, materials);
 			const { question, reports } = readItem12(element, event.fragment, event.endLine, category, context);
+			if (unknown.length)
+				reports.push({
+					rule: 'missing-material',
+					severity: 'broken',
+					message: `It shows material that stands elsewhere, under ${unknown.map((label) => `“${label}”`).join(', ')}, and that is not in the file. Ask for it, and put it in by hand.`,
+					place: { file: context.file, line: element.line }
+				});
 			noteIdentifier(question, context, reports);
 			if (encoding && /[^\u0000-\u007f]/.test(event.fragment)) reports.push(encoding); // eslint-disable-line no-control-regex
 			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');

@@ -2,6 +2,8 @@ import { readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import type { FoundPart } from '../../model/quiz';
 import type { Report } from '../../reports/report';
+import { markupOfNodes } from '../../markup/clean';
+import { beginning, plainText } from '../../markup/text';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, type XmlElement } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
@@ -9,6 +11,15 @@ import { parseNumber } from '../numbers';
 import { withNamesOfTwo } from './normalise';
 
 const deepest = 12;
+const mostWords = 300;
+const quiet = { media: (address: string) => address, removed: () => undefined };
+/** What tests may ask for beside their questions (QTI 2.1 information model, 10). */
+const unheld: Record<string, string> = {
+	timeLimits: 'time limits',
+	preCondition: 'conditions on what is shown',
+	branchRule: 'jumps between its questions',
+	testFeedback: 'feedback on the whole'
+};
 
 async function load(
 	context: DocumentContext,
@@ -43,6 +54,18 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 	const root = await load(context, context.file, (report) => reports.push(report));
 	const parts: FoundPart[] = [];
 
+	/** What a test asks for that a quiz here does not know: it is named, so that somebody can set it up by hand. */
+	function noteRules(node: XmlElement, file: string): void {
+		const found = Object.entries(unheld).filter(([name]) => childrenOf(node).some((child) => child.name === name));
+		if (!found.length) return;
+		reports.push({
+			rule: 'quiz-rules',
+			severity: 'doubtful',
+			message: `“${(node.attributes.title || root?.attributes.title) ?? file}” also has ${found.map(([, words]) => words).join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+			place: { file, line: node.line }
+		});
+	}
+
 	async function section(node: XmlElement, path: string[], file: string): Promise<void> {
 		if (path.length > deepest) return;
 		const title = (node.attributes.title ?? '').trim();
@@ -68,6 +91,17 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			shuffle: ordering ? ordering.attributes.shuffle === 'true' : null
 		};
 		if (references.length) parts.push(part);
+		for (const rubric of childrenOf(node, 'rubricBlock')) {
+			const words = beginning(plainText(markupOfNodes(rubric.children, quiet)), mostWords);
+			if (words)
+				reports.push({
+					rule: 'words-of-section',
+					severity: 'doubtful',
+					message: `The part “${part.title}” of the quiz has words of its own${rubric.attributes.view ? ` for the ${rubric.attributes.view}` : ''}: “${words}”. They are part of no question and were not taken along; where students need them, put them into the stems.`,
+					place: { file, line: rubric.line }
+				});
+		}
+		noteRules(node, file);
 		for (const child of childrenOf(node)) {
 			if (child.name === 'assessmentSection') await section(child, here, file);
 			else if (child.name === 'assessmentSectionRef') {
@@ -80,7 +114,9 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 
 	if (root) {
 		const holder = root.name === 'assessmentTest' ? childrenOf(root, 'testPart') : [root];
+		noteRules(root, context.file);
 		for (const part of holder) {
+			if (part !== root) noteRules(part, context.file);
 			for (const child of childrenOf(part)) {
 				if (child.name === 'assessmentSection') await section(child, [], context.file);
 				else if (child.name === 'assessmentSectionRef')

@@ -46,6 +46,35 @@ function keyNamed(keys: string[], pattern: RegExp, taken: Set<string>): string |
 	return found;
 }
 
+/** The parts of a question that stand by themselves, in the order in which their names are looked for. */
+const ordinary = [
+	'title',
+	'stem',
+	'kind',
+	'points',
+	'category',
+	'tags',
+	'correctFeedback',
+	'incorrectFeedback',
+	'generalFeedback',
+	'shuffle',
+	'difficulty',
+	'hint',
+	'key',
+	'language'
+] as const;
+
+/** Which of the parts of an option is its text, its credit, its mark and its feedback, by their names. */
+function partsNamed(parts: string[]): Partial<Recipe> {
+	const used = new Set<string>();
+	const found: Partial<Recipe> = {};
+	for (const field of ['optionRight', 'credit', 'optionFeedback', 'optionText'] as const) {
+		const key = keyNamed(parts, inOption[field]!, used);
+		if (key !== undefined) found[field] = key;
+	}
+	return found;
+}
+
 interface Listed {
 	path: string;
 	records: Record<string, unknown>[];
@@ -101,40 +130,12 @@ export function guessJson(value: unknown): Recipe | null {
 		const objects = entries.filter(isObject);
 		if (objects.length) {
 			const inner = [...new Set(objects.flatMap((one) => Object.keys(one)))];
-			const used = new Set<string>();
-			for (const [field, pattern] of [
-				['optionRight', inOption.optionRight!],
-				['credit', inOption.credit!],
-				['optionFeedback', inOption.optionFeedback!],
-				['optionText', inOption.optionText!]
-			] as const) {
-				const key = keyNamed(inner, pattern, used);
-				if (key !== undefined) recipe[field] = key;
-			}
+			Object.assign(recipe, partsNamed(inner));
 			if (recipe.credit && objects.some((one) => Math.abs(Number(one[recipe.credit as string])) > 1))
 				recipe.creditScale = 'percent';
 		}
 	}
-	for (const field of [
-		'title',
-		'stem',
-		'kind',
-		'points',
-		'category',
-		'tags',
-		'correctFeedback',
-		'incorrectFeedback',
-		'generalFeedback',
-		'shuffle',
-		'tolerance',
-		'difficulty',
-		'hint',
-		'pairs',
-		'order',
-		'key',
-		'accepted',
-		'language'
-	] as const) {
+	for (const field of [...ordinary, 'tolerance', 'pairs', 'order', 'accepted'] as const) {
 		if (field === 'stem' && recipe.stem !== undefined) continue;
 		const key = keyNamed(keys, names[field]!, taken);
 		if (key === undefined) continue;
@@ -239,38 +240,14 @@ export function guessXml(document: DomDocument): Recipe | null {
 		const entries = wrapped ? inner.flatMap(childElements) : inner;
 		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
 		const parts = fieldsOf(entries);
-		const used = new Set<string>();
-		for (const [name, pattern] of [
-			['optionRight', inOption.optionRight!],
-			['credit', inOption.credit!],
-			['optionFeedback', inOption.optionFeedback!],
-			['optionText', inOption.optionText!]
-		] as const) {
-			const key = keyNamed(parts, pattern, used);
-			if (key !== undefined) recipe[name] = key;
-		}
+		Object.assign(recipe, partsNamed(parts));
 		if (recipe.credit) {
 			const key = (recipe.credit as string).replace(/^@/, '');
 			if (entries.some((node) => Math.abs(Number(node.getAttribute(key))) > 1)) recipe.creditScale = 'percent';
 		}
 		if (recipe.optionText === undefined) recipe.optionText = '.';
 	}
-	for (const name of [
-		'title',
-		'stem',
-		'kind',
-		'points',
-		'category',
-		'tags',
-		'generalFeedback',
-		'correctFeedback',
-		'incorrectFeedback',
-		'shuffle',
-		'difficulty',
-		'hint',
-		'key',
-		'language'
-	] as const) {
+	for (const name of ordinary) {
 		const key = field(name);
 		if (key !== undefined) (recipe as Record<string, unknown>)[name] = key;
 	}

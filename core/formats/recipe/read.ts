@@ -173,7 +173,7 @@ const mostXml = 256 * 2 ** 20;
 
 /** Reads XML of any shape by a recipe, or by one that is guessed from its elements. */
 export const readXmlByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const size = context.container.entries.find((entry) => entry.path === context.file)?.size ?? 0;
+	const size = context.container.size(context.file);
 	if (size > mostXml) {
 		yield trouble(
 			context,

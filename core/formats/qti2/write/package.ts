@@ -1,3 +1,4 @@
+import { Spool } from '../../../container/spool';
 import { ZipWriter } from '../../../container/write-zip';
 import type { Question } from '../../../model/question';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
@@ -9,7 +10,9 @@ import type { Dialect } from './dialect';
 import { writeItem, writeStimulus } from './item';
 import { safeIdentifier } from './parts';
 
-const encode = (text: string) => [new TextEncoder().encode(text)];
+const encoder = new TextEncoder();
+const encode = (text: string) => [encoder.encode(text)];
+
 function classification(question: Question): string {
 	const text = (words: string) => `<string>${escapeText(words)}</string>`;
 	const difficulty =
@@ -59,7 +62,7 @@ export async function* writeQti2(
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const zip = new ZipWriter();
-	const resources: string[] = [];
+	const resources = new Spool();
 	const files = new MediaFiles();
 	const items = new Map<number, Written[]>();
 	const stimuli = new Map<string, { identifier: string; file: string }>();
@@ -88,7 +91,7 @@ export async function* writeQti2(
 					stimuli.set(key, one);
 					yield* zip.add(one.file, encode(writeStimulus(content, heading, name, from('../'), dialect)));
 					resources.push(
-						`<resource identifier="RES-S${stimuli.size}" type="${dialect.stimulusType}" href="${one.file}"><file href="${one.file}"/></resource>`
+						`<resource identifier="RES-S${stimuli.size}" type="${dialect.stimulusType}" href="${one.file}"><file href="${one.file}"/></resource>\n`
 					);
 				}
 				shared = { identifier: one.identifier, href: `../../${one.file}` };
@@ -98,9 +101,11 @@ export async function* writeQti2(
 				file,
 				encode(writeItem(question, question.identifier || `Q${digits}`, from('../../'), dialect, shared))
 			);
-			items.set(at, [...(items.get(at) ?? []), { file, identifier: `RES-Q${digits}`, points: question.points ?? 1 }]);
+			// only quizzes speak of questions again
+			if (quizzes.length)
+				items.set(at, [...(items.get(at) ?? []), { file, identifier: `RES-Q${digits}`, points: question.points ?? 1 }]);
 			resources.push(
-				`<resource identifier="RES-Q${digits}" type="${dialect.itemType}" href="${file}">${classification(question)}<file href="${file}"/>${used.map((path) => `<file href="${addressOf(path)}"/>`).join('')}${dependency}</resource>`
+				`<resource identifier="RES-Q${digits}" type="${dialect.itemType}" href="${file}">${classification(question)}<file href="${file}"/>${used.map((path) => `<file href="${addressOf(path)}"/>`).join('')}${dependency}</resource>\n`
 			);
 		}
 		written(at + 1);
@@ -112,15 +117,15 @@ export async function* writeQti2(
 			(items.get(one) ?? []).map((item) => `<dependency identifierref="${item.identifier}"/>`)
 		);
 		resources.push(
-			`<resource identifier="RES-T${at + 1}" type="${dialect.testType}" href="${file}"><file href="${file}"/>${dependencies.join('')}</resource>`
+			`<resource identifier="RES-T${at + 1}" type="${dialect.testType}" href="${file}"><file href="${file}"/>${dependencies.join('')}</resource>\n`
 		);
 	}
 	const head = `<?xml version="1.0" encoding="UTF-8"?>\n<manifest xmlns="${dialect.manifestNamespace}" identifier="${escapeAttribute(safeIdentifier(identifier, 'PACKAGE'))}">\n<metadata><schema>${dialect.schema}</schema><schemaversion>${dialect.schemaVersion}</schemaversion><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><general><title><string>${escapeText(title)}</string></title></general></lom></metadata>\n<organizations/>\n`;
-	yield* zip.add(
-		'imsmanifest.xml',
-		encode(
-			`${head}${resources.length ? `<resources>\n${resources.join('\n')}\n</resources>` : '<resources/>'}\n</manifest>\n`
-		)
-	);
+	const manifest = function* () {
+		yield encoder.encode(`${head}${resources.empty ? '<resources/>\n' : '<resources>\n'}`);
+		if (!resources.empty) yield* resources.take();
+		yield encoder.encode(`${resources.empty ? '' : '</resources>\n'}</manifest>\n`);
+	};
+	yield* zip.add('imsmanifest.xml', manifest());
 	yield* zip.end();
 }

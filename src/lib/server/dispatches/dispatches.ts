@@ -1,6 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { enqueue } from '../jobs/jobs';
 import { writtenFormat } from '../../../../core/formats';
+import { defaultFit, type FitOptions } from '../../../../core/formats/fit/fit';
 import type { Loss } from '../../../../core/formats/format';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { Kind } from '../../../../core/model/question';
@@ -74,7 +75,8 @@ export async function lossTable(
 	db: Database,
 	courseId: number,
 	what: Consignment,
-	formatName: string
+	formatName: string,
+	options: FitOptions = defaultFit
 ): Promise<LossLine[]> {
 	const format = writtenFormat(formatName);
 	const ids = await questionIdsOf(db, courseId, what);
@@ -87,7 +89,7 @@ export async function lossTable(
 	);
 	for (const one of found) {
 		const question = parseQuestion(JSON.parse(one.document));
-		const loss = format.loss(question);
+		const loss = format.loss(question, options);
 		const what = loss.what.join('; ');
 		const key = `${question.kind}\n${loss.outcome}\n${what}`;
 		if (!lines.has(key)) lines.set(key, { kind: question.kind, outcome: loss.outcome, what, questions: [] });
@@ -113,7 +115,8 @@ export async function begin(
 	courseId: number,
 	personId: number,
 	what: Consignment,
-	formatName: string
+	formatName: string,
+	options: FitOptions = defaultFit
 ): Promise<number | null> {
 	const format = writtenFormat(formatName);
 	const [bankId, quizId] = 'bankId' in what ? [what.bankId, null] : [null, what.quizId];
@@ -129,7 +132,7 @@ export async function begin(
 	return transaction(pool, async (connection) => {
 		const { id } = await run(
 			connection,
-			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, title, format, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, title, format, worked_out, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
 			[
 				courseId,
 				personId,
@@ -137,6 +140,7 @@ export async function begin(
 				quizId,
 				named.title,
 				formatName,
+				options.workedOut,
 				`${safeName(named.title)}-${ids.length}${format.ending}`,
 				ids.length
 			]

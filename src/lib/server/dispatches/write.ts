@@ -3,6 +3,7 @@ import { inflateRawSync } from 'node:zlib';
 import type { Pool } from 'mysql2/promise';
 import { hashAttachments } from '../../../../core/compare/hash';
 import { proofLine } from '../../../../core/compare/proof';
+import type { FitOptions } from '../../../../core/formats/fit/fit';
 import { openContainer } from '../../../../core/container/open';
 import { writtenFormat } from '../../../../core/formats';
 import type { Format, Loss, QuizToWrite } from '../../../../core/formats/format';
@@ -29,6 +30,7 @@ interface DispatchRow {
 	quiz_id: number | null;
 	title: string;
 	format: string;
+	worked_out: number;
 }
 
 /** Gives the questions of a list one after the other, read from the database in batches, each with its category as its bank has it. */
@@ -61,7 +63,7 @@ function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: nu
 export async function writeDispatch(pool: Pool, dispatchId: number, control: Control): Promise<void> {
 	const dispatch = await row<DispatchRow>(
 		pool,
-		'SELECT course_id, person_id, bank_id, quiz_id, title, format FROM dispatches WHERE id = ?',
+		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out FROM dispatches WHERE id = ?',
 		[dispatchId]
 	);
 	const format = dispatch && writtenFormat(dispatch.format);
@@ -74,6 +76,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 	const trees = (await Promise.all(banks.map((bank) => categoryTree(pool, bank.id)))).flat();
 	const paths = new Map(trees.map((node) => [node.id, pathOfKey(node.key)]));
 	const quizzes = 'quizId' in what ? await quizToWrite(pool, dispatch.course_id, what.quizId, ids) : [];
+	const options: FitOptions = { workedOut: dispatch.worked_out };
 	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
 		ids.length,
 		dispatchId
@@ -87,6 +90,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			count: ids.length,
 			question: asker(pool, ids, paths),
 			quizzes,
+			options,
 			media: async function* (hash) {
 				const file = await fileByHash(pool, hash);
 				if (file) yield* fileChunks(pool, file.id);
@@ -103,7 +107,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			file.id,
 			dispatchId
 		]);
-		const proof = await prove(pool, file, format, ids, asker(pool, ids, paths), quizzes, (count) => {
+		const proof = await prove(pool, file, format, options, ids, asker(pool, ids, paths), quizzes, (count) => {
 			control.check();
 			tell(count);
 		});
@@ -160,6 +164,7 @@ async function prove(
 	pool: Pool,
 	file: StoredFile,
 	format: Format,
+	options: FitOptions,
 	ids: number[],
 	ask: (at: number) => Promise<Question>,
 	quizzes: QuizToWrite[],
@@ -204,7 +209,7 @@ async function prove(
 			return (current = { ...current, which: current.which + 1 });
 		for (; at < ids.length; at += 1) {
 			const question = await ask(at);
-			const loss = format.loss(question);
+			const loss = format.loss(question, options);
 			if (loss.outcome !== 'lost') return (current = { at: at++, question, loss, which: 0 });
 			proof.leftBehind += 1;
 			note(at, question.title, 'left behind', loss.what);

@@ -10,7 +10,7 @@ import { arriving, bankXml, decide, item, loadPackage, makeCourse, testPool } fr
 import { loadOf, readAgain, receive, stopReading, throwAway } from './loads';
 import { readLoad } from './read';
 import { receipt, receiptQuestions } from './receipt';
-import { fileReports, foundCategories, stagedQuestion, stagedRows } from './review';
+import { fileReports, foundCategories, foundOthers, stagedQuestion, stagedRows } from './review';
 import { parseDecision, Refused, takeIn, undo, undoPreview } from './take-in';
 
 const pool = testPool();
@@ -84,6 +84,11 @@ describe('reading a load', () => {
 			state: 'failed',
 			failure: 'No questions were found in it. It holds 3 files: 2 png, 1 pdf.'
 		});
+	});
+	it('lists what the package holds beside its questions', async () => {
+		const id = await loadPackage(pool, course, { ...files, 'notes/trim.html': '<p>Trim</p>' });
+		expect(await foundOthers(pool, id)).toEqual([{ path: 'notes/trim.html', type: '' }]);
+		expect((await fileReports(pool, id)).map((report) => report.rule)).toEqual(['not-ours']);
 	});
 	it('says that a package is damaged', async () => {
 		const id = await loadPackage(pool, course, new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9, 9]));

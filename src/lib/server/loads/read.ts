@@ -7,7 +7,7 @@ import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
 import { parseRecipe } from '../../../../core/formats/recipe/recipe';
-import type { ReadEvent } from '../../../../core/formats/format';
+import type { OtherFile, ReadEvent } from '../../../../core/formats/format';
 import { beginning, plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/model/question';
 import type { FoundQuiz } from '../../../../core/model/quiz';
@@ -20,6 +20,7 @@ import { Stopped, type Control } from '../jobs/control';
 
 const batchSize = 400;
 const progressEvery = 400;
+const mostOthers = 2000;
 
 /** The columns that tell a question apart in a table, out of the question itself. */
 export function columnsOf(question: Question): {
@@ -97,6 +98,7 @@ async function clear(pool: Pool, loadId: number): Promise<void> {
 	await run(pool, 'DELETE FROM staged_reports WHERE load_id = ?', [loadId]);
 	await run(pool, 'DELETE FROM staged_questions WHERE load_id = ?', [loadId]);
 	await run(pool, 'DELETE FROM staged_quizzes WHERE load_id = ?', [loadId]);
+	await run(pool, 'DELETE FROM staged_others WHERE load_id = ?', [loadId]);
 	await run(pool, 'DELETE FROM load_files WHERE load_id = ?', [loadId]);
 }
 
@@ -109,6 +111,8 @@ class Reading {
 	#bytes = { read: 0, total: 0 };
 	#told = 0;
 	#format = '';
+	#others = 0;
+	#othersWaiting: [number, string, string][] = [];
 	readonly #hashes = new Map<string, string | null>();
 	readonly #seen = new Map<string, string>();
 	readonly #byFile = new Map<string, number>();
@@ -136,6 +140,7 @@ class Reading {
 			if (this.#batch.length >= batchSize) await this.#flush();
 		} else if (event.type === 'report') await this.#report(event.report, event.question);
 		else if (event.type === 'quiz') await this.#quiz(event.quiz);
+		else if (event.type === 'other') await this.#other(event.other);
 		else if (event.type === 'format') this.#format = event.title;
 		else this.#bytes = { read: event.bytesRead, total: event.bytesTotal };
 		await this.#tell(false);
@@ -171,6 +176,17 @@ class Reading {
 				]
 			]
 		);
+	}
+
+	async #other({ path, type }: OtherFile): Promise<void> {
+		if ((this.#others += 1) > mostOthers) return;
+		this.#othersWaiting.push([this.loadId, path.slice(0, 1000), type.slice(0, 120)]);
+		if (this.#othersWaiting.length >= batchSize) await this.#flushOthers();
+	}
+
+	async #flushOthers(): Promise<void> {
+		if (this.#othersWaiting.length)
+			await run(this.pool, 'INSERT INTO staged_others (load_id, path, type) VALUES ?', [this.#othersWaiting.splice(0)]);
 	}
 
 	async #quiz(quiz: FoundQuiz): Promise<void> {
@@ -270,6 +286,7 @@ class Reading {
 
 	async end(paths: string[]): Promise<void> {
 		await this.#flush();
+		await this.#flushOthers();
 		this.#bytes.read = this.#bytes.total;
 		await this.#tell(true);
 		if (this.#number) {

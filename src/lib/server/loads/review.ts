@@ -1,6 +1,7 @@
 import type { Severity } from '../../../../core/reports/report';
 import { pathOfKey, type FoundCategory } from '../../../../core/take-in/plan';
 import { parseQuestion } from '../../../../core/model/schema';
+import type { OtherFile } from '../../../../core/formats/format';
 import type { Kind, Question } from '../../../../core/model/question';
 import { row, rows, type Database } from '../db/pool';
 
@@ -94,6 +95,11 @@ export async function fileReports(db: Database, loadId: number): Promise<StoredR
 			[loadId]
 		)
 	);
+}
+
+/** What a package holds beside its questions. */
+export async function foundOthers(db: Database, loadId: number): Promise<OtherFile[]> {
+	return rows(db, 'SELECT path, type FROM staged_others WHERE load_id = ? ORDER BY id', [loadId]);
 }
 
 /** The titles of the quizzes that were found in a load. */

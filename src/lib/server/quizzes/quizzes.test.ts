@@ -6,6 +6,8 @@ import { begin, dispatchOf, lossTable, questionIdsOf } from '../dispatches/dispa
 import { writeDispatch } from '../dispatches/write';
 import { fileChunks } from '../files/files';
 import { writtenFormats } from '../../../../core/formats';
+import type { FitOptions } from '../../../../core/formats/fit/fit';
+import { emptyCommon, type Question } from '../../../../core/model/question';
 import { takeIn } from '../loads/take-in';
 import { stagedRows } from '../loads/review';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
@@ -136,8 +138,8 @@ describe('a quiz', () => {
 });
 
 describe('a dispatch', () => {
-	async function send(what: { bankId: number } | { quizId: number }, as = 'qti21') {
-		const id = await begin(pool, course.courseId, course.personId, what, as);
+	async function send(what: { bankId: number } | { quizId: number }, as = 'qti21', options?: FitOptions) {
+		const id = await begin(pool, course.courseId, course.personId, what, as, options);
 		await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'dispatch' AND subject_id = ?", [id]);
 		await writeDispatch(pool, id!, unhindered);
 		return (await dispatchOf(pool, course.courseId, id!))!;
@@ -236,6 +238,42 @@ describe('a dispatch', () => {
 		});
 		expect(await send({ bankId: odd.id })).toMatchObject({
 			proof: { inAll: 2, leftBehind: 1, sent: 1, identical: 1, lines: [{ title: 'Order', outcome: 'left behind' }] }
+		});
+	});
+	it('sends as many worked-out questions for a calculated one as is asked for, and proves each', async () => {
+		const calculated: Question = {
+			...emptyCommon('c1', 'Speed'),
+			stem: '<p>A launch runs <var class="variable">D</var> miles in an hour. How fast is it, in knots?</p>',
+			points: 1,
+			kind: 'calculated',
+			variables: [{ name: 'D', whole: true, decimals: null, values: { form: 'range', min: 4, max: 12, step: 1 } }],
+			constraints: [],
+			expression: 'D',
+			tolerance: { mode: 'absolute', value: 0 },
+			whole: false
+		};
+		const load = await loadPackage(
+			pool,
+			course,
+			new TextEncoder().encode(
+				JSON.stringify({
+					format: 'yarn-barrow-questions',
+					version: 1,
+					title: 'x',
+					questions: [calculated],
+					quizzes: []
+				})
+			),
+			'speed.json'
+		);
+		await takeIn(pool, course.courseId, load, course.personId, decide({ bankName: 'Speed' }));
+		const bank = (await banksOf(pool, course.courseId)).find((one) => one.name === 'Speed')!;
+		expect(await lossTable(pool, course.courseId, { bankId: bank.id }, 'csv', { workedOut: 4 })).toMatchObject([
+			{ kind: 'calculated', outcome: 'changed' }
+		]);
+		expect(await send({ bankId: bank.id }, 'csv', { workedOut: 4 })).toMatchObject({
+			state: 'done',
+			proof: { inAll: 1, sent: 4, foundInFile: 4, identical: 0, foretold: 4, otherwise: 0, missing: 0 }
 		});
 	});
 	it('is nothing for a bank that is empty or of another course', async () => {

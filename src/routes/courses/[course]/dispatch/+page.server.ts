@@ -8,6 +8,8 @@ import { begin, dispatchesOf, lossTable, type Consignment } from '$lib/server/di
 import { quizzesOf } from '$lib/server/quizzes/quizzes';
 import { askToStop } from '$lib/server/jobs/jobs';
 
+const mostWorkedOut = 200;
+
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
@@ -25,6 +27,7 @@ export const load = async ({ locals, params, url }) => {
 				? { bankId }
 				: null;
 	const format = writtenFormat(url.searchParams.get('as') ?? '') ?? writtenFormats[0]!;
+	const workedOut = Math.min(mostWorkedOut, Math.max(1, Math.floor(Number(url.searchParams.get('worked')) || 1)));
 	return {
 		banks,
 		quizzes,
@@ -32,14 +35,18 @@ export const load = async ({ locals, params, url }) => {
 		what,
 		format: { name: format.name, title: format.title },
 		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
-		loss: what ? await lossTable(db, course.id, what, format.name) : []
+		loss: what ? await lossTable(db, course.id, what, format.name, { workedOut }) : [],
+		workedOut,
+		/** Whether calculated questions have to go as worked-out ones. */
+		worksOut: !format.limits.kinds.includes('calculated')
 	};
 };
 
 const shape = object({
 	bank: number().integer().positive(),
 	quiz: number().integer().positive(),
-	format: string().required()
+	format: string().required(),
+	workedOut: number().integer().min(1).max(mostWorkedOut).default(1)
 });
 
 export const actions = {
@@ -53,11 +60,12 @@ export const actions = {
 			return fail(400, { message: (cause as ValidationError).message });
 		}
 		const what: Consignment | null = given.quiz ? { quizId: given.quiz } : given.bank ? { bankId: given.bank } : null;
-		const id = what && (await begin(database(), course.id, person.id, what, given.format));
+		const id =
+			what && (await begin(database(), course.id, person.id, what, given.format, { workedOut: given.workedOut }));
 		if (!id) return fail(409, { message: 'There is nothing to write: it holds no questions, or it is gone.' });
 		redirect(
 			303,
-			`?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&as=${encodeURIComponent(given.format)}&show=${id}`
+			`?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&as=${encodeURIComponent(given.format)}&worked=${given.workedOut}&show=${id}`
 		);
 	},
 	stop: async ({ locals, params, request }) => {

@@ -36,7 +36,8 @@
 	const isQuiz = $derived(data.what !== null && 'quizId' in data.what);
 	const bankId = $derived(data.what && 'bankId' in data.what ? data.what.bankId : null);
 	const quizId = $derived(data.what && 'quizId' in data.what ? data.what.quizId : null);
-	const address = (format: string) => `?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}`;
+	const address = (format: string, workedOut = data.workedOut) =>
+		`?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}&worked=${workedOut}`;
 	const severities = { kept: 'whole', changed: 'doubtful', lost: 'broken' } as const;
 	const states = {
 		waiting: 'waiting',
@@ -93,6 +94,21 @@
 		>
 			{#each data.formats as one (one.name)}<option value={one.name}>{one.title} ({one.ending})</option>{/each}
 		</select>
+		{#if data.worksOut && data.loss.some((line) => line.kind === 'calculated')}
+			<label class="mt-3 block"
+				>Each calculated question as
+				<input
+					class="field w-16"
+					type="number"
+					min="1"
+					max="200"
+					value={data.workedOut}
+					onchange={(event) =>
+						goto(address(data.format.name, Number(event.currentTarget.value) || 1), { keepFocus: true })}
+				/>
+				worked out</label
+			>
+		{/if}
 		{#if data.what}<p class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">
 				{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
 					.filter(Boolean)
@@ -226,7 +242,7 @@
 		type="hidden"
 		name="format"
 		value={data.format.name}
-	/>
+	/><input type="hidden" name="workedOut" value={data.workedOut} />
 	<div class="flex-1">
 		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
 		{:else if inAll}<b

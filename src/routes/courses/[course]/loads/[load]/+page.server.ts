@@ -5,7 +5,7 @@ import { banksOf } from '$lib/server/banks/banks';
 import { categoryTree } from '$lib/server/banks/tree';
 import { database } from '$lib/server/db/pool';
 import { loadOf, throwAway } from '$lib/server/loads/loads';
-import { fileReports, foundCategories, foundQuizzes, stagedRows } from '$lib/server/loads/review';
+import { fileReports, foundCategories, foundOthers, foundQuizzes, stagedRows } from '$lib/server/loads/review';
 import { parseDecision, Refused, takeIn } from '$lib/server/loads/take-in';
 
 export const load = async ({ locals, params }) => {
@@ -15,11 +15,12 @@ export const load = async ({ locals, params }) => {
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
 	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
-	const [questions, categories, reports, quizzes, banks] = await Promise.all([
+	const [questions, categories, reports, quizzes, others, banks] = await Promise.all([
 		stagedRows(db, one.id),
 		foundCategories(db, one.id),
 		fileReports(db, one.id),
 		foundQuizzes(db, one.id),
+		foundOthers(db, one.id),
 		banksOf(db, course.id)
 	]);
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
@@ -29,6 +30,7 @@ export const load = async ({ locals, params }) => {
 		categories,
 		reports,
 		quizzes,
+		others,
 		banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }))
 	};
 };

@@ -170,6 +170,16 @@
 			{#each data.quizzes as quiz (quiz.id)}<p class="mt-1">{quiz.title}</p>{/each}
 			<p class="mute mt-1 text-[13px]">They come along, and refer to the questions in the bank.</p>
 		{/if}
+		{#if data.others.length}
+			<h2 class="mt-5">Not ours</h2>
+			<ul class="mt-1 text-[13px]" aria-label="Files that are not ours">
+				{#each data.others.slice(0, 12) as other (other.path)}<li class="cut mute" title="{other.path} {other.type}">
+						{other.path}
+					</li>{/each}
+				{#if data.others.length > 12}<li class="mute">and {data.others.length - 12} more</li>{/if}
+			</ul>
+			<p class="mute mt-1 text-[13px]">No question uses them; they stay behind.</p>
+		{/if}
 		{#if data.reports.length}
 			<h2 class="mt-5">The file itself</h2>
 			<button class="word mt-1 text-left" type="button" onclick={() => (tab = 'file')}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { kindName } from '$core/model/question';
+	import Halves from '$lib/ui/Halves.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import { count } from '$lib/ui/words';
@@ -66,8 +67,8 @@
 </script>
 
 <svelte:head><title>Text · {data.course.name} · Yarn Barrow</title></svelte:head>
-<div class="two">
-	<section class="column" aria-label="Text">
+<Halves leftName="Text" rightName="Questions found so far">
+	{#snippet left()}
 		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › text</p>
 		<h1 class="visually-hidden">Text with questions</h1>
 		<textarea
@@ -77,8 +78,8 @@
 			spellcheck="false"
 			aria-label="Text with questions"
 			placeholder={`Paste or type questions here, such as\n\n${example}`}></textarea>
-	</section>
-	<section class="column paper" aria-label="Questions found so far">
+	{/snippet}
+	{#snippet right()}
 		<h2>
 			<span role="status">
 				{count(found?.questions.length ?? 0, 'question')} found{#if broken}, <Mark
@@ -105,31 +106,20 @@
 					</p>{/each}
 			</article>
 		{/each}
-	</section>
-</div>
-<div class="bar">
-	<span class="mr-auto"
-		>{#if failure}<span class="broken" role="alert">{failure}</span>{:else}Nothing goes into the course before the
-			review.{/if}</span
-	>
-	<label>Name <input class="field" bind:value={name} maxlength="120" /></label>
-	<button class="button" type="button" disabled={!found?.questions.length || sending} onclick={send}
-		>Review {count(found?.questions.length ?? 0, 'question')}</button
-	>
-</div>
+	{/snippet}
+	{#snippet bar()}<div>
+			<span class="mr-auto"
+				>{#if failure}<span class="broken" role="alert">{failure}</span>{:else}Nothing goes into the course before the
+					review.{/if}</span
+			>
+			<label>Name <input class="field" bind:value={name} maxlength="120" /></label>
+			<button class="button" type="button" disabled={!found?.questions.length || sending} onclick={send}
+				>Review {count(found?.questions.length ?? 0, 'question')}</button
+			>
+		</div>{/snippet}
+</Halves>
 
 <style>
-	.two {
-		display: grid;
-		grid-template-columns: 1fr 1fr;
-		height: calc(100vh - 77px - 56px);
-	}
-	.column {
-		display: flex;
-		flex-direction: column;
-		overflow: auto;
-		padding: 16px 20px;
-	}
 	textarea {
 		flex: 1;
 		min-height: 320px;
@@ -141,15 +131,5 @@
 	article {
 		padding: 12px 0;
 		border-bottom: 1px solid var(--line);
-	}
-	.bar {
-		position: fixed;
-		inset: auto 0 0;
-		display: flex;
-		gap: 16px;
-		align-items: center;
-		padding: 10px 20px;
-		background: var(--paper);
-		border-top: 1px solid var(--line2);
 	}
 </style>

@@ -2,57 +2,15 @@
 	import { enhance } from '$app/forms';
 	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
 	import { kindName, type Question } from '$core/model/question';
+	import Halves from '$lib/ui/Halves.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import { count } from '$lib/ui/words';
 	import { untrack } from 'svelte';
+	import { holderOf, inEntries, inRecords, meaningOf, meanings, withMeaning, type Meaning } from './meanings';
+	import Rules from './Rules.svelte';
 
 	let { data, form } = $props();
-
-	type Meaning =
-		| 'stem'
-		| 'title'
-		| 'kind'
-		| 'options'
-		| 'key'
-		| 'points'
-		| 'category'
-		| 'tags'
-		| 'generalFeedback'
-		| 'correctFeedback'
-		| 'incorrectFeedback'
-		| 'shuffle'
-		| 'difficulty'
-		| 'hint'
-		| 'tolerance'
-		| 'language'
-		| 'accepted'
-		| 'pairs'
-		| 'order';
-	const meanings: [Meaning, string][] = [
-		['stem', 'stem'],
-		['options', 'an option'],
-		['key', 'answer key'],
-		['title', 'title'],
-		['kind', 'kind'],
-		['points', 'points'],
-		['category', 'category'],
-		['tags', 'tags'],
-		['generalFeedback', 'feedback'],
-		['correctFeedback', 'feedback when right'],
-		['incorrectFeedback', 'feedback when wrong'],
-		['hint', 'hint'],
-		['shuffle', 'shuffle'],
-		['difficulty', 'difficulty'],
-		['tolerance', 'tolerance'],
-		['language', 'language']
-	];
-	const inRecords: [Meaning, string][] = [
-		...meanings,
-		['accepted', 'accepted answers'],
-		['pairs', 'pairs'],
-		['order', 'order']
-	];
 
 	const start = untrack(() => data.sketch);
 	let recipe = $state<Recipe>(untrack(() => structuredClone($state.snapshot(start.recipe ?? {}) as Recipe)));
@@ -66,15 +24,7 @@
 	/** The part of the recipe that speaks of the table that is shown. */
 	const part = $derived(table?.name ? (recipe.sheets?.find((one) => one.sheet === table.name) ?? null) : recipe);
 	const headings = $derived(table ? (table.headings[part?.headerRow ?? 0] ?? table.headings[0]!) : []);
-	const separatorChoices = ['|', ';', ',', '/', '\n'];
-	const formChoices: [string, string][] = [
-		['letter', 'letters (A is the first)'],
-		['index', 'numbers from 1'],
-		['index0', 'numbers from 0'],
-		['text', "the option's own text"]
-	];
-
-	function meaningOf(heading: string): Meaning | '' {
+	function columnMeaning(heading: string): Meaning | '' {
 		const columns = part?.columns ?? {};
 		for (const [meaning, value] of Object.entries(columns))
 			if (Array.isArray(value) ? value.includes(heading) : value === heading) return meaning as Meaning;
@@ -110,23 +60,27 @@
 			delete one.keyForms;
 		});
 	}
-	function fieldMeaning(field: string): Meaning | '' {
-		for (const [meaning] of inRecords) {
-			const value = recipe[meaning as 'stem'];
-			const first = Array.isArray(value) ? value[0] : value;
-			if (first !== undefined && first.replace(/(\[\*\]|\/.*)$/, '') === field) return meaning;
-		}
-		return '';
+	/** The words that stand in the column or the field of a meaning, where they are few. */
+	function wordsOf(meaning: string): string[] {
+		if (data.sketch.form !== 'table')
+			return data.sketch.fields.find((field) => meaningOf(recipe, field) === meaning)?.words ?? [];
+		const at = headings.findIndex((heading) => columnMeaning(heading) === meaning);
+		const head = table?.rows[(part?.headerRow ?? 0) - 1]?.[at];
+		return (table?.words[at] ?? []).filter((word) => word !== head);
 	}
-	function meanField(field: string, meaning: Meaning | '') {
-		const copy = $state.snapshot(recipe) as Recipe & Record<string, unknown>;
-		const before = fieldMeaning(field);
-		if (before) Reflect.deleteProperty(copy, before);
-		if (meaning) {
-			const list = data.sketch.form === 'json' && ['options', 'accepted', 'pairs', 'order'].includes(meaning);
-			copy[meaning] = list ? `${field}[*]` : field;
+	const rules = $derived({
+		kindWords: wordsOf('kind'),
+		shuffleWords: wordsOf('shuffle'),
+		truthWords: wordsOf('truth')
+	});
+	/** Changes rules in the recipe, or in the part of it that speaks of the sheet that is shown. */
+	function changeRules(how: (one: Recipe) => void) {
+		if (data.sketch.form === 'table') change(how);
+		else {
+			const copy = $state.snapshot(recipe) as Recipe;
+			how(copy);
+			recipe = copy;
 		}
-		recipe = copy;
 	}
 
 	$effect(() => {
@@ -152,8 +106,8 @@
 </script>
 
 <svelte:head><title>Recipe for {data.one.file_name} · Yarn Barrow</title></svelte:head>
-<div class="two">
-	<section class="column" aria-label="What is what">
+<Halves leftName="What is what" rightName="Questions found so far" columns="minmax(0, 3fr) minmax(0, 2fr)">
+	{#snippet left()}
 		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › {data.one.file_name}</p>
 		<h1>Say what is what</h1>
 		{#if data.saved.length}
@@ -187,7 +141,7 @@
 				</p>
 			{/if}
 			{#if table}
-				<div class="mt-3 flex flex-wrap items-center gap-4">
+				<p class="mt-3">
 					<label
 						>Headings in row
 						<select
@@ -200,50 +154,20 @@
 								>{/each}</select
 						></label
 					>
-					<label
-						>A key names options by
-						<select
-							class="field"
-							value={part?.keyForms?.[0] ?? 'letter'}
-							onchange={(event) =>
-								change(
-									(one) =>
-										(one.keyForms = [
-											event.currentTarget.value as 'letter',
-											...(['letter', 'text', 'truth', 'answer'] as const).filter(
-												(other) => other !== event.currentTarget.value
-											)
-										])
-								)}
-							>{#each formChoices as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
-						></label
-					>
-					{#if typeof part?.columns?.options === 'string'}
-						<label
-							>Options are parted by
-							<select
-								class="field"
-								value={part.optionSeparator ?? '|'}
-								onchange={(event) => change((one) => (one.optionSeparator = event.currentTarget.value))}
-								>{#each separatorChoices as sign (sign)}<option value={sign}
-										>{sign === '\n' ? 'a line end' : sign}</option
-									>{/each}</select
-							></label
-						>
-					{/if}
-				</div>
+				</p>
 				<div class="scroll mt-3">
 					<table class="rows meant">
 						<thead
 							><tr
-								>{#each headings as heading (heading)}<th class:unmeant={!meaningOf(heading)}>
+								>{#each headings as heading (heading)}<th class:unmeant={!columnMeaning(heading)}>
 										<select
 											class="field"
 											aria-label="What “{heading}” means"
-											value={meaningOf(heading)}
+											value={columnMeaning(heading)}
 											onchange={(event) => mean(heading, event.currentTarget.value as Meaning)}
-											><option value="">left out</option>{#each meanings as [meaning, words] (meaning)}<option
-													value={meaning}>{words}</option
+											><option value="">left out</option
+											>{#each Object.entries(meanings) as [meaning, words] (meaning)}<option value={meaning}
+													>{words}</option
 												>{/each}</select
 										>
 									</th>{/each}</tr
@@ -253,12 +177,21 @@
 							>{#each table.rows as cells, at (at)}<tr
 									class:head={at + 1 === part?.headerRow}
 									class:above={at + 1 < (part?.headerRow ?? 0)}
-									>{#each cells as cell, place (place)}<td class:unmeant={!meaningOf(headings[place] ?? '')}>{cell}</td
+									>{#each cells as cell, place (place)}<td class:unmeant={!columnMeaning(headings[place] ?? '')}
+											>{cell}</td
 										>{/each}</tr
 								>{/each}</tbody
 						>
 					</table>
 				</div>
+				<Rules
+					rules={part ?? {}}
+					hasOptions={part?.columns?.options !== undefined}
+					splitOptions={typeof part?.columns?.options === 'string'}
+					hasCredit={false}
+					{...rules}
+					change={changeRules}
+				/>
 			{/if}
 		{:else}
 			<label class="mt-3 block"
@@ -270,33 +203,66 @@
 				/></label
 			>
 			<p class="mute mt-1 text-[13px]">{count(data.sketch.records, 'entry', 'entries')} stand there.</p>
-			<table class="rows mt-2">
-				<thead><tr><th>Field</th><th>What stands in it</th><th>Means</th></tr></thead>
-				<tbody>
-					{#each data.sketch.fields as field (field.name)}
-						<tr>
-							<td class="mono">{field.name}</td>
-							<td class="mute text-[13px]"
-								>{#each field.examples as example (example)}<span class="block">{example}</span>{/each}</td
-							>
-							<td>
-								<select
-									class="field"
-									aria-label="What “{field.name}” means"
-									value={fieldMeaning(field.name)}
-									onchange={(event) => meanField(field.name, event.currentTarget.value as Meaning)}
-									><option value="">left out</option>{#each inRecords as [meaning, words] (meaning)}<option
-											value={meaning}>{meaning === 'options' ? 'options' : words}</option
-										>{/each}</select
+			{#if data.sketch.form === 'json' && recipe.category === undefined}
+				<label class="mt-2 block"
+					>What stands around a question is a category, and is called by its
+					<input
+						class="field mono w-40"
+						value={recipe.categoryFrom?.ancestors ?? ''}
+						placeholder="no category"
+						onchange={(event) =>
+							changeRules((one) => {
+								if (event.currentTarget.value) one.categoryFrom = { ancestors: event.currentTarget.value };
+								else delete one.categoryFrom;
+							})}
+					/></label
+				>
+			{/if}
+			<div class="scroll mt-2">
+				<table class="rows">
+					<thead><tr><th>Field</th><th>What stands in it</th><th>Means</th></tr></thead>
+					<tbody>
+						{#each data.sketch.fields as field (field.path)}
+							{@const holder = holderOf(recipe, field)}
+							{@const meaning = meaningOf(recipe, field)}
+							<tr class:unmeant={!meaning}>
+								<td class="mono whitespace-nowrap" style="padding-left: {8 + field.depth * 18}px"
+									>{field.name}{#if field.list}<span class="faint" title="there may be several"> ×</span>{/if}</td
 								>
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+								<td class="mute text-[13px]"
+									>{#each field.examples.slice(0, field.depth ? 2 : 3) as example (example)}<span class="block"
+											>{example}</span
+										>{/each}</td
+								>
+								<td>
+									<select
+										class="field"
+										aria-label="What “{field.path}” means"
+										value={meaning}
+										onchange={(event) =>
+											(recipe = withMeaning($state.snapshot(recipe) as Recipe, field, event.currentTarget.value))}
+										><option value="">left out</option
+										>{#each Object.entries(holder ? inEntries[holder]! : inRecords) as [one, words] (one)}<option
+												value={one}>{words}</option
+											>{/each}</select
+									>
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</div>
+			<Rules
+				rules={recipe}
+				hasOptions={recipe.options !== undefined && recipe.key !== undefined}
+				splitOptions={false}
+				hasCredit={recipe.credit !== undefined || recipe.acceptedCredit !== undefined}
+				{...rules}
+				change={changeRules}
+			/>
 		{/if}
-	</section>
-	<section class="column paper" aria-label="Questions found so far">
+	{/snippet}
+	{#snippet right()}
 		<h2>
 			<span role="status">
 				{#if trouble}<span class="broken">{trouble}</span>
@@ -308,6 +274,7 @@
 				{#if looking && preview}<span class="faint"> …</span>{/if}
 			</span>
 		</h2>
+		{#each preview?.reports.slice(0, 4) ?? [] as words, at (at)}<p class="mute mt-2 text-[13px]">{words}</p>{/each}
 		{#each preview?.questions ?? [] as question, at (at)}
 			<article class="mt-4">
 				<p class="faint text-[13px]">
@@ -322,34 +289,29 @@
 		{#if preview && preview.count > preview.questions.length}<p class="mute mt-4">
 				and {preview.count - preview.questions.length} more
 			</p>{/if}
-	</section>
-</div>
-<form class="bar" method="POST" use:enhance>
-	<input type="hidden" name="recipe" value={JSON.stringify(recipe)} />
-	<span class="mr-auto"
-		>{form?.message
-			? ''
-			: preview
-				? `Read ${data.one.file_name} by this recipe: ${count(preview.count, 'question')}.`
-				: ''}
-		{#if form?.message}<span class="broken" role="alert">{form.message}</span>{/if}</span
-	>
-	<label>Save it as <input class="field" name="name" bind:value={name} maxlength="120" placeholder="not saved" /></label
-	>
-	<button class="button" disabled={!preview?.count}>Read by this recipe</button>
-</form>
+	{/snippet}
+	{#snippet bar()}
+		<form method="POST" use:enhance>
+			<input type="hidden" name="recipe" value={JSON.stringify(recipe)} />
+			<span class="mr-auto"
+				>{form?.message
+					? ''
+					: preview
+						? `Read ${data.one.file_name} by this recipe: ${count(preview.count, 'question')}.`
+						: ''}
+				{#if form?.message}<span class="broken" role="alert">{form.message}</span>{/if}</span
+			>
+			<label
+				>Save it as <input class="field" name="name" bind:value={name} maxlength="120" placeholder="not saved" /></label
+			>
+			<button class="button" disabled={!preview?.count}>Read by this recipe</button>
+		</form>
+	{/snippet}
+</Halves>
 
 <style>
-	.two {
-		display: grid;
-		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-		height: calc(100vh - 77px - 56px);
-	}
-	.column {
-		overflow: auto;
-		padding: 16px 20px;
-	}
 	.scroll {
+		flex-shrink: 0;
 		overflow-x: auto;
 		border: 1px solid var(--line);
 	}
@@ -376,15 +338,5 @@
 	article {
 		padding-bottom: 14px;
 		border-bottom: 1px solid var(--line);
-	}
-	.bar {
-		position: fixed;
-		inset: auto 0 0;
-		display: flex;
-		gap: 16px;
-		align-items: center;
-		padding: 10px 20px;
-		background: var(--paper);
-		border-top: 1px solid var(--line2);
 	}
 </style>

@@ -1,0 +1,38 @@
+import type { FoundQuiz } from '../../model/quiz';
+import type { Report } from '../../reports/report';
+import type { DocumentContext, ReadEvent } from '../format';
+
+const told = (report: Report): ReadEvent => ({ type: 'report', report });
+
+/** A quiz once all banks are known, with a report for each part that draws more than there is. */
+export function* finishedQuiz(
+	quiz: FoundQuiz,
+	banks: DocumentContext['banks'],
+	points: Map<string, number | null>
+): Generator<ReadEvent> {
+	for (const part of quiz.parts) {
+		if (part.bank !== null) {
+			const bank = banks.get(part.bank);
+			if (bank) part.questions.push(...bank);
+			else
+				yield told({
+					rule: 'unknown-bank',
+					severity: 'doubtful',
+					message: `The part “${part.title}” of the quiz “${quiz.title}” draws from a bank “${part.bank}” that is not in the package. Choose its pool anew.`,
+					place: quiz.source
+				});
+		}
+		const worth = part.questions.map(({ file: path, weight }) =>
+			weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null
+		);
+		if (worth.length && worth[0] !== null && worth.every((one) => one === worth[0])) part.pointsEach = worth[0]!;
+		if (part.draw !== null && part.draw > part.questions.length)
+			yield told({
+				rule: 'draw-too-large',
+				severity: 'doubtful',
+				message: `The part “${part.title}” of the quiz “${quiz.title}” draws ${part.draw} questions and holds ${part.questions.length}. Draw fewer, or add questions to it.`,
+				place: quiz.source
+			});
+	}
+	yield { type: 'quiz', quiz };
+}

@@ -1,0 +1,170 @@
+<script lang="ts">
+	import type { TableRecipe, Recipe } from '$core/formats/recipe/recipe';
+	import { kinds, kindName } from '$core/model/question';
+
+	/** The rules of a recipe that are no places: how keys, categories, credit and the file's own words are read. */
+	let {
+		rules,
+		hasOptions,
+		splitOptions,
+		hasCredit,
+		kindWords,
+		shuffleWords,
+		truthWords,
+		change
+	}: {
+		rules: TableRecipe & Pick<Recipe, 'creditScale'>;
+		hasOptions: boolean;
+		splitOptions: boolean;
+		hasCredit: boolean;
+		/** The words that stand where the kind, the shuffle and the truth are read. */
+		kindWords: string[];
+		shuffleWords: string[];
+		truthWords: string[];
+		change: (how: (rules: TableRecipe & Pick<Recipe, 'creditScale'>) => void) => void;
+	} = $props();
+
+	const forms = {
+		letter: 'letters (A is the first)',
+		index: 'numbers from 1',
+		index0: 'numbers from 0',
+		text: "the option's own text"
+	} as const;
+	const others = ['letter', 'text', 'truth', 'answer'] as const;
+	const optionSigns: [string, string][] = [
+		['|', '|'],
+		[';', ';'],
+		[',', ','],
+		['/', '/'],
+		['\n', 'a line end']
+	];
+	/** Signs that are parted by blanks in a box for them. */
+	const signs = (text: string) => text.split(/\s+/).filter(Boolean);
+
+	function word(name: 'kinds' | 'shuffleWords' | 'truthWords', word: string, value: string) {
+		change((one) => {
+			const all: Record<string, string | boolean> = { ...one[name] };
+			if (value === '') Reflect.deleteProperty(all, word);
+			else all[word] = name === 'kinds' ? value : value === 'yes';
+			if (Object.keys(all).length) Object.assign(one, { [name]: all });
+			else Reflect.deleteProperty(one, name);
+		});
+	}
+	const truth = (value: boolean | undefined) => (value === undefined ? '' : value ? 'yes' : 'no');
+</script>
+
+<div class="rules mt-3">
+	{#if hasOptions}
+		<label
+			>A key names options by
+			<select
+				class="field"
+				value={rules.keyForms?.find((form) => form in forms) ?? 'letter'}
+				onchange={(event) =>
+					change((one) => {
+						const form = event.currentTarget.value as keyof typeof forms;
+						one.keyForms = [form, ...others.filter((other) => other !== form)];
+					})}
+				>{#each Object.entries(forms) as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
+			></label
+		>
+	{/if}
+	{#if splitOptions}
+		<label
+			>Options are parted by
+			<select
+				class="field"
+				value={rules.optionSeparator ?? '|'}
+				onchange={(event) => change((one) => (one.optionSeparator = event.currentTarget.value))}
+				>{#each optionSigns as [sign, words] (sign)}<option value={sign}>{words}</option>{/each}</select
+			></label
+		>
+	{/if}
+	{#if hasCredit}
+		<label
+			>A full credit is written as
+			<select
+				class="field"
+				value={rules.creditScale ?? 'fraction'}
+				onchange={(event) => change((one) => (one.creditScale = event.currentTarget.value as 'percent'))}
+				><option value="fraction">1</option><option value="percent">100</option></select
+			></label
+		>
+	{/if}
+	<label
+		>Several keys are parted by
+		<input
+			class="field w-20 mono"
+			value={(rules.keySeparators ?? []).join(' ')}
+			placeholder="; ,"
+			onchange={(event) =>
+				change((one) => {
+					const given = signs(event.currentTarget.value);
+					if (given.length) one.keySeparators = given;
+					else delete one.keySeparators;
+				})}
+		/></label
+	>
+	<label
+		>Categories are parted by
+		<input
+			class="field w-20 mono"
+			value={(rules.categorySeparators ?? []).join(' ')}
+			placeholder="/ >"
+			onchange={(event) =>
+				change((one) => {
+					const given = signs(event.currentTarget.value);
+					if (given.length) one.categorySeparators = given;
+					else delete one.categorySeparators;
+				})}
+		/></label
+	>
+	<label
+		>Stems are
+		<select
+			class="field"
+			value={rules.stemForm ?? ''}
+			onchange={(event) =>
+				change((one) => {
+					if (event.currentTarget.value) one.stemForm = event.currentTarget.value as 'HTML';
+					else delete one.stemForm;
+				})}
+			><option value="">as they look</option><option value="text">plain text</option><option value="HTML">HTML</option
+			></select
+		></label
+	>
+</div>
+{#if kindWords.length || shuffleWords.length || truthWords.length}
+	<div class="rules mt-2" role="group" aria-label="Words of the file">
+		{#each kindWords as one (one)}<label
+				>“{one}” is
+				<select
+					class="field"
+					value={rules.kinds?.[one] ?? ''}
+					onchange={(event) => word('kinds', one, event.currentTarget.value)}
+					><option value="">as it reads</option>{#each kinds as kind (kind)}<option value={kind}
+							>{kindName(kind)}</option
+						>{/each}</select
+				></label
+			>{/each}
+		{#each [['shuffleWords', shuffleWords, 'shuffle'], ['truthWords', truthWords, 'true']] as const as [name, words, what] (name)}
+			{#each words as one (one)}<label
+					>“{one}” for {what} is
+					<select
+						class="field"
+						value={truth(rules[name]?.[one])}
+						onchange={(event) => word(name, one, event.currentTarget.value)}
+						><option value="">as it reads</option><option value="yes">yes</option><option value="no">no</option></select
+					></label
+				>{/each}
+		{/each}
+	</div>
+{/if}
+
+<style>
+	.rules {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 18px;
+	}
+</style>
