@@ -7,13 +7,15 @@ import { SaxesParser } from 'saxes';
 import { openFile, unpack } from '../cli/open';
 import { checkQuestion } from '../core/checks';
 import { readPackage } from '../core/formats/package/read';
+import { plainRules } from '../core/take-in/decision';
 import { startMariadb } from '../scripts/mariadb';
 import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';
 import { receive } from '../src/lib/server/loads/loads';
 import { readLoad } from '../src/lib/server/loads/read';
-import { takeIn, undo } from '../src/lib/server/loads/take-in';
+import { takeIn } from '../src/lib/server/loads/take-in';
+import { undo } from '../src/lib/server/loads/undo';
 
 const root = process.cwd();
 const sizes = process.argv.slice(2).map(Number).filter(Boolean);
@@ -138,12 +140,12 @@ try {
 		for (let n = 0; n < repeats; n += 1) {
 			const from = performance.now();
 			await takeIn(pool, course, load, person, {
+				...plainRules,
+				same: 'beside',
 				bankId: null,
 				bankName: `taken ${count}`,
-				categories: 'keep',
-				oneCategory: '',
-				errors: 'aside',
-				leftOut: []
+				leftOut: [],
+				landings: {}
 			});
 			taking = Math.min(taking, (performance.now() - from) / 1000);
 			await undo(pool, course, load, person);

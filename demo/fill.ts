@@ -3,6 +3,7 @@ import type { Pool } from 'mysql2/promise';
 import { ZipWriter } from '../core/container/write-zip';
 import { writtenFormat } from '../core/formats';
 import type { Question } from '../core/model/question';
+import { plainRules } from '../core/take-in/decision';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';
 import { readLoad } from '../src/lib/server/loads/read';
@@ -143,25 +144,22 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 		for (const one of banks) {
 			const load = await loadFile(pool, one.course, mira, one.file, packageOf(one.name, one.questions));
 			await takeIn(pool, one.course, load, mira, {
+				...plainRules,
 				bankId: null,
 				bankName: one.name,
-				categories: 'keep',
-				oneCategory: '',
-				errors: 'aside',
-				leftOut: []
+				leftOut: [],
+				landings: {}
 			});
 		}
 		// a bank with troubles of its own, so that there is something to mend
 		const old = await loadFile(pool, first + 1, mira, 'old-charts.zip', troubles());
-		const taken = {
+		await takeIn(pool, first + 1, old, mira, {
+			...plainRules,
 			bankId: null,
 			bankName: 'Old chart questions',
-			categories: 'keep',
-			oneCategory: '',
-			errors: 'aside',
-			leftOut: []
-		} as const;
-		await takeIn(pool, first + 1, old, mira, { ...taken, leftOut: [...taken.leftOut] });
+			leftOut: [],
+			landings: {}
+		});
 		await loadFile(pool, first, mira, 'autumn-charts.zip', troubles());
 		await makeQuiz(pool, first);
 		return true;

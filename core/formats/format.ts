@@ -28,6 +28,7 @@ export type FormatName =
 /** What a reader gives, one thing at a time, in the order of the package. */
 export type ReadEvent =
 	| { type: 'format'; format: FormatName; title: string }
+	| { type: 'title'; title: string }
 	| { type: 'question'; question: Question; fragment: string; reports: Report[] }
 	| { type: 'quiz'; quiz: FoundQuiz }
 	| { type: 'other'; other: OtherFile }

@@ -1,50 +1,86 @@
-import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import { landing, pathKey, pathOfKey, planTakeIn, withAbove, type Decision, type FoundCategory } from './plan';
+import { describe, expect, it } from 'vitest';
+import { choice } from '../test-support/questions';
+import { adjusted, adjustsQuestions, partCredits } from './adjust';
+import { parseDecision, plainRules, type Decision } from './decision';
+import { landings, pathKey, pathOfKey, withAbove } from './paths';
+import { creditsFit, planTakeIn, type PlanRow } from './plan';
 
-const decision: Decision = {
-	bankId: 7,
-	bankName: '',
-	categories: 'keep',
-	oneCategory: '',
-	errors: 'aside',
-	leftOut: []
-};
-const found: FoundCategory[] = [
-	{ path: ['Tides', 'Springs'], questions: 10, broken: 2 },
-	{ path: ['Tides'], questions: 3, broken: 0 },
-	{ path: [], questions: 2, broken: 1 },
-	{ path: ['Old stock'], questions: 4, broken: 4 }
+const decision: Decision = { ...plainRules, bankId: 7, bankName: '', leftOut: [], landings: {} };
+const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
+	category,
+	broken: false,
+	choice: null,
+	match: 'new',
+	target: 5,
+	matchRule: null,
+	credits: [],
+	...more
+});
+const times = (count: number, one: PlanRow) => Array.from({ length: count }, () => one);
+const found = [
+	...times(8, row('Tides\nSprings')),
+	...times(2, row('Tides\nSprings', { broken: true })),
+	...times(3, row('Tides')),
+	row(''),
+	row('', { broken: true }),
+	...times(4, row('Old stock', { broken: true }))
 ];
 
 describe('what taking in would do', () => {
 	it('counts what is taken, set aside and left out', () => {
-		expect(planTakeIn(found, decision, [])).toEqual({
+		expect(planTakeIn(found, decision, [])).toMatchObject({
 			found: 19,
 			taken: 12,
 			aside: 7,
 			left: 0,
-			categories: 2,
-			newCategories: 2,
+			skipped: 0,
+			replaced: 0,
+			categories: ['Tides', 'Tides\nSprings'],
+			newCategories: ['Tides', 'Tides\nSprings'],
 			refusal: null
 		});
 	});
 	it('knows which categories are there already', () => {
-		expect(planTakeIn(found, decision, ['Tides'])).toMatchObject({ categories: 2, newCategories: 1 });
-		expect(planTakeIn(found, decision, ['Tides', 'Tides\nSprings', 'Other'])).toMatchObject({ newCategories: 0 });
+		expect(planTakeIn(found, decision, ['Tides']).newCategories).toEqual(['Tides\nSprings']);
+		expect(planTakeIn(found, decision, ['Tides', 'Tides\nSprings', 'Other']).newCategories).toEqual([]);
 	});
-	it('leaves out what is left out, broken or not', () => {
+	it('leaves out what is left out, broken or not, by its category or alone', () => {
 		expect(planTakeIn(found, { ...decision, leftOut: ['Tides\nSprings', 'Old stock'] }, [])).toMatchObject({
 			taken: 4,
 			aside: 1,
 			left: 14
 		});
+		expect(planTakeIn([row('', { choice: 'leave', broken: true }), row('')], decision, [])).toMatchObject({
+			taken: 1,
+			left: 1
+		});
 	});
-	it('puts all in one category', () => {
-		const one = { ...decision, categories: 'one' as const, oneCategory: ' Spring intake ' };
-		expect(planTakeIn(found, one, [])).toMatchObject({ taken: 12, categories: 1, newCategories: 1 });
-		expect(landing(['Tides'], one)).toEqual(['Spring intake']);
-		expect(landing(['Tides'], { ...one, oneCategory: '' })).toEqual([]);
+	it('does with what is in the course already as the rules say, and as is said for one alone', () => {
+		const rows = [
+			row('', { match: 'same' }),
+			row('', { match: 'changed', target: 7 }),
+			row('', { match: 'near' }),
+			row('', { match: 'near', matchRule: 'skip' }),
+			row('', { match: 'same', matchRule: 'replace', target: 6 }),
+			row('', { match: 'same', broken: true })
+		];
+		expect(planTakeIn(rows, decision, [])).toMatchObject({ taken: 2, skipped: 2, replaced: 1, aside: 1 });
+		const other = { ...decision, same: 'beside', changed: 'replace', near: 'skip' } as const;
+		expect(planTakeIn(rows, other, [])).toMatchObject({ taken: 1, skipped: 2, replaced: 2, aside: 1 });
+	});
+	it('puts one question in the place of another, and the next of the kind beside it', () => {
+		const twice = [row('', { match: 'changed' }), row('', { match: 'changed' })];
+		expect(planTakeIn(twice, { ...decision, changed: 'replace' }, []).outcomes).toEqual(['replaced', 'taken']);
+	});
+	it('keeps, moves or sets aside credit that the course does not allow', () => {
+		const rows = [row('', { credits: [0.5] }), row('', { credits: [0.3333] }), row('')];
+		const steps = { ...decision, creditSteps: [100, 50, 33.333, 0] };
+		expect(planTakeIn(rows, steps, [])).toMatchObject({ taken: 3, creditMoved: 0 });
+		const odd = [row('', { credits: [0.4] }), row('', { credits: [0.5] })];
+		expect(planTakeIn(odd, { ...steps, creditOtherwise: 'nearest' }, [])).toMatchObject({ taken: 2, creditMoved: 1 });
+		expect(planTakeIn(odd, { ...steps, creditOtherwise: 'aside' }, [])).toMatchObject({ taken: 1, aside: 1 });
+		expect(creditsFit([0.17], [])).toBe(true);
 	});
 	it.each([
 		['a new bank without a name', { ...decision, bankId: null, bankName: '  ' }, 'Give the new bank a name.'],
@@ -54,56 +90,119 @@ describe('what taking in would do', () => {
 			'7 questions are broken'
 		],
 		[
+			'broken questions where each wants a decision',
+			{ ...decision, errors: 'each' as const },
+			'7 broken questions wait'
+		],
+		[
 			'everything left out',
-			{ ...decision, leftOut: found.map((one) => pathKey(one.path)) },
+			{ ...decision, leftOut: ['Tides\nSprings', 'Tides', '', 'Old stock'] },
 			'Nothing would be taken in'
 		]
-	])('is refused for %s', (_, asked, words) => {
+	])('refuses %s', (_, asked, words) => {
 		expect(planTakeIn(found, asked, []).refusal).toContain(words);
 	});
-	it('is refused for a file without questions', () => {
+	it('is content once each broken question is decided on', () => {
+		const rows = [row(''), row('', { broken: true, choice: 'aside' }), row('', { broken: true, choice: 'leave' })];
+		expect(planTakeIn(rows, { ...decision, errors: 'each' }, [])).toMatchObject({ refusal: null, aside: 1, left: 1 });
+	});
+	it('says so where there is nothing', () => {
 		expect(planTakeIn([], decision, []).refusal).toBe('There is nothing to take in.');
 	});
-	it('is not refused for broken questions that are left out', () => {
-		const good = { ...decision, errors: 'nothing' as const, leftOut: ['Tides\nSprings', '', 'Old stock'] };
-		expect(planTakeIn(found, good, [])).toMatchObject({ refusal: null, taken: 3 });
-	});
 	it('adds up, whatever is decided', () => {
-		const name = fc.constantFrom('A', 'B', 'C');
-		const category = fc
-			.tuple(fc.array(name, { maxLength: 3 }), fc.nat(20), fc.nat(20))
-			.map(([path, questions, broken]) => ({ path, questions, broken: Math.min(questions, broken) }));
+		const anyRow = fc.record({
+			category: fc.constantFrom('', 'A', 'A\nB', 'C'),
+			broken: fc.boolean(),
+			choice: fc.constantFrom(null, 'leave' as const, 'aside' as const),
+			target: fc.constantFrom(1, 2, 3),
+			match: fc.constantFrom('new' as const, 'same' as const, 'changed' as const, 'near' as const),
+			matchRule: fc.constantFrom(null, 'skip' as const, 'beside' as const, 'replace' as const),
+			credits: fc.array(fc.constantFrom(0.5, 0.4, -0.25), { maxLength: 2 })
+		});
+		const anyDecision = fc.record({
+			leftOut: fc.subarray(['', 'A', 'A\nB', 'C']),
+			errors: fc.constantFrom('nothing' as const, 'aside' as const, 'each' as const),
+			same: fc.constantFrom('skip' as const, 'beside' as const, 'replace' as const),
+			creditOtherwise: fc.constantFrom('keep' as const, 'nearest' as const, 'aside' as const),
+			creditSteps: fc.constantFrom<number[]>([], [100, 50, 0])
+		});
 		fc.assert(
-			fc.property(
-				fc.uniqueArray(category, { selector: (one) => pathKey(one.path) }),
-				fc.array(fc.array(name, { maxLength: 3 }).map(pathKey)),
-				(categories, leftOut) => {
-					const plan = planTakeIn(categories, { ...decision, leftOut }, []);
-					expect(plan.taken + plan.aside + plan.left).toBe(plan.found);
-					expect(plan.newCategories).toBe(plan.categories);
-				}
-			)
+			fc.property(fc.array(anyRow, { maxLength: 30 }), anyDecision, (rows, said) => {
+				const plan = planTakeIn(rows, { ...decision, ...said }, []);
+				expect(plan.found).toBe(rows.length);
+				expect(plan.taken + plan.replaced + plan.aside + plan.left + plan.skipped).toBe(plan.found);
+			})
 		);
 	});
 });
 
-describe('paths', () => {
-	it('come back from their strings', () => {
-		fc.assert(
-			fc.property(
-				fc.array(fc.string({ unit: fc.constantFrom('a', '/', ' ', 'é'), minLength: 1 }), { maxLength: 4 }),
-				(path) => {
-					expect(pathOfKey(pathKey(path))).toEqual(path);
-				}
-			)
-		);
+describe('where a category lands', () => {
+	const existing = ['Chartwork', 'Archive', 'Archive\nTides', 'Archive\nLights', 'Lights'];
+	const land = (more: Partial<Decision>, path: string[]) => landings({ ...decision, ...more }, existing)(path);
+	it('is the one of the same path, or the only one of its name, or a new one', () => {
+		expect(land({}, ['Chartwork'])).toEqual(['Chartwork']);
+		expect(land({}, ['Tides'])).toEqual(['Archive', 'Tides']);
+		expect(land({}, ['Tides', 'Springs'])).toEqual(['Archive', 'Tides', 'Springs']);
+		expect(land({}, ['Lights'])).toEqual(['Lights']);
+		expect(land({}, ['Knots'])).toEqual(['Knots']);
+		expect(land({}, ['tides'])).toEqual(['tides']);
+		expect(land({}, [])).toEqual([]);
 	});
-	it('bring all above them, the upper ones first', () => {
-		expect(
-			withAbove([
-				['A', 'B', 'C'],
-				['A', 'D']
-			])
-		).toEqual([['A'], ['A', 'B'], ['A', 'D'], ['A', 'B', 'C']]);
+	it('is where a person put it, with all that is under it', () => {
+		const said = { landings: { Tides: 'Chartwork\nHeights', 'Tides\nNeaps': '' } };
+		expect(land(said, ['Tides', 'Springs'])).toEqual(['Chartwork', 'Heights', 'Springs']);
+		expect(land(said, ['Tides', 'Neaps'])).toEqual([]);
+	});
+	it('is one for all, or the bank itself', () => {
+		expect(land({ categories: 'one', oneCategory: ' Spring intake ' }, ['Tides'])).toEqual(['Spring intake']);
+		expect(land({ categories: 'one' }, ['Tides'])).toEqual([]);
+	});
+	it('has a path that survives being made a key', () => {
+		fc.assert(
+			fc.property(fc.array(fc.string({ minLength: 1 }).filter((one) => !one.includes('\n'))), (path) => {
+				expect(pathOfKey(pathKey(path))).toEqual(path);
+			})
+		);
+		expect(withAbove([['A', 'B'], ['A']])).toEqual([['A'], ['A', 'B']]);
+	});
+});
+
+describe('what the rules change in a question', () => {
+	const half = choice({
+		options: choice().options.map((one, at) => ({ ...one, credit: [1, 0.4, 0][at]! })),
+		tags: ['knots']
+	});
+	it('is nothing where they say nothing', () => {
+		expect(adjustsQuestions(plainRules)).toBe(false);
+		expect(adjusted(half, plainRules)).toBe(half);
+	});
+	it('is its points, its shuffle, its tags and its credit', () => {
+		const rules = {
+			...plainRules,
+			points: 3,
+			shuffle: 'off' as const,
+			tags: ['spring', 'knots'],
+			creditSteps: [100, 50, 0],
+			creditOtherwise: 'nearest' as const
+		};
+		expect(adjustsQuestions(rules)).toBe(true);
+		const after = adjusted(half, rules);
+		expect(after).toMatchObject({ points: 3, shuffle: false, tags: ['knots', 'spring'] });
+		expect('options' in after && after.options.map((one) => one.credit)).toEqual([1, 0.5, 0]);
+		expect(partCredits(half)).toEqual([0.4]);
+	});
+});
+
+describe('a decision that arrives', () => {
+	it('is taken as it is, or refused in words', () => {
+		expect(parseDecision(JSON.parse(JSON.stringify(decision)))).toEqual(decision);
+		for (const wrong of [
+			null,
+			{},
+			{ ...decision, same: 'perhaps' },
+			{ ...decision, points: -1 },
+			{ ...decision, bankName: 'x'.repeat(200) }
+		])
+			expect(() => parseDecision(wrong)).toThrow();
 	});
 });

@@ -1,92 +1,118 @@
-/** One category of a load with its questions, as it was found. */
-export interface FoundCategory {
-	/** The path, outermost first; empty for questions without a category. */
-	path: string[];
-	questions: number;
-	/** How many of them have a snag that is broken. */
-	broken: number;
+import type { Decision, MatchRule } from './decision';
+import { landings, pathKey, pathOfKey, withAbove } from './paths';
+
+/** How a question stands to those of the course. */
+export type Match = 'new' | 'same' | 'changed' | 'near';
+
+/** What taking in does with a question. */
+export type Outcome = 'taken' | 'replaced' | 'aside' | 'left' | 'skipped';
+
+/** One question of a load, as far as a plan needs to know it. */
+export interface PlanRow {
+	/** The path of the category that it is in, as `pathKey` gives it. */
+	category: string;
+	/** Whether it has a snag that is broken. */
+	broken: boolean;
+	/** What a person has decided for it alone. */
+	choice: 'leave' | 'aside' | null;
+	match: Match;
+	/** The question of the course that it is like. */
+	target: number | null;
+	/** The rule that a person has chosen for it alone. */
+	matchRule: MatchRule | null;
+	/** The credits in it that are neither nothing nor all, each a share. */
+	credits: number[];
 }
 
-/** What a person decides about a load. */
-export interface Decision {
-	/** An existing bank, or null for a new one. */
-	bankId: number | null;
-	/** The name of the new bank. */
-	bankName: string;
-	/** Keep the package's categories, or put all in one. */
-	categories: 'keep' | 'one';
-	/** The name of that one; empty for the bank itself. */
-	oneCategory: string;
-	/** Take nothing where a question is in error, or take the good and set the rest aside. */
-	errors: 'nothing' | 'aside';
-	/** The paths of categories to be left out, each as `pathKey` gives it. */
-	leftOut: string[];
-}
-
-/** What a decision comes to. The numbers add up: found = taken + aside + left. */
-export interface Plan {
+/** What a decision comes to. The numbers add up: found = taken + replaced + aside + left + skipped. */
+export interface Plan extends Record<Outcome, number> {
 	found: number;
-	taken: number;
-	aside: number;
-	left: number;
+	/** What becomes of each question, in their order. */
+	outcomes: Outcome[];
 	/** The categories that questions land in, and those of them that are new. */
-	categories: number;
-	newCategories: number;
+	categories: string[];
+	newCategories: string[];
+	/** Questions whose credit is moved to the nearest step. */
+	creditMoved: number;
+	/** Broken questions on which nobody has decided, where each has to be. */
+	undecided: number;
 	/** Why it cannot be done, or null where it can. */
 	refusal: string | null;
 }
 
-/** A path as one string: its steps with line feeds between, which no name has. */
-export function pathKey(path: string[]): string {
-	return path.map((step) => step.replace(/\s*\n\s*/g, ' ')).join('\n');
+const nearly = (a: number, b: number) => Math.abs(a - b) < 5e-5;
+
+/** Whether all credits are among the steps that a course allows, in percent; an empty list allows any. */
+export function creditsFit(credits: number[], steps: number[]): boolean {
+	return !steps.length || credits.every((credit) => steps.some((step) => nearly(credit, step / 100)));
 }
 
-/** A path out of its string. */
-export function pathOfKey(key: string): string[] {
-	return key ? key.split('\n') : [];
-}
-
-/** Where the questions of a found category land. */
-export function landing(path: string[], decision: Decision): string[] {
-	if (decision.categories === 'keep') return path;
-	return decision.oneCategory.trim() ? [decision.oneCategory.trim()] : [];
-}
-
-/** Every path that has to be there so that questions can land in `paths`: those and all above them. */
-export function withAbove(paths: string[][]): string[][] {
-	const found = new Map<string, string[]>();
-	for (const path of paths)
-		for (let depth = 1; depth <= path.length; depth += 1)
-			found.set(pathKey(path.slice(0, depth)), path.slice(0, depth));
-	return [...found.values()].sort((a, b) => a.length - b.length);
+/** What a decision does with a question. */
+function outcomeOf(row: PlanRow, decision: Decision, leftOut: ReadonlySet<string>): Outcome {
+	if (row.choice === 'leave' || leftOut.has(row.category)) return 'left';
+	if (row.choice === 'aside' || row.broken) return 'aside';
+	if (decision.creditOtherwise === 'aside' && !creditsFit(row.credits, decision.creditSteps)) return 'aside';
+	const rule = row.match === 'new' ? 'beside' : (row.matchRule ?? decision[row.match]);
+	return rule === 'skip' ? 'skipped' : rule === 'replace' ? 'replaced' : 'taken';
 }
 
 /** Works out what taking in would do. `existing` are the paths of the chosen bank, as `pathKey` gives them. */
-export function planTakeIn(found: FoundCategory[], decision: Decision, existing: string[]): Plan {
+export function planTakeIn(questions: Iterable<PlanRow>, decision: Decision, existing: string[]): Plan {
 	const out = new Set(decision.leftOut);
-	const plan: Plan = { found: 0, taken: 0, aside: 0, left: 0, categories: 0, newCategories: 0, refusal: null };
-	const landings: string[][] = [];
-	for (const category of found) {
-		plan.found += category.questions;
-		if (out.has(pathKey(category.path))) {
-			plan.left += category.questions;
-			continue;
+	const plan: Plan = {
+		found: 0,
+		outcomes: [],
+		taken: 0,
+		replaced: 0,
+		aside: 0,
+		left: 0,
+		skipped: 0,
+		categories: [],
+		newCategories: [],
+		creditMoved: 0,
+		undecided: 0,
+		refusal: null
+	};
+	const land = landings(decision, existing);
+	const used = new Set<string>();
+	const replaced = new Set<number>();
+	let broken = 0;
+	for (const row of questions) {
+		let outcome = outcomeOf(row, decision, out);
+		// of several that would take the place of one question, the first does
+		if (outcome === 'replaced' && (row.target === null || replaced.has(row.target))) outcome = 'taken';
+		if (outcome === 'replaced') replaced.add(row.target!);
+		plan.outcomes.push(outcome);
+		plan.found += 1;
+		plan[outcome] += 1;
+		if (outcome === 'aside' && row.broken) {
+			broken += 1;
+			if (row.choice === null) plan.undecided += 1;
 		}
-		plan.aside += category.broken;
-		plan.taken += category.questions - category.broken;
-		if (category.questions > category.broken) landings.push(landing(category.path, decision));
+		if (outcome === 'taken' || outcome === 'replaced') {
+			if (decision.creditOtherwise === 'nearest' && !creditsFit(row.credits, decision.creditSteps))
+				plan.creditMoved += 1;
+			// what is put in the place of another stays where that one is
+			if (outcome === 'taken') used.add(row.category);
+		}
 	}
 	const known = new Set(existing);
-	const needed = withAbove(landings);
-	plan.categories = needed.length;
-	plan.newCategories = needed.filter((path) => !known.has(pathKey(path))).length;
-	if (decision.bankId === null && !decision.bankName.trim()) plan.refusal = 'Give the new bank a name.';
-	else if (decision.errors === 'nothing' && plan.aside > 0)
-		plan.refusal = `${plan.aside} ${plan.aside === 1 ? 'question is' : 'questions are'} broken, and the rule is to take nothing then. Leave ${plan.aside === 1 ? 'it' : 'them'} out, or set ${plan.aside === 1 ? 'it' : 'them'} aside.`;
-	else if (!plan.taken)
-		plan.refusal = plan.found
-			? 'Nothing would be taken in: everything is left out or set aside.'
-			: 'There is nothing to take in.';
-	if (decision.errors === 'nothing' && plan.refusal && plan.aside) plan.taken = 0;
+	const needed = withAbove([...used].map((key) => land(pathOfKey(key)))).map(pathKey);
+	plan.categories = needed;
+	plan.newCategories = needed.filter((key) => !known.has(key));
+	plan.refusal = refusalOf(plan, decision, broken);
 	return plan;
+}
+
+function refusalOf(plan: Plan, decision: Decision, broken: number): string | null {
+	const them = (number: number, one: string, many: string) => (number === 1 ? one : many);
+	if (decision.bankId === null && !decision.bankName.trim()) return 'Give the new bank a name.';
+	if (decision.errors === 'nothing' && broken)
+		return `${broken} ${them(broken, 'question is', 'questions are')} broken, and the rule is to take nothing then. Mend ${them(broken, 'it, or leave it', 'them, or leave them')} out.`;
+	if (decision.errors === 'each' && plan.undecided)
+		return `${plan.undecided} broken ${them(plan.undecided, 'question waits', 'questions wait')} for a decision: mend ${them(plan.undecided, 'it', 'each')}, set ${them(plan.undecided, 'it', 'it')} aside or leave it out.`;
+	if (plan.taken + plan.replaced) return null;
+	return plan.found
+		? 'Nothing would be taken in: everything is left out, skipped or set aside.'
+		: 'There is nothing to take in.';
 }

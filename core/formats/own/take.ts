@@ -1,13 +1,10 @@
-import { markupOfNodes } from '../../markup/clean';
-import { emptyCommon, mapMarkup, type Question } from '../../model/question';
+import { cleanOwn } from '../../markup/own';
+import { emptyCommon, type Question } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { parseQuestion } from '../../model/schema';
 import type { Report } from '../../reports/report';
-import { parseXml } from '../../xml/stream';
 import type { DocumentContext, FormatName, ReadEvent } from '../format';
 import type { OwnQuiz } from './form';
-
-const printedVariables = /<var class="variable">/;
 
 /** A question out of our own forms: its shape is checked, and its rich text cleaned, for anybody may have written it. */
 export function* takeQuestion(
@@ -40,20 +37,9 @@ export function* takeQuestion(
 		return;
 	}
 	const reports: Report[] = [];
-	const removed = new Set(question.removed);
-	const cleaned = mapMarkup(question, (markup) => {
-		if (!markup) return markup;
-		const root = parseXml(`<x>${markup}</x>`).root;
-		const clean = markupOfNodes(root?.children ?? [markup], {
-			ours: true,
-			media: (address) => address,
-			removed: (what) => removed.add(what)
-		});
-		return printedVariables.test(markup) || clean !== markup ? clean : markup;
-	});
+	const cleaned = cleanOwn(question);
 	const held: Question = {
 		...cleaned,
-		removed: [...removed],
 		attachments: cleaned.attachments.map((one) => ({
 			...one,
 			hash: null,

@@ -58,6 +58,7 @@ export async function* readPackage(
 	const manifest = manifestFile ? await readManifest(container, manifestFile, (report) => told.push(report)) : null;
 	yield* told.splice(0).map(file);
 	const declared = manifest ? declaredFormat(manifest) : null;
+	if (manifest?.title && depth === 0) yield { type: 'title', title: manifest.title };
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
 	if (!container.packaged && !documents.length) documents.push(bare(container.entries[0]!.path));

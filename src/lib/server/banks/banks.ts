@@ -1,7 +1,7 @@
 import type { Severity } from '../../../../core/reports/report';
 import type { Kind, Question } from '../../../../core/model/question';
 import { parseQuestion } from '../../../../core/model/schema';
-import { pathOfKey } from '../../../../core/take-in/plan';
+import { pathOfKey } from '../../../../core/take-in/paths';
 import { row, rows, type Database } from '../db/pool';
 import { storedReports, type StoredReport } from '../loads/review';
 import { categoryTree, withUnder } from './tree';

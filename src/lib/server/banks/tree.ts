@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { pathKey, withAbove } from '../../../../core/take-in/plan';
+import { pathKey, withAbove } from '../../../../core/take-in/paths';
 import { rows, run, type Database } from '../db/pool';
 
 /** A category in the tree of a bank, in the order in which it is shown. */

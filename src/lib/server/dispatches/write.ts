@@ -11,7 +11,7 @@ import { readPackage } from '../../../../core/formats/package/read';
 import type { Question } from '../../../../core/model/question';
 import type { FoundQuiz } from '../../../../core/model/quiz';
 import { parseQuestion } from '../../../../core/model/schema';
-import { pathOfKey } from '../../../../core/take-in/plan';
+import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';

@@ -23,13 +23,17 @@ export interface Load {
 	bank_id: number | null;
 	created: Date;
 	person: string;
+	/** What the package calls itself. */
+	package_title: string;
+	/** What another system has said that it took of it. */
+	told_count: number | null;
 	/** How many of its questions are in the course, and how many are set aside. */
 	taken: number;
 	aside: number;
 }
 
-const columns = `l.id, l.course_id, l.file_id, l.file_name, l.format, l.state, l.size, l.bytes_read, l.bytes_total, l.questions_found, l.snags_found, l.failure, l.bank_id, l.created, p.name AS person,
-	(SELECT COUNT(*) FROM staged_questions s WHERE s.load_id = l.id AND l.state = 'taken' AND s.outcome = 'taken') AS taken,
+const columns = `l.id, l.course_id, l.file_id, l.file_name, l.format, l.state, l.size, l.bytes_read, l.bytes_total, l.questions_found, l.snags_found, l.failure, l.bank_id, l.created, l.package_title, l.told_count, p.name AS person,
+	(SELECT COUNT(*) FROM staged_questions s WHERE s.load_id = l.id AND l.state = 'taken' AND s.outcome IN ('taken', 'replaced')) AS taken,
 	(SELECT COUNT(*) FROM staged_questions s WHERE s.load_id = l.id AND l.state = 'taken' AND s.outcome = 'aside') AS aside`;
 
 /** The loads of a course, the newest first. */

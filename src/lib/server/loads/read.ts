@@ -2,47 +2,31 @@ import { createHash } from 'node:crypto';
 import { inflateRawSync } from 'node:zlib';
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkQuestion } from '../../../../core/checks';
-import { canonicalForm } from '../../../../core/compare/canonical';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
 import { parseRecipe } from '../../../../core/formats/recipe/recipe';
 import type { OtherFile, ReadEvent } from '../../../../core/formats/format';
-import { beginning, plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/model/question';
 import type { FoundQuiz } from '../../../../core/model/quiz';
 import { hashAttachments } from '../../../../core/compare/hash';
-import { pathKey } from '../../../../core/take-in/plan';
+import { pathKey } from '../../../../core/take-in/paths';
 import type { Report } from '../../../../core/reports/report';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileSource, storeFile } from '../files/files';
 import { Stopped, type Control } from '../jobs/control';
+import { compareLoad } from './against';
+import { columnsOf, reportColumns, type QuestionColumns } from './staging';
 
 const batchSize = 400;
 const progressEvery = 400;
 const mostOthers = 2000;
 
-/** The columns that tell a question apart in a table, out of the question itself. */
-export function columnsOf(question: Question): {
-	title: string;
-	stemText: string;
-	fingerprint: Buffer;
-	document: string;
-} {
-	const stemText = plainText(question.stem);
-	return {
-		title: (question.title || beginning(stemText, 120)).slice(0, 500),
-		stemText: stemText.slice(0, 16_000),
-		fingerprint: createHash('sha256').update(canonicalForm(question)).digest(),
-		document: JSON.stringify(question)
-	};
-}
-
 interface Staged {
 	question: Question;
 	fragment: string;
 	reports: Report[];
-	columns: ReturnType<typeof columnsOf>;
+	columns: QuestionColumns;
 }
 
 /**
@@ -142,6 +126,8 @@ class Reading {
 		else if (event.type === 'quiz') await this.#quiz(event.quiz);
 		else if (event.type === 'other') await this.#other(event.other);
 		else if (event.type === 'format') this.#format = event.title;
+		else if (event.type === 'title')
+			await run(this.pool, 'UPDATE loads SET package_title = ? WHERE id = ?', [event.title.slice(0, 255), this.loadId]);
 		else this.#bytes = { read: event.bytesRead, total: event.bytesTotal };
 		await this.#tell(false);
 	}
@@ -161,20 +147,7 @@ class Reading {
 		await run(
 			this.pool,
 			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
-			[
-				[
-					[
-						this.loadId,
-						null,
-						report.rule,
-						report.severity,
-						report.message,
-						JSON.stringify(question ? [question] : (report.words ?? [])),
-						report.place?.file ?? '',
-						report.place?.line ?? null
-					]
-				]
-			]
+			[[[this.loadId, null, ...reportColumns({ ...report, words: question ? [question] : (report.words ?? []) })]]]
 		);
 	}
 
@@ -233,11 +206,12 @@ class Reading {
 		await transaction(this.pool, async (connection) => {
 			const { id } = await run(
 				connection,
-				'INSERT INTO staged_questions (load_id, number, category_path, kind, title, stem_text, points, document, fingerprint, source, broken) VALUES ?',
+				'INSERT INTO staged_questions (load_id, number, identifier, category_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
 				[
 					staged.map(({ question, fragment, reports, columns }, at) => [
 						this.loadId,
 						first + at,
+						columns.identifier,
 						pathKey(question.category).slice(0, 2000),
 						question.kind,
 						columns.title,
@@ -245,6 +219,8 @@ class Reading {
 						question.points,
 						columns.document,
 						columns.fingerprint,
+						columns.wordHashes,
+						columns.partCredits,
 						fragment,
 						reports.some((report) => report.severity === 'broken') ? 1 : 0
 					])
@@ -252,16 +228,7 @@ class Reading {
 			);
 			// the keys of one multi-row insert follow one another (innodb_autoinc_lock_mode 1, MariaDB's default)
 			const found = staged.flatMap(({ reports }, at) =>
-				reports.map((report) => [
-					this.loadId,
-					id + at,
-					report.rule,
-					report.severity,
-					report.message,
-					JSON.stringify(report.words ?? []),
-					report.place?.file ?? '',
-					report.place?.line ?? null
-				])
+				reports.map((report) => [this.loadId, id + at, ...reportColumns(report)])
 			);
 			this.#snags += found.length;
 			if (found.length)
@@ -290,6 +257,7 @@ class Reading {
 		this.#bytes.read = this.#bytes.total;
 		await this.#tell(true);
 		if (this.#number) {
+			await compareLoad(this.pool, this.loadId);
 			await run(this.pool, "UPDATE loads SET state = 'review' WHERE id = ?", [this.loadId]);
 			return;
 		}

@@ -1,41 +1,51 @@
-import { pathOfKey } from '../../../../core/take-in/plan';
+import type { Outcome } from '../../../../core/take-in/plan';
 import { rows, type Database } from '../db/pool';
 
-/** One line of a receipt. It adds up: found = taken + aside + left. */
-export interface ReceiptLine {
-	/** The path of the category in the file. */
-	category: string[];
+const outcomes = ['taken', 'replaced', 'aside', 'left', 'skipped'] as const;
+
+/** One line of a receipt. It adds up: found = taken + replaced + aside + left + skipped. */
+export interface ReceiptLine extends Record<Outcome, number> {
+	/** What the line speaks of: a category of the file, or a kind, as it is stored. */
 	key: string;
 	found: number;
-	taken: number;
-	aside: number;
-	left: number;
 }
 
-/** What became of every question of a load, by the categories of its file. */
-export async function receipt(db: Database, loadId: number): Promise<ReceiptLine[]> {
-	const found = await rows<Record<'found' | 'taken' | 'aside' | 'left_out', string> & { path: string }>(
+async function lines(db: Database, loadId: number, by: 'category_path' | 'kind'): Promise<ReceiptLine[]> {
+	// by_number
+	const found = await rows<Record<'found' | Outcome, string> & { line_key: string }>(
 		db,
-		`SELECT category_path AS path, COUNT(*) AS found, SUM(outcome = 'taken') AS taken, SUM(outcome = 'aside') AS aside, SUM(outcome = 'left') AS left_out
-		FROM staged_questions WHERE load_id = ? GROUP BY category_path ORDER BY MIN(number)`,
+		`SELECT ${by} AS line_key, COUNT(*) AS found, ${outcomes.map((outcome) => `SUM(outcome = '${outcome}') AS \`${outcome}\``).join(', ')}
+		FROM staged_questions WHERE load_id = ? GROUP BY ${by} ORDER BY MIN(number)`,
 		[loadId]
 	);
 	return found.map((one) => ({
-		category: pathOfKey(one.path),
-		key: one.path,
+		key: one.line_key,
 		found: Number(one.found),
 		taken: Number(one.taken),
+		replaced: Number(one.replaced),
 		aside: Number(one.aside),
-		left: Number(one.left_out)
+		left: Number(one.left),
+		skipped: Number(one.skipped)
 	}));
+}
+
+/** What became of every question of a load, by the categories of its file and by kinds. */
+export async function receipt(
+	db: Database,
+	loadId: number
+): Promise<{ categories: ReceiptLine[]; kinds: ReceiptLine[] }> {
+	const [categories, kinds] = await Promise.all([lines(db, loadId, 'category_path'), lines(db, loadId, 'kind')]);
+	return { categories, kinds };
 }
 
 /** The questions behind one number of a receipt. */
 export async function receiptQuestions(
 	db: Database,
 	loadId: number,
-	outcome: 'taken' | 'aside' | 'left' | null,
-	category: string | null
+	outcome: Outcome | null,
+	category: string | null,
+	kind: string | null = null,
+	most = 2000
 ): Promise<
 	{
 		stagedId: number;
@@ -43,6 +53,7 @@ export async function receiptQuestions(
 		title: string;
 		kind: string;
 		outcome: string;
+		category: string;
 		questionId: number | null;
 		bankId: number | null;
 		why: string | null;
@@ -50,10 +61,10 @@ export async function receiptQuestions(
 > {
 	return rows(
 		db,
-		`SELECT s.id AS stagedId, s.number, s.title, s.kind, s.outcome, q.id AS questionId, q.bank_id AS bankId,
+		`SELECT s.id AS stagedId, s.number, s.title, s.kind, s.outcome, s.category_path AS category, q.id AS questionId, q.bank_id AS bankId,
 			(SELECT r.message FROM staged_reports r WHERE r.staged_id = s.id AND r.severity = 'broken' ORDER BY r.id LIMIT 1) AS why
-		FROM staged_questions s LEFT JOIN questions q ON q.staged_id = s.id AND q.load_id = s.load_id
-		WHERE s.load_id = ? AND (? IS NULL OR s.outcome = ?) AND (? IS NULL OR s.category_path = ?) ORDER BY s.number LIMIT 2000`,
-		[loadId, outcome, outcome, category, category]
+		FROM staged_questions s LEFT JOIN questions q ON (q.staged_id = s.id AND q.load_id = s.load_id) OR (s.outcome IN ('replaced', 'skipped') AND q.id = s.match_question_id)
+		WHERE s.load_id = ? AND (? IS NULL OR s.outcome = ?) AND (? IS NULL OR s.category_path = ?) AND (? IS NULL OR s.kind = ?) ORDER BY s.number LIMIT ?`,
+		[loadId, outcome, outcome, category, category, kind, kind, most]
 	);
 }

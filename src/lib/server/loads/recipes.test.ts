@@ -30,7 +30,7 @@ describe('a table whose headings say nothing', () => {
 		expect(preview).toMatchObject({ count: 2, broken: 0, questions: [{ stem: 'Which knot holds?' }, {}] });
 		expect(await readByRecipe(pool, load, course.personId, recipe, 'Rope lists')).toBe(true);
 		await readLoad(pool, id, unhindered);
-		expect((await stagedRows(pool, id)).map((one) => [one.title, one.marks.length])).toEqual([
+		expect((await stagedRows(pool, course.courseId, id)).map((one) => [one.title, one.marks.length])).toEqual([
 			['Which knot holds?', 0],
 			['Which knot slips?', 0]
 		]);

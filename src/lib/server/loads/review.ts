@@ -1,5 +1,6 @@
 import type { Severity } from '../../../../core/reports/report';
-import { pathOfKey, type FoundCategory } from '../../../../core/take-in/plan';
+import type { MatchRule } from '../../../../core/take-in/decision';
+import type { Match, Outcome, PlanRow } from '../../../../core/take-in/plan';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { OtherFile } from '../../../../core/formats/format';
 import type { Kind, Question } from '../../../../core/model/question';
@@ -15,16 +16,20 @@ export interface StoredReport {
 	line: number | null;
 }
 
-/** A question of a load, for a list. */
-export interface StagedRow {
+/** A question of a load, for a list and for a plan. */
+export interface StagedRow extends PlanRow {
 	id: number;
 	number: number;
-	category: string;
+	/** The category that it was found in; `category` is the one that it is in now. */
+	foundIn: string;
 	kind: Kind;
 	title: string;
 	points: number | null;
-	broken: boolean;
-	outcome: 'waiting' | 'taken' | 'aside' | 'left';
+	outcome: 'waiting' | Outcome;
+	/** How like its counterpart in the course it is, in percent. */
+	likeness: number | null;
+	verified: boolean;
+	edited: boolean;
 	/** The rules that speak of it, worst first, each with its severity. */
 	marks: { rule: string; severity: Severity }[];
 }
@@ -38,27 +43,60 @@ const marksOf = (text: string | null): StagedRow['marks'] =>
 			return { rule, severity };
 		});
 
-/** All questions of a load in the order of its file. */
-export async function stagedRows(db: Database, loadId: number): Promise<StagedRow[]> {
-	const found = await rows<Omit<StagedRow, 'marks' | 'broken'> & { broken: number; marks: string | null }>(
-		db,
-		`SELECT s.id, s.number, s.category_path AS category, s.kind, s.title, s.points, s.broken, s.outcome,
-			(SELECT GROUP_CONCAT(DISTINCT CONCAT(r.severity, ':', r.rule) ORDER BY r.severity SEPARATOR ',') FROM staged_reports r WHERE r.staged_id = s.id) AS marks
-		FROM staged_questions s WHERE s.load_id = ? ORDER BY s.number`,
-		[loadId]
-	);
-	return found.map((one) => ({ ...one, broken: Boolean(one.broken), marks: marksOf(one.marks) }));
+const planColumns = `COALESCE(s.placed_path, s.category_path) AS category, s.broken, s.choice, s.match_rule AS matchRule, s.part_credits AS credits,
+	IF(q.id IS NULL, 'new', s.match_kind) AS \`match\`, q.id AS target`;
+/** A counterpart that has gone from the course since counts no more. */
+const withTarget = 'staged_questions s LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = ?';
+
+interface StoredPlanRow {
+	category: string;
+	broken: number;
+	choice: PlanRow['choice'];
+	matchRule: MatchRule | null;
+	credits: string;
+	match: Match;
+	target: number | null;
 }
 
-/** The categories of a load as they were found, in the order in which they first come. */
-export async function foundCategories(db: Database, loadId: number): Promise<FoundCategory[]> {
-	// by_number
-	const found = await rows<{ path: string; questions: number; broken: string }>(
+function planRowOf<Row extends StoredPlanRow>(
+	one: Row
+): Omit<Row, 'broken' | 'credits'> & { broken: boolean; credits: number[] } {
+	const credits = one.credits === '[]' ? [] : (JSON.parse(one.credits) as number[]);
+	return Object.assign(one as Omit<Row, 'broken' | 'credits'>, { broken: Boolean(one.broken), credits });
+}
+
+/** All questions of a load as a plan needs them, in the order of its file. */
+export async function planRows(db: Database, courseId: number, loadId: number): Promise<(PlanRow & { id: number })[]> {
+	const found = await rows<StoredPlanRow & { id: number }>(
 		db,
-		'SELECT category_path AS path, COUNT(*) AS questions, SUM(broken) AS broken FROM staged_questions WHERE load_id = ? GROUP BY category_path ORDER BY MIN(number)',
-		[loadId]
+		`SELECT s.id, ${planColumns} FROM ${withTarget} WHERE s.load_id = ? ORDER BY s.number`,
+		[courseId, loadId]
 	);
-	return found.map(({ path, questions, broken }) => ({ path: pathOfKey(path), questions, broken: Number(broken) }));
+	return found.map(planRowOf);
+}
+
+/** All questions of a load in the order of its file. */
+export async function stagedRows(db: Database, courseId: number, loadId: number): Promise<StagedRow[]> {
+	const found = await rows<
+		StoredPlanRow &
+			Omit<StagedRow, 'marks' | 'broken' | 'credits' | 'verified' | 'edited'> & {
+				marks: string | null;
+				verified: number;
+				edited: number;
+			}
+	>(
+		db,
+		`SELECT s.id, s.number, s.category_path AS foundIn, s.kind, s.title, s.points, s.outcome, s.match_likeness AS likeness, s.verified IS NOT NULL AS verified, s.original IS NOT NULL AS edited, ${planColumns},
+			(SELECT GROUP_CONCAT(DISTINCT CONCAT(r.severity, ':', r.rule) ORDER BY r.severity SEPARATOR ',') FROM staged_reports r WHERE r.staged_id = s.id) AS marks
+		FROM ${withTarget} WHERE s.load_id = ? ORDER BY s.number`,
+		[courseId, loadId]
+	);
+	return found.map((one) => ({
+		...planRowOf(one),
+		verified: Boolean(one.verified),
+		edited: Boolean(one.edited),
+		marks: marksOf(one.marks)
+	}));
 }
 
 /** Reports out of stored rows: their words are kept as JSON. */
@@ -66,15 +104,45 @@ export function storedReports(found: (Omit<StoredReport, 'words'> & { words: str
 	return found.map((one) => ({ ...one, words: JSON.parse(one.words) as string[] }));
 }
 
-/** One question of a load with its source and what is said about it. */
+/** One question of a load in full. */
+export interface StagedQuestion {
+	question: Question;
+	/** Goes up with every change to the staged copy. */
+	version: number;
+	source: string;
+	reports: StoredReport[];
+	/** The question of the course that it is like, and how. */
+	against: { match: Match; likeness: number | null; id: number; bankId: number; question: Question } | null;
+	verifiedBy: string | null;
+	/** Whether a person has changed it since it was read. */
+	edited: boolean;
+	outcome: StagedRow['outcome'];
+}
+
+/** One question of a load with its source, what is said about it, and its counterpart in the course. */
 export async function stagedQuestion(
 	db: Database,
 	loadId: number,
 	stagedId: number
-): Promise<{ question: Question; source: string; reports: StoredReport[] } | undefined> {
-	const found = await row<{ document: string; source: string }>(
+): Promise<StagedQuestion | undefined> {
+	const found = await row<{
+		document: string;
+		version: number;
+		source: string;
+		match_kind: Match;
+		match_likeness: number | null;
+		against_id: number | null;
+		against_bank: number | null;
+		against_document: string | null;
+		verified_by: string | null;
+		edited: number;
+		outcome: StagedRow['outcome'];
+	}>(
 		db,
-		'SELECT document, source FROM staged_questions WHERE load_id = ? AND id = ?',
+		`SELECT s.document, s.version, s.source, s.match_kind, s.match_likeness, s.outcome, s.original IS NOT NULL AS edited, p.name AS verified_by,
+			q.id AS against_id, q.bank_id AS against_bank, q.document AS against_document
+		FROM staged_questions s JOIN loads l ON l.id = s.load_id LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = l.course_id LEFT JOIN people p ON p.id = s.verified_by
+		WHERE s.load_id = ? AND s.id = ?`,
 		[loadId, stagedId]
 	);
 	if (!found) return undefined;
@@ -83,7 +151,25 @@ export async function stagedQuestion(
 		'SELECT rule, severity, message, words, place, line FROM staged_reports WHERE staged_id = ? ORDER BY severity, id',
 		[stagedId]
 	);
-	return { question: parseQuestion(JSON.parse(found.document)), source: found.source, reports: storedReports(reports) };
+	return {
+		question: parseQuestion(JSON.parse(found.document)),
+		version: found.version,
+		source: found.source,
+		reports: storedReports(reports),
+		against:
+			found.against_id === null || found.match_kind === 'new'
+				? null
+				: {
+						match: found.match_kind,
+						likeness: found.match_likeness,
+						id: found.against_id,
+						bankId: found.against_bank!,
+						question: parseQuestion(JSON.parse(found.against_document!))
+					},
+		verifiedBy: found.verified_by,
+		edited: Boolean(found.edited),
+		outcome: found.outcome
+	};
 }
 
 /** What is said about the file as a whole. */

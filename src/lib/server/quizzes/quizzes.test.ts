@@ -174,7 +174,9 @@ describe('a dispatch', () => {
 		});
 		const other = await makeCourse(pool);
 		const load = await loadPackage(pool, other, await bytesOf(dispatch.file_id!));
-		expect((await stagedRows(pool, load)).map((one) => [one.title, one.category, one.marks.length])).toEqual([
+		expect(
+			(await stagedRows(pool, course.courseId, load)).map((one) => [one.title, one.category, one.marks.length])
+		).toEqual([
 			['w1', 'Weather', 0],
 			['f1', 'Weather\nFronts', 0],
 			['f2', 'Weather\nFronts', 0],

@@ -5,7 +5,7 @@ import type { Question } from '../../../../core/model/question';
 import type { Severity } from '../../../../core/reports/report';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
-import { columnsOf } from '../loads/read';
+import { columnsOf, reportColumns } from '../loads/staging';
 
 /** A check with the number of questions of a course that it speaks of. */
 export interface SnagCount {
@@ -122,8 +122,8 @@ async function save(
 	const columns = changed.map(({ question }) => columnsOf(question));
 	await run(
 		connection,
-		`INSERT INTO questions (id, course_id, bank_id, kind, title, stem_text, document, fingerprint) VALUES ?
-		ON DUPLICATE KEY UPDATE title = VALUES(title), stem_text = VALUES(stem_text), document = VALUES(document), fingerprint = VALUES(fingerprint), version = version + 1`,
+		`INSERT INTO questions (id, course_id, bank_id, kind, title, stem_text, document, fingerprint, word_hashes) VALUES ?
+		ON DUPLICATE KEY UPDATE title = VALUES(title), stem_text = VALUES(stem_text), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), version = version + 1`,
 		[
 			changed.map(({ row: one, question }, at) => [
 				one.id,
@@ -133,7 +133,8 @@ async function save(
 				columns[at]!.title,
 				columns[at]!.stemText,
 				columns[at]!.document,
-				columns[at]!.fingerprint
+				columns[at]!.fingerprint,
+				columns[at]!.wordHashes
 			])
 		]
 	);
@@ -147,16 +148,7 @@ async function save(
 	const found = changed.flatMap(({ row: one, question }, at) => {
 		const twin = twins.find((other) => other.id !== one.id && other.fingerprint.equals(columns[at]!.fingerprint));
 		return checkQuestion(question, { duplicateOf: () => (twin ? `“${twin.title}” in this course` : null) }).map(
-			(report) => [
-				courseId,
-				one.id,
-				report.rule,
-				report.severity,
-				report.message,
-				JSON.stringify(report.words ?? []),
-				report.place?.file ?? '',
-				report.place?.line ?? null
-			]
+			(report) => [courseId, one.id, ...reportColumns(report)]
 		);
 	});
 	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [

@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
 import { zipped, type Files } from '../../../../core/test-support/packages';
-import type { Decision } from '../../../../core/take-in/plan';
+import { plainRules, type Decision } from '../../../../core/take-in/decision';
 import { makePool, run } from '../db/pool';
 import { unhindered } from '../jobs/control';
 import { receive } from '../loads/loads';
@@ -39,7 +39,7 @@ export async function loadPackage(pool: Pool, course: { courseId: number; person
 
 /** A decision to take everything into a new bank. */
 export function decide(more: Partial<Decision> = {}): Decision {
-	return { bankId: null, bankName: 'Autumn', categories: 'keep', oneCategory: '', errors: 'aside', leftOut: [], ...more };
+	return { ...plainRules, bankId: null, bankName: 'Autumn', leftOut: [], landings: {}, same: 'beside', ...more };
 }
 
 /** A QTI 1.2 multiple choice; without a key where none is named. */

@@ -1,0 +1,264 @@
+import type { Pool, PoolConnection } from 'mysql2/promise';
+import { checkOf, checkQuestion, checks } from '../../../../core/checks';
+import type { Question } from '../../../../core/model/question';
+import { parseQuestion } from '../../../../core/model/schema';
+import { cleanOwn } from '../../../../core/markup/own';
+import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
+import { row, rows, run, transaction, type Database } from '../db/pool';
+import { compareLoad } from './against';
+import { Refused } from './refused';
+import { columnsOf, reportColumns } from './staging';
+
+const batch = 300;
+
+/** How far the decisions on a load have come, and what they are. */
+export interface ReviewState {
+	version: number;
+	state: string;
+	decision: Decision | null;
+	/** Who decided last. */
+	by: string | null;
+}
+
+/** The decisions on a load as they stand. */
+export async function reviewState(db: Database, loadId: number): Promise<ReviewState | undefined> {
+	const found = await row<{ version: number; state: string; decision: string | null; by: string | null }>(
+		db,
+		'SELECT l.review_version AS version, l.state, l.decision, p.name AS `by` FROM loads l LEFT JOIN people p ON p.id = l.decided_by WHERE l.id = ?',
+		[loadId]
+	);
+	if (!found) return undefined;
+	let decision: Decision | null = null;
+	try {
+		decision = found.decision ? parseDecision(JSON.parse(found.decision)) : null;
+	} catch {
+		// a decision of an older make that no longer fits
+	}
+	return { ...found, decision };
+}
+
+/** Notes that somebody has decided something on a load that is under review. Throws Refused where it is not. */
+async function touch(connection: PoolConnection, loadId: number, personId: number): Promise<void> {
+	const { count } = await run(
+		connection,
+		"UPDATE loads SET review_version = review_version + 1, decided_by = ? WHERE id = ? AND state IN ('review', 'undone')",
+		[personId, loadId]
+	);
+	if (!count)
+		throw new Refused(
+			'This load is not under review any more. Somebody may have taken it in: look at the list of loads.'
+		);
+}
+
+/** Keeps a decision for everybody who looks at the load. Throws Refused. */
+export async function keepDecision(pool: Pool, loadId: number, personId: number, decision: Decision): Promise<void> {
+	await transaction(pool, async (connection) => {
+		await touch(connection, loadId, personId);
+		await run(connection, 'UPDATE loads SET decision = ? WHERE id = ?', [JSON.stringify(decision), loadId]);
+	});
+}
+
+/** What can be decided for questions one by one or many at once. */
+export type Change =
+	| { do: 'choose'; choice: 'leave' | 'aside' | null }
+	| { do: 'place'; category: string | null }
+	| { do: 'match'; rule: MatchRule | null }
+	| { do: 'verify'; verified: boolean };
+
+/** Decides something for questions of a load. Throws Refused where it is not under review. */
+export async function decide(
+	pool: Pool,
+	loadId: number,
+	personId: number,
+	ids: number[],
+	change: Change
+): Promise<void> {
+	if (!ids.length) return;
+	const [set, values] = {
+		choose: () => ['choice = ?', [(change as { choice: unknown }).choice]] as const,
+		place: () => ['placed_path = ?', [(change as { category: unknown }).category]] as const,
+		match: () => ['match_rule = ?', [(change as { rule: unknown }).rule]] as const,
+		verify: () =>
+			(change as { verified: boolean }).verified
+				? (['verified_by = ?, verified = NOW(3)', [personId]] as const)
+				: (['verified_by = NULL, verified = NULL', []] as const)
+	}[change.do]();
+	await transaction(pool, async (connection) => {
+		await touch(connection, loadId, personId);
+		await run(connection, `UPDATE staged_questions SET ${set} WHERE load_id = ? AND id IN (?)`, [
+			...values,
+			loadId,
+			ids
+		]);
+	});
+}
+
+interface Row {
+	id: number;
+	load_id: number;
+	document: string;
+	version: number;
+	number: number;
+}
+
+/** Writes staged questions anew and checks them; what a reader has said stays, unless a person has set the question right. */
+async function save(
+	connection: PoolConnection,
+	courseId: number,
+	changed: { row: Row; question: Question }[],
+	byHand: boolean
+): Promise<void> {
+	const columns = changed.map(({ question }) => columnsOf(question));
+	const ids = changed.map(({ row: one }) => one.id);
+	const loadId = changed[0]!.row.load_id;
+	// by_fingerprint, of the course and of the load
+	const twins = await rows<{ id: number | null; fingerprint: Buffer; title: string }>(
+		connection,
+		`SELECT NULL AS id, fingerprint, CONCAT('“', title, '” in this course') AS title FROM questions WHERE course_id = ? AND fingerprint IN (?)
+		UNION ALL SELECT id, fingerprint, CONCAT('question ', number, ' of this file, “', title, '”') FROM staged_questions WHERE load_id = ? AND fingerprint IN (?)`,
+		[courseId, columns.map((one) => one.fingerprint), loadId, columns.map((one) => one.fingerprint)]
+	);
+	const found = changed.flatMap(({ row: one, question }, at) => {
+		const twin = twins.find(
+			(other) => other.fingerprint.equals(columns[at]!.fingerprint) && (other.id === null || other.id < one.id)
+		);
+		return checkQuestion(question, { duplicateOf: () => twin?.title ?? null }).map((report) => [
+			loadId,
+			one.id,
+			...reportColumns(report)
+		]);
+	});
+	await run(
+		connection,
+		byHand
+			? "DELETE FROM staged_reports WHERE staged_id IN (?) AND (rule IN (?) OR severity = 'broken')"
+			: 'DELETE FROM staged_reports WHERE staged_id IN (?) AND rule IN (?)',
+		[ids, checks.map((one) => one.id)]
+	);
+	if (found.length)
+		await run(
+			connection,
+			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
+			[found]
+		);
+	await run(
+		connection,
+		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source) VALUES ?
+		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
+			document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
+		[
+			changed.map(({ row: one, question }, at) => [
+				one.id,
+				loadId,
+				one.number,
+				columns[at]!.identifier,
+				question.kind,
+				columns[at]!.title,
+				columns[at]!.stemText,
+				question.points,
+				columns[at]!.document,
+				columns[at]!.fingerprint,
+				columns[at]!.wordHashes,
+				columns[at]!.partCredits,
+				''
+			])
+		]
+	);
+	await run(
+		connection,
+		"UPDATE staged_questions s SET broken = EXISTS (SELECT 1 FROM staged_reports r WHERE r.staged_id = s.id AND r.severity = 'broken') WHERE s.id IN (?)",
+		[ids]
+	);
+}
+
+/** What a mend of staged questions has done. */
+export interface StagedMend {
+	mended: number;
+	left: number;
+}
+
+/** Mends staged questions by a check: those that are named, or all that it speaks of. Throws Refused. */
+export async function mendStaged(
+	pool: Pool,
+	courseId: number,
+	loadId: number,
+	personId: number,
+	rule: string,
+	only: number[] | null
+): Promise<StagedMend> {
+	const check = checkOf(rule);
+	if (!check?.mend) throw new Refused('There is no safe mend for this. Set it right by hand.');
+	const { done, touched } = await transaction(pool, async (connection) => {
+		const done: StagedMend = { mended: 0, left: 0 };
+		const touched: number[] = [];
+		await open(connection, loadId, personId);
+		for (let last = 0; ;) {
+			// a batch at a time, by key
+			const found = await rows<Row>(
+				connection,
+				`SELECT id, load_id, document, version, number FROM staged_questions WHERE load_id = ? AND id > ? AND id IN (SELECT staged_id FROM staged_reports WHERE load_id = ? AND rule = ?)${only ? ' AND id IN (?)' : ''} ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				[loadId, last, loadId, rule, ...(only ? [only] : [])]
+			);
+			if (!found.length) break;
+			last = found.at(-1)!.id;
+			const changed = found.flatMap((one) => {
+				const before = parseQuestion(JSON.parse(one.document));
+				const after = check.mend!.apply(before);
+				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ row: one, question: after }];
+			});
+			done.mended += changed.length;
+			done.left += found.length - changed.length;
+			touched.push(...changed.map((one) => one.row.id));
+			if (changed.length) await save(connection, courseId, changed, false);
+		}
+		return { done, touched };
+	});
+	if (touched.length) await compareLoad(pool, loadId, touched);
+	return done;
+}
+
+/** Opens a load to changes of its questions: one that is under review, or in the course with some set aside. */
+async function open(connection: PoolConnection, loadId: number, personId: number): Promise<void> {
+	const load = await row<{ state: string }>(connection, 'SELECT state FROM loads WHERE id = ? FOR UPDATE', [loadId]);
+	if (load?.state === 'taken')
+		await run(connection, 'UPDATE loads SET review_version = review_version + 1, decided_by = ? WHERE id = ?', [
+			personId,
+			loadId
+		]);
+	else await touch(connection, loadId, personId);
+}
+
+/**
+ * Keeps a staged question as a person has edited it. `version` guards it against a change made in between: then nothing
+ * is kept, and `changed` is given. Throws Yup's ValidationError where it is of no right shape, and Refused.
+ */
+export async function editStaged(
+	pool: Pool,
+	courseId: number,
+	loadId: number,
+	personId: number,
+	stagedId: number,
+	version: number,
+	value: unknown
+): Promise<'kept' | 'changed'> {
+	const question = cleanOwn(parseQuestion(value));
+	const outcome = await transaction(pool, async (connection) => {
+		await open(connection, loadId, personId);
+		const found = await row<Row & { outcome: string }>(
+			connection,
+			'SELECT id, load_id, document, version, number, outcome FROM staged_questions WHERE load_id = ? AND id = ? FOR UPDATE',
+			[loadId, stagedId]
+		);
+		if (!found) throw new Refused('This question is gone.');
+		if (found.outcome !== 'waiting' && found.outcome !== 'aside')
+			throw new Refused('This question is in the course. Edit it in its bank.');
+		if (found.version !== version) return 'changed' as const;
+		const before = parseQuestion(JSON.parse(found.document));
+		// where it came from, and the files that it has, are not a person's to write
+		const kept = { ...question, source: before.source, attachments: before.attachments, removed: before.removed };
+		await save(connection, courseId, [{ row: found, question: kept }], true);
+		return 'kept' as const;
+	});
+	if (outcome === 'kept') await compareLoad(pool, loadId, [stagedId]);
+	return outcome;
+}
