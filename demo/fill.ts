@@ -14,6 +14,7 @@ import { saveQuiz } from '../src/lib/server/quizzes/quizzes';
 import { buoyage } from './banks/buoyage';
 import { tides } from './banks/tides';
 import { picture } from './build';
+import { smallLoads, sumsPackage } from './loads';
 
 /** How to sign in to the demo as somebody who may change its courses. */
 export const demoSignIn = { email: 'mira@gullhaven.example', password: 'harbour-lights' };
@@ -54,6 +55,10 @@ export async function* troubles(): AsyncGenerator<Uint8Array> {
 		);
 	for (const path of paths.sort()) yield* zip.add(path, [readFileSync(new URL(path, folder))]);
 	yield* zip.end();
+}
+
+async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+	yield bytes;
 }
 
 async function loadFile(
@@ -161,6 +166,8 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 			landings: {}
 		});
 		await loadFile(pool, first, mira, 'autumn-charts.zip', troubles());
+		await loadFile(pool, first, mira, 'chart-sums.zip', sumsPackage());
+		for (const [name, bytes] of Object.entries(smallLoads)) await loadFile(pool, first + 2, mira, name, once(bytes()));
 		await makeQuiz(pool, first);
 		return true;
 	} finally {

@@ -117,9 +117,13 @@ export class Visitor {
 	}
 
 	/** Sets the choice of a list by its label. */
-	async choose(label: string, option: string): Promise<void> {
+	async choose(label: string, option: string | RegExp): Promise<void> {
 		const found = await this.find(`select[aria-label="${label}"]`);
-		await (await found.findElement(By.xpath(`./option[normalize-space(.)=${JSON.stringify(option)}]`))).click();
+		const options = await found.findElements(By.css('option'));
+		const texts = await Promise.all(options.map(async (one) => (await one.getText()).trim()));
+		const at = texts.findIndex((text) => (typeof option === 'string' ? text === option : option.test(text)));
+		if (at < 0) throw new Error(`“${label}” offers no ${String(option)}, but ${texts.join(', ')}`);
+		await options[at]!.click();
 		await this.driver.sleep(150);
 	}
 

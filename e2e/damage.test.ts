@@ -78,7 +78,7 @@ describe('who may do what', () => {
 		expect(answer.headers.get('location')).toContain('/signin?to=');
 		expect(
 			(
-				await fetch(`${address}/courses/1/loads/upload?name=x&size=1`, {
+				await fetch(`${address}/courses/1/loads/upload?id=1&offset=0`, {
 					method: 'PUT',
 					body: 'x',
 					headers: { 'content-type': 'application/octet-stream' }
@@ -108,7 +108,7 @@ describe('who may do what', () => {
 			const course = /\/courses\/(\d+)/.exec(await other.driver.getCurrentUrl())![1]!;
 			const cookie = await other.driver.manage().getCookie('barrow_session');
 			expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
-			const sent = await fetch(`${address}/courses/${course}/loads/upload?name=x.zip&size=1`, {
+			const sent = await fetch(`${address}/courses/${course}/loads/upload?id=1&offset=0`, {
 				method: 'PUT',
 				body: 'x',
 				headers: { cookie: `barrow_session=${cookie.value}`, origin: address }

@@ -86,9 +86,11 @@ describe('the whole way of a package', () => {
 		await visitor.reads('Taken out of its text: script, onclick handler');
 	});
 	it('says in one sentence what will happen, and refuses what the rule forbids', async () => {
+		await visitor.press('Rules');
 		await visitor.choose('Questions in error', 'nothing unless all are good');
 		await visitor.reads(/questions are broken, and the rule is to take nothing/);
 		await visitor.choose('Questions in error', 'good ones in, rest set aside');
+		await visitor.press('Close');
 		await (await visitor.find('input[aria-label="Take in Old stock 2019"]')).click();
 		await visitor.write('input[aria-label="Name of the new bank"]', 'Autumn charts');
 		await visitor.reads(
@@ -111,7 +113,9 @@ describe('the whole way of a package', () => {
 		await visitor.reads('This course has no bank yet');
 		await visitor.go(`/courses/${course}/loads`);
 		await visitor.press('autumn-charts.zip');
-		await visitor.write('input[aria-label="Name of the new bank"]', 'Autumn charts');
+		// what was decided the first time is still there
+		await visitor.reads('Take in 14 of 23');
+		await (await visitor.find('input[aria-label="Take in Old stock 2019"]')).click();
 		await visitor.press('Take in 16');
 		await visitor.reads('23 = 16 + 7 + 0');
 	});

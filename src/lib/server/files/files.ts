@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
 import type { ByteSource } from '../../../../core/container/container';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 
@@ -79,13 +79,28 @@ async function storeWhole(pool: Pool, hash: Buffer, bytes: Buffer): Promise<Stor
 }
 
 async function settle(pool: Pool, id: number, hash: Buffer, size: number): Promise<StoredFile> {
-	return transaction(pool, async (connection) => {
-		// by_hash
-		const known = await row<{ id: number }>(connection, 'SELECT id FROM files WHERE hash = ? FOR UPDATE', [hash]);
-		if (known) await run(connection, 'DELETE FROM files WHERE id = ?', [id]);
-		else await run(connection, 'UPDATE files SET hash = ?, size = ? WHERE id = ?', [hash, size, id]);
-		return { id: known?.id ?? id, hash: hash.toString('hex'), size };
-	});
+	const kept = await transaction(pool, (connection) => settleFile(connection, id, hash, size));
+	return { id: kept, hash: hash.toString('hex'), size };
+}
+
+/**
+ * Gives a file that has arrived in full its hash; where the same content is stored already, that one stays and this one
+ * goes. Gives the key of the one that stays. `loadId` is a load that still points at the one that goes.
+ */
+export async function settleFile(
+	connection: PoolConnection,
+	id: number,
+	hash: Buffer,
+	size: number,
+	loadId: number | null = null
+): Promise<number> {
+	// by_hash
+	const known = await row<{ id: number }>(connection, 'SELECT id FROM files WHERE hash = ? FOR UPDATE', [hash]);
+	if (known && known.id !== id) {
+		if (loadId !== null) await run(connection, 'UPDATE loads SET file_id = ? WHERE id = ?', [known.id, loadId]);
+		await run(connection, 'DELETE FROM files WHERE id = ?', [id]);
+	} else await run(connection, 'UPDATE files SET hash = ?, size = ? WHERE id = ?', [hash, size, id]);
+	return known?.id ?? id;
 }
 
 /** A stored file as a source of bytes for the core. */

@@ -23,6 +23,8 @@ export interface Load {
 	bank_id: number | null;
 	created: Date;
 	person: string;
+	/** The last load before it that brought the very same file. */
+	twin_id: number | null;
 	/** What the package calls itself. */
 	package_title: string;
 	/** What another system has said that it took of it. */
@@ -33,6 +35,7 @@ export interface Load {
 }
 
 const columns = `l.id, l.course_id, l.file_id, l.file_name, l.format, l.state, l.size, l.bytes_read, l.bytes_total, l.questions_found, l.snags_found, l.failure, l.bank_id, l.created, l.package_title, l.told_count, p.name AS person,
+	(SELECT MAX(o.id) FROM loads o WHERE o.course_id = l.course_id AND o.file_id = l.file_id AND o.id < l.id) AS twin_id,
 	(SELECT COUNT(*) FROM staged_questions s WHERE s.load_id = l.id AND l.state = 'taken' AND s.outcome IN ('taken', 'replaced')) AS taken,
 	(SELECT COUNT(*) FROM staged_questions s WHERE s.load_id = l.id AND l.state = 'taken' AND s.outcome = 'aside') AS aside`;
 

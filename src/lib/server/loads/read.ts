@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { inflateRawSync } from 'node:zlib';
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkQuestion } from '../../../../core/checks';

@@ -4,24 +4,23 @@
 	import Strand from '$lib/ui/Strand.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { ago, bytes, count } from '$lib/ui/words';
-	import { onMount } from 'svelte';
+	import { dropped, packed, Uploads } from '$lib/ui/uploads.svelte';
+	import { onMount, untrack } from 'svelte';
 
 	let { data, form } = $props();
-	interface Upload {
-		key: number;
-		name: string;
-		size: number;
-		sent: number;
-		failure: string;
-		request: XMLHttpRequest | null;
-	}
-	let uploads = $state<Upload[]>([]);
 	let over = $state(false);
 	let shownState = $state('');
+	let words = $state('');
+	let folderChooser: HTMLInputElement | undefined = $state();
 	let chooser: HTMLInputElement | undefined = $state();
 	let live = $state<typeof data.loads | null>(null);
 	const loads = $derived(
-		(live ?? data.loads).filter((one) => one.state !== 'uploading' && (!shownState || one.state === shownState))
+		(live ?? data.loads).filter(
+			(one) =>
+				one.state !== 'uploading' &&
+				(!shownState || one.state === shownState) &&
+				(!words || `${one.file_name} ${one.format} ${one.person}`.toLowerCase().includes(words.toLowerCase()))
+		)
 	);
 	const busy = $derived(loads.some((one) => one.state === 'waiting' || one.state === 'reading'));
 	$effect(() => {
@@ -41,61 +40,36 @@
 		return () => clearInterval(timer);
 	});
 
-	let next = 0;
-	function send(files: Iterable<File>) {
-		if (!data.mayChange) return;
-		for (const file of files) {
-			next += 1;
-			const key = next;
-			const too =
-				file.size > data.limit
-					? `It is larger than ${bytes(data.limit)}, which is the most that is taken here.`
-					: file.size === 0
-						? 'It is empty.'
-						: '';
-			const request = too ? null : new XMLHttpRequest();
-			uploads.push({ key, name: file.name, size: file.size, sent: 0, failure: too, request });
-			if (!request) continue;
-			const mine = () => uploads.find((one) => one.key === key);
-			request.upload.onprogress = (event) => {
-				const one = mine();
-				if (one) one.sent = event.loaded;
-			};
-			request.onload = async () => {
-				if (request.status === 200) {
-					uploads = uploads.filter((one) => one.key !== key);
-					await invalidateAll();
-				} else failed(key, request.responseText);
-			};
-			request.onerror = () => failed(key, '');
-			request.onabort = () => (uploads = uploads.filter((one) => one.key !== key));
-			request.open(
-				'PUT',
-				`/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file.name)}&size=${file.size}`
-			);
-			request.setRequestHeader('Accept', 'application/json');
-			request.send(file);
-		}
-	}
-	function failed(key: number, answer: string) {
-		const one = uploads.find((other) => other.key === key);
-		if (!one) return;
-		let words = '';
-		try {
-			words = (JSON.parse(answer) as { message?: string }).message ?? '';
-		} catch {
-			// no words came with the answer
-		}
-		one.failure = words || 'The connection was lost, and nothing of the file was kept. Drop it again.';
-		one.request = null;
-	}
-	function drop(event: DragEvent) {
+	const uploads = untrack(
+		() =>
+			new Uploads(`/courses/${data.course.id}/loads/upload`, data.limit, bytes(data.limit), async () => {
+				await invalidateAll();
+			})
+	);
+	let packing = $state('');
+	async function drop(event: DragEvent) {
 		over = false;
-		if (event.dataTransfer?.files.length) {
-			event.preventDefault();
-			send(event.dataTransfer.files);
-		}
+		if (!event.dataTransfer?.types.includes('Files')) return;
+		event.preventDefault();
+		if (!data.mayChange) return;
+		packing = 'Looking at what was dropped …';
+		const files = await dropped(event.dataTransfer).catch(() => null);
+		packing = files ? '' : 'What was dropped cannot be read here. Choose the files instead.';
+		uploads.add(files ?? []);
 	}
+	/** A folder that was chosen is one package, with the name of the folder. */
+	async function folder(files: FileList | null) {
+		const all = [...(files ?? [])];
+		if (!all.length) return;
+		const name = all[0]!.webkitRelativePath.split('/')[0]!;
+		packing = `Packing ${name} …`;
+		const inside = new Map(all.map((file) => [file.webkitRelativePath.slice(name.length + 1), file]));
+		uploads.add([await packed(name, inside)]);
+		packing = '';
+	}
+	/** How sure we are of the format: what says itself what it is, or what was told by its signs. */
+	const sureness = (one: (typeof data.loads)[number]) =>
+		/QTI|Cartridge|Barrow/.test(one.format) ? 'it says so itself' : one.format ? 'by its signs' : '';
 	const byRecipe = (one: (typeof data.loads)[number]) =>
 		/\.(csv|tsv|xlsx|json|jsonl|xml)$/i.test(one.file_name) && !/QTI|Barrow/.test(one.format);
 	function paste(event: ClipboardEvent) {
@@ -106,6 +80,18 @@
 		sessionStorage.setItem('pasted', pasted);
 		void goto(`/courses/${data.course.id}/loads/paste`);
 	}
+	const stateWords: Record<string, string> = {
+		review: 'to review',
+		taken: 'taken in',
+		undone: 'taken back',
+		reading: 'being read',
+		waiting: 'waiting',
+		stopped: 'stopped',
+		failed: 'failed',
+		uploading: 'being sent'
+	};
+	const addressOf = (one: (typeof data.loads)[number]) =>
+		`/courses/${data.course.id}/loads${one.state === 'taken' ? `/${one.id}/receipt` : one.state === 'review' || one.state === 'undone' ? `/${one.id}` : ''}`;
 	const waits = $derived(data.loads.filter((one) => one.state === 'review').length);
 </script>
 
@@ -142,9 +128,15 @@
 			<div class="flex-1">
 				<h2>Drop files here</h2>
 				<p class="mute">
-					QTI 1.2 to 3.0 and Common Cartridge, Word, text, tables, JSON and XML of any shape. Nothing goes into the
-					course before you have seen it.
+					QTI 1.2 to 3.0, Common Cartridge, Word, text, tables, JSON and XML of any shape. Nothing goes into the course
+					before you have seen it. Templates:
+					{#each [['text', 'text'], ['csv', 'CSV'], ['xlsx', 'XLSX']] as [name, said], at (name)}{at ? ', ' : ''}<a
+							class="word"
+							href="/courses/{data.course.id}/loads/template?as={name}"
+							download>{said}</a
+						>{/each}.
 				</p>
+				{#if packing}<p role="status">{packing}</p>{/if}
 			</div>
 			<input
 				bind:this={chooser}
@@ -155,11 +147,24 @@
 				multiple
 				accept=".zip,.xml,.imscc,.docx,.txt,.md,.csv,.tsv,.xlsx,.json,.jsonl"
 				onchange={(event) => {
-					send(event.currentTarget.files ?? []);
+					uploads.add(event.currentTarget.files ?? []);
+					event.currentTarget.value = '';
+				}}
+			/>
+			<input
+				bind:this={folderChooser}
+				class="visually-hidden"
+				tabindex="-1"
+				aria-label="A folder to load"
+				type="file"
+				webkitdirectory
+				onchange={async (event) => {
+					await folder(event.currentTarget.files);
 					event.currentTarget.value = '';
 				}}
 			/>
 			<a class="button ghost" href="/courses/{data.course.id}/loads/paste">Type or paste text</a>
+			<button class="button ghost" type="button" onclick={() => folderChooser?.click()}>A folder</button>
 			<button class="button" type="button" onclick={() => chooser?.click()}>Choose files</button>
 		</section>
 	{/if}
@@ -167,6 +172,10 @@
 
 	<div class="mb-1 mt-5 flex items-center gap-3">
 		<h2 class="mr-auto">Loads of this course</h2>
+		{#if data.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
+				>{data.aside.toLocaleString('en')} set aside</a
+			>{/if}
+		<input class="field w-44" type="search" placeholder="find a load" aria-label="Find a load" bind:value={words} />
 		<button
 			class="field"
 			aria-pressed={shownState === 'review'}
@@ -196,7 +205,7 @@
 			></thead
 		>
 		<tbody>
-			{#each uploads as one (one.key)}
+			{#each uploads.list as one (one.key)}
 				<tr>
 					<td class="cut"><b>{one.name}</b></td><td class="mute">{one.failure ? '' : 'being sent'}</td><td
 						class="number mute">{bytes(one.size)}</td
@@ -206,13 +215,18 @@
 								value={one.sent / one.size}
 								label="Sending {one.name}"
 							/>
-							<span class="mute">sending, {bytes(one.sent)} of {bytes(one.size)}</span>{/if}</td
+							<span class="mute"
+								>{one.state === 'waiting'
+									? `the connection is lost; it goes on from ${bytes(one.sent)} as soon as it is back`
+									: one.sent >= one.size
+										? 'sent, being put away'
+										: `sending, ${bytes(one.sent)} of ${bytes(one.size)}`}</span
+							>{/if}</td
 					>
 					<td class="number"
-						>{#if one.failure}<button
-								class="button ghost small"
-								onclick={() => (uploads = uploads.filter((other) => other !== one))}>Clear</button
-							>{:else}<button class="button ghost small" onclick={() => one.request?.abort()}>Stop</button>{/if}</td
+						><button class="button ghost small" onclick={() => uploads.clear(one.key)}
+							>{one.failure ? 'Clear' : 'Stop'}</button
+						></td
 					>
 				</tr>
 			{/each}
@@ -227,8 +241,16 @@
 								><b>{one.file_name}</b></a
 							>
 						{:else}<b>{one.file_name}</b>{/if}
+						{#if one.twin_id}{@const twin = data.loads.find((other) => other.id === one.twin_id)}{#if twin}<span
+									class="doubtful block text-[12.5px]"
+									>the same file as <a class="word" href={addressOf(twin)}>{twin.file_name}, {stateWords[twin.state]}</a
+									></span
+								>{/if}{/if}
 					</td>
-					<td class="mute">{one.format}</td>
+					<td class="mute" title={sureness(one)}
+						>{one.format}{#if one.format && sureness(one) === 'by its signs'}<span class="faint">, guessed</span
+							>{/if}</td
+					>
 					<td class="number mute">{bytes(one.size)}</td>
 					<td class="number"
 						>{one.questions_found
@@ -297,10 +319,10 @@
 					</td>
 				</tr>
 			{:else}
-				{#if !uploads.length}<tr
+				{#if !uploads.list.length}<tr
 						><td colspan="9" class="mute py-8"
-							>{shownState
-								? 'No load is in that state.'
+							>{shownState || words
+								? 'No load fits what you asked for.'
 								: 'No load has come in yet. Drop a package anywhere on this page; it is read at once, and shown to you before anything is taken in.'}</td
 						></tr
 					>{/if}

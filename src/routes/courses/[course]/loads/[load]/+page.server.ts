@@ -5,8 +5,13 @@ import { banksOf } from '$lib/server/banks/banks';
 import { categoryTree } from '$lib/server/banks/tree';
 import { database } from '$lib/server/db/pool';
 import { loadOf, throwAway } from '$lib/server/loads/loads';
-import { fileReports, foundCategories, foundOthers, foundQuizzes, stagedRows } from '$lib/server/loads/review';
-import { parseDecision, Refused, takeIn } from '$lib/server/loads/take-in';
+import { parseDecision } from '$core/take-in/decision';
+import { compareAgain } from '$lib/server/loads/against';
+import { reviewState } from '$lib/server/loads/decide';
+import { Refused } from '$lib/server/loads/refused';
+import { fileReports, foundOthers, foundQuizzes, stagedRows } from '$lib/server/loads/review';
+import { ruleSets, rulesOf } from '$lib/server/loads/rules';
+import { takeIn } from '$lib/server/loads/take-in';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
@@ -15,9 +20,12 @@ export const load = async ({ locals, params }) => {
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
 	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
-	const [questions, categories, reports, quizzes, others, banks] = await Promise.all([
-		stagedRows(db, one.id),
-		foundCategories(db, one.id),
+	await compareAgain(db, course.id, one.id);
+	const [questions, now, remembered, saved, reports, quizzes, others, banks] = await Promise.all([
+		stagedRows(db, course.id, one.id),
+		reviewState(db, one.id),
+		rulesOf(db, course.id),
+		ruleSets(db, course.id),
 		fileReports(db, one.id),
 		foundQuizzes(db, one.id),
 		foundOthers(db, one.id),
@@ -27,7 +35,9 @@ export const load = async ({ locals, params }) => {
 	return {
 		one,
 		questions,
-		categories,
+		now: now!,
+		remembered,
+		saved,
 		reports,
 		quizzes,
 		others,

@@ -1,123 +1,173 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { kinds, kindName, type Question } from '$core/model/question';
+	import { kinds, kindName } from '$core/model/question';
 	import { checkOf } from '$core/checks';
-	import { landing, pathKey, planTakeIn, type Decision } from '$core/take-in/plan';
+	import type { Match } from '$core/take-in/plan';
+	import { pathKey, pathOfKey } from '$core/take-in/paths';
+	import type { StagedQuestion } from '$lib/server/loads/review';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
-	import Source from '$lib/ui/Source.svelte';
+	import Staged from '$lib/ui/Staged.svelte';
 	import { bytes, count, pathText, ruleWords } from '$lib/ui/words';
+	import { onMount, untrack } from 'svelte';
+	import Changes from './Changes.svelte';
+	import Contents from './Contents.svelte';
+	import { Review } from './review.svelte';
+	import Rules from './Rules.svelte';
 
 	let { data, form } = $props();
 	type Row = (typeof data.questions)[number];
-	interface Shown {
-		question: Question;
-		source: string;
-		reports: {
-			rule: string;
-			severity: 'broken' | 'doubtful' | 'untidy';
-			message: string;
-			words: string[];
-			place: string;
-			line: number | null;
-		}[];
-	}
 
-	// svelte-ignore state_referenced_locally
-	let decision = $state<Decision>({
-		bankId: data.banks[0]?.id ?? null,
-		bankName: data.one.file_name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' '),
-		categories: 'keep',
-		oneCategory: '',
-		errors: 'aside',
-		leftOut: []
+	const fileName = untrack(() => data.one.file_name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' '));
+	const review = untrack(
+		() =>
+			new Review({
+				address: `/courses/${data.course.id}/loads/${data.one.id}`,
+				questions: data.questions,
+				now: data.now,
+				remembered: data.remembered,
+				bankId: data.banks[0]?.id ?? null,
+				bankName: data.one.package_title || fileName,
+				pathsOf: (bankId) => data.banks.find((one) => one.id === bankId)?.paths ?? []
+			})
+	);
+	$effect(() => {
+		void JSON.stringify(review.decision);
+		if (data.mayChange) untrack(() => review.keep());
 	});
-	let only = $state<'all' | 'snags'>('all');
+	onMount(() => {
+		const timer = setInterval(() => void review.look(), 2500);
+		return () => clearInterval(timer);
+	});
+
+	let rule = $state('');
 	let kind = $state('');
+	let match = $state<Match | ''>('');
+	let order = $state<'file' | 'category' | 'kind' | 'snag'>('file');
 	let words = $state('');
 	let category = $state<string | null>(null);
 	let chosen = $state<number | null>(null);
-	let shown = $state<Shown | null>(null);
-	let tab = $state<'question' | 'try' | 'source' | 'snags' | 'file'>('question');
-	let busy = $state(false);
+	let picked = $state.raw(new Set<number>());
+	let shown = $state<StagedQuestion | null>(null);
+	let aboutFile = $state(false);
+	let panel = $state<'' | 'rules' | 'changes'>('');
+	let pressed = $state(false);
+	let done = $state('');
+	let placing = $state(false);
 	let asked = 0;
 
-	const bank = $derived(data.banks.find((one) => one.id === decision.bankId));
-	const plan = $derived(planTakeIn(data.categories, decision, bank?.paths ?? []));
-	const known = $derived(new Set(bank?.paths ?? []));
-	const kindsHere = $derived(kinds.filter((one) => data.questions.some((row) => row.kind === one)));
-	const rows = $derived(
-		data.questions.filter(
+	const matchWords: Record<Match, string> = {
+		new: 'new',
+		same: 'the same',
+		changed: 'changed',
+		near: 'nearly the same'
+	};
+	const kindsHere = $derived(kinds.filter((one) => review.questions.some((row) => row.kind === one)));
+	const rulesHere = $derived.by(() => {
+		const found = new Map<string, number>();
+		for (const row of review.questions)
+			for (const mark of row.marks) found.set(mark.rule, (found.get(mark.rule) ?? 0) + 1);
+		return [...found].sort((a, b) => b[1] - a[1]);
+	});
+	const matchesHere = $derived(
+		(['same', 'changed', 'near', 'new'] as const).flatMap((one) => {
+			const many = review.questions.filter((row) => row.match === one).length;
+			return many ? [[one, many] as const] : [];
+		})
+	);
+	const ranks = ['broken', 'doubtful', 'untidy'];
+	const worst = (row: Row) => [...row.marks].sort((a, b) => ranks.indexOf(a.severity) - ranks.indexOf(b.severity))[0];
+	const short = (mark: Row['marks'][number]) => checkOf(mark.rule)?.short ?? ruleWords(mark.rule);
+	const orders: Record<typeof order, (row: Row) => string | number> = {
+		file: (row) => row.number,
+		category: (row) => row.category,
+		kind: (row) => kindName(row.kind),
+		snag: (row) => {
+			const mark = worst(row);
+			return mark ? `${ranks.indexOf(mark.severity)}${mark.rule}` : '9';
+		}
+	};
+	const rows = $derived.by(() => {
+		const wanted = words.toLowerCase();
+		const found = review.questions.filter(
 			(row) =>
-				(only === 'all' || row.marks.length) &&
+				(!rule || (rule === 'any' ? row.marks.length > 0 : row.marks.some((mark) => mark.rule === rule))) &&
 				(!kind || row.kind === kind) &&
-				(category === null || row.category === category || row.category.startsWith(`${category}\n`)) &&
-				(!words || row.title.toLowerCase().includes(words.toLowerCase()))
+				(!match || row.match === match) &&
+				(category === null ||
+					row.category === category ||
+					(category !== '' && row.category.startsWith(`${category}\n`))) &&
+				(!wanted || row.title.toLowerCase().includes(wanted))
+		);
+		if (order === 'file') return found;
+		const by = orders[order];
+		return [...found].sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : a.number - b.number));
+	});
+	const place = $derived(new Map(review.questions.map((row, at) => [row.id, at])));
+	const outcomeOf = (row: Row) => review.plan.outcomes[place.get(row.id)!]!;
+	const current = $derived(review.questions[place.get(chosen ?? -1) ?? -1]);
+	const selection = $derived([...picked].filter((id) => place.has(id)));
+	const mendable = $derived(
+		rulesHere.filter(
+			([one]) =>
+				checkOf(one)?.mend &&
+				review.questions.some((row) => picked.has(row.id) && row.marks.some((mark) => mark.rule === one))
 		)
 	);
-	const withSnags = $derived(data.questions.filter((row) => row.marks.length).length);
+	const plan = $derived(review.plan);
+	const bank = $derived(data.banks.find((one) => one.id === review.decision.bankId));
+	const target = $derived(
+		`${data.course.name} › ${review.decision.bankId === null ? review.decision.bankName.trim() || 'a new bank' : bank?.name}`
+	);
+	const rest = $derived(
+		[
+			[plan.replaced, 'in the place of an older one'],
+			[plan.skipped, 'skipped as already there'],
+			[plan.aside, 'set aside'],
+			[plan.left, 'left out']
+		]
+			.filter(([number]) => number)
+			.map(([number, what]) => `${number!.toLocaleString('en')} ${what}`)
+			.join(', ')
+	);
 
-	/** The categories as a tree in lines: those that were found and those above them. */
-	const tree = $derived.by(() => {
-		const all = new Map<string, { path: string[]; own: number; all: number }>();
-		for (const found of data.categories) {
-			if (!found.path.length) all.set('', { path: [], own: found.questions, all: found.questions });
-			for (let depth = 1; depth <= found.path.length; depth += 1) {
-				const path = found.path.slice(0, depth);
-				const key = pathKey(path);
-				const line = all.get(key) ?? { path, own: 0, all: 0 };
-				line.all += found.questions;
-				if (depth === found.path.length) line.own += found.questions;
-				all.set(key, line);
-			}
-		}
-		return [...all].map(([key, line]) => ({ key, ...line }));
-	});
-	const under = (key: string) =>
-		data.categories
-			.map((found) => pathKey(found.path))
-			.filter((one) => one === key || (key !== '' && one.startsWith(`${key}\n`)));
-	const included = (key: string) => under(key).some((one) => !decision.leftOut.includes(one));
-	function include(key: string, on: boolean) {
-		const these = under(key);
-		decision.leftOut = on
-			? decision.leftOut.filter((one) => !these.includes(one))
-			: [...new Set([...decision.leftOut, ...these])];
-	}
-	function lands(path: string[]): { text: string; isNew: boolean } {
-		const to = landing(path, decision);
-		return {
-			text: to.at(-1) ?? (decision.bankId === null ? 'the new bank' : 'the bank itself'),
-			isNew: to.length > 0 && !known.has(pathKey(to))
-		};
-	}
-
-	async function choose(row: Row) {
+	async function choose(row: { id: number }) {
 		chosen = row.id;
-		if (tab === 'file') tab = 'question';
+		aboutFile = false;
 		asked += 1;
 		const mine = asked;
 		const answer = await fetch(`/courses/${data.course.id}/loads/${data.one.id}/questions/${row.id}`);
-		if (mine === asked && answer.ok) shown = (await answer.json()) as Shown;
+		if (mine === asked && answer.ok) shown = (await answer.json()) as StagedQuestion;
 	}
 	$effect(() => {
 		if (chosen === null && data.questions[0])
 			void choose(data.questions.find((row) => row.marks.length) ?? data.questions[0]);
-		else if (!data.questions.length) tab = 'file';
+		else if (!data.questions.length) aboutFile = true;
 	});
-	const number = $derived(data.questions.find((row) => row.id === chosen)?.number);
-	const lit = $derived([...new Set((shown?.reports ?? []).flatMap((report) => report.line ?? []))]);
-	const short = (mark: Row['marks'][number]) => checkOf(mark.rule)?.short ?? ruleWords(mark.rule);
-	const worst = (row: Row) =>
-		[...row.marks].sort(
-			(a, b) =>
-				['broken', 'doubtful', 'untidy'].indexOf(a.severity) - ['broken', 'doubtful', 'untidy'].indexOf(b.severity)
-		)[0];
-	const target = $derived(
-		`${data.course.name} › ${decision.bankId === null ? decision.bankName.trim() || 'a new bank' : bank?.name}`
-	);
+	function pick(ids: number[], on: boolean) {
+		const next = new Set(picked);
+		for (const id of ids)
+			if (on) next.add(id);
+			else next.delete(id);
+		picked = next;
+	}
+	/** Does something to what is selected, or to one question, and shows that one anew. */
+	async function act(what: Parameters<Review['ask']>[0], said = ''): Promise<boolean> {
+		done = '';
+		const answer = await review.ask(what);
+		if (!answer) return false;
+		if (answer.mended)
+			done = `Mended ${count(answer.mended.mended, 'question')}${answer.mended.left ? `, ${answer.mended.left} could not be changed` : ''}.`;
+		else done = said;
+		if (chosen !== null) void choose({ id: chosen });
+		return true;
+	}
+	const steps = (text: string) =>
+		text
+			.split('/')
+			.map((one) => one.trim())
+			.filter(Boolean);
 </script>
 
 <svelte:head><title>{data.one.file_name} · Review · Yarn Barrow</title></svelte:head>
@@ -130,41 +180,17 @@
 		<p class="mute mb-2 mt-1 break-words">
 			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
 		</p>
-		<table class="rows found">
-			<colgroup><col /><col class="count" /><col class="lands" /></colgroup>
-			<thead><tr><th>Category</th><th class="number">Q</th><th>Lands in</th></tr></thead>
-			<tbody>
-				{#each tree as line (line.key)}
-					{@const on = included(line.key)}
-					{@const to = lands(line.path)}
-					<tr class:faint={!on} class:chosen={category === line.key}>
-						<td style="padding-left: {2 + Math.max(0, line.path.length - 1) * 14}px">
-							<span class="flex items-center gap-2">
-								<input
-									type="checkbox"
-									checked={on}
-									aria-label="Take in {pathText(line.path)}"
-									onchange={(event) => include(line.key, event.currentTarget.checked)}
-								/>
-								<button
-									type="button"
-									class="cut text-left"
-									class:line-through={!on}
-									title={pathText(line.path)}
-									aria-pressed={category === line.key}
-									onclick={() => (category = category === line.key ? null : line.key)}
-									>{line.path.at(-1) ?? 'no category'}</button
-								>
-							</span>
-						</td>
-						<td class="number">{line.all.toLocaleString('en')}</td>
-						<td class="cut text-[13px] {on && to.isNew ? 'whole' : 'mute'}" title={to.text}
-							>{on ? (to.isNew ? `+ ${to.text}` : to.text) : 'left out'}</td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
+		<Contents {review} {category} pick={(key) => (category = key)} mayChange={data.mayChange} />
+		{#if data.mayChange && review.tree.length > 1}<p class="mt-2 text-[13px]">
+				<button
+					type="button"
+					class="word"
+					onclick={() => {
+						review.decision.categories = review.decision.categories === 'one' ? 'keep' : 'one';
+						if (review.decision.categories === 'one') panel = 'rules';
+					}}>{review.decision.categories === 'one' ? 'Keep its own categories' : 'All into one category'}</button
+				>
+			</p>{/if}
 		{#if data.quizzes.length}
 			<h2 class="mt-5">Quizzes in it</h2>
 			{#each data.quizzes as quiz (quiz.id)}<p class="mt-1">{quiz.title}</p>{/each}
@@ -182,7 +208,7 @@
 		{/if}
 		{#if data.reports.length}
 			<h2 class="mt-5">The file itself</h2>
-			<button class="word mt-1 text-left" type="button" onclick={() => (tab = 'file')}
+			<button class="word mt-1 text-left" type="button" onclick={() => (aboutFile = true)}
 				><Mark
 					severity={data.reports[0]!.severity}
 					word={count(data.reports.length, 'thing to know', 'things to know')}
@@ -193,34 +219,136 @@
 
 	<section class="column middle" aria-label="Questions">
 		<div class="filters">
-			<h2 class="mr-auto">Questions</h2>
+			<h2 class="visually-hidden">Questions</h2>
 			<input class="field" type="search" placeholder="find" aria-label="Find a question" bind:value={words} />
-			<button
-				class="field"
-				type="button"
-				aria-pressed={only === 'snags'}
-				onclick={() => (only = only === 'all' ? 'snags' : 'all')}><b>{withSnags}</b> with snags</button
-			>
-			<select class="field" aria-label="Kind" bind:value={kind}
-				><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
+			<select class="field" aria-label="Snag" bind:value={rule}
+				><option value="">any snags</option><option value="any">with snags</option
+				>{#each rulesHere as [one, many] (one)}<option value={one}
+						>{checkOf(one)?.title ?? ruleWords(one)} ({many})</option
 					>{/each}</select
 			>
+			{#if kindsHere.length > 1}<select class="field" aria-label="Kind" bind:value={kind}
+					><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
+						>{/each}</select
+				>{/if}
+			{#if matchesHere.length > 1}<select class="field" aria-label="Against the course" bind:value={match}
+					><option value="">new or not</option>{#each matchesHere as [one, many] (one)}<option value={one}
+							>{matchWords[one]} ({many})</option
+						>{/each}</select
+				>{/if}
+			<select class="field" aria-label="Order" bind:value={order}
+				><option value="file">file order</option><option value="category">by category</option><option value="kind"
+					>by kind</option
+				><option value="snag">by snag</option></select
+			>
 		</div>
+		{#if selection.length && data.mayChange}
+			<div class="filters bulk" role="group" aria-label="With what is selected">
+				<b>{selection.length.toLocaleString('en')} selected</b>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={review.busy}
+					onclick={() => act({ do: 'choose', ids: selection, choice: 'leave' })}>Leave out</button
+				>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={review.busy}
+					onclick={() => act({ do: 'choose', ids: selection, choice: 'aside' })}>Set aside</button
+				>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={review.busy}
+					onclick={() => act({ do: 'choose', ids: selection, choice: null })}>Include</button
+				>
+				<button
+					class="button small ghost"
+					type="button"
+					disabled={review.busy}
+					onclick={() => act({ do: 'verify', ids: selection, verified: true })}>Key verified</button
+				>
+				{#each mendable as [one] (one)}<button
+						class="button small ghost"
+						type="button"
+						disabled={review.busy}
+						title={checkOf(one)!.mend!.title}
+						onclick={() => act({ do: 'mend', rule: one, ids: selection })}>Mend {checkOf(one)!.short}</button
+					>{/each}
+				{#if placing}<!-- svelte-ignore a11y_autofocus --><input
+						class="field w-40"
+						autofocus
+						list="landings"
+						aria-label="Category for what is selected"
+						placeholder="Category / under it"
+						onkeydown={async (event) => {
+							if (event.key === 'Escape') placing = false;
+							if (event.key !== 'Enter') return;
+							const to = steps(event.currentTarget.value);
+							placing = false;
+							await act({ do: 'place', ids: selection, category: pathKey(to) }, `Put into ${pathText(to)}.`);
+						}}
+					/>{:else}<button class="button small ghost" type="button" onclick={() => (placing = true)}>Put in …</button
+					>{/if}
+				<button class="word ml-auto text-[13px]" type="button" onclick={() => (picked = new Set())}>none</button>
+			</div>
+		{/if}
 		<Rows
 			items={rows}
 			{chosen}
 			{choose}
 			label="Questions of the load"
-			columns="38px minmax(0, 1fr) 116px 36px 128px"
-			narrow="26px minmax(0, 1fr) 116px"
+			columns="16px 30px minmax(0, 1fr) 100px 26px 118px"
+			narrow="16px 26px minmax(0, 1fr) 100px"
 		>
-			{#snippet head()}<span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span
-				><span class="roomy" role="columnheader">Kind</span><span class="roomy text-right" role="columnheader">Pts</span
-				><span role="columnheader">Snags</span>{/snippet}
+			{#snippet head()}<span role="columnheader"
+					><input
+						type="checkbox"
+						aria-label="Select all that are listed"
+						disabled={!data.mayChange}
+						checked={rows.length > 0 && rows.every((row) => picked.has(row.id))}
+						onchange={(event) =>
+							pick(
+								rows.map((row) => row.id),
+								event.currentTarget.checked
+							)}
+					/></span
+				><span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span><span
+					class="roomy"
+					role="columnheader">Kind</span
+				><span class="roomy text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
 			{#snippet line(row: Row)}
 				{@const mark = worst(row)}
+				{@const out = outcomeOf(row)}
+				<span role="cell"
+					><input
+						type="checkbox"
+						aria-label="Select question {row.number}"
+						disabled={!data.mayChange}
+						checked={picked.has(row.id)}
+						onclick={(event) => event.stopPropagation()}
+						onchange={(event) => pick([row.id], event.currentTarget.checked)}
+					/></span
+				>
 				<span class="mute text-right" role="cell">{row.number}</span>
-				<span class="cut" role="cell" title={row.title}>{row.title || '(no title)'}</span>
+				<span
+					class="flex min-w-0 items-baseline gap-2"
+					role="cell"
+					title="{row.title}{row.category === row.foundIn ? '' : `, put in ${pathText(pathOfKey(row.category))}`}"
+				>
+					<span class="cut" class:faint={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
+						>{row.title || '(no title)'}</span
+					>
+					{#if row.verified}<span class="whole" title="key verified">✓</span>{/if}
+					{#if row.match !== 'new'}<span
+							class="mute ml-auto whitespace-nowrap text-[12px]"
+							title="{matchWords[row.match]} as in the course, {row.likeness} percent alike"
+							>{row.match === 'same'
+								? 'in course'
+								: `${row.match === 'near' ? 'like' : 'older'} ${row.likeness} %`}</span
+						>{/if}
+				</span>
 				<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
 				<span class="roomy text-right" role="cell">{row.points ?? '–'}</span>
 				<span class="cut" role="cell"
@@ -239,160 +367,170 @@
 	</section>
 
 	<section class="column paper" aria-label="The question">
-		<div class="tabs" role="tablist">
-			{#if number !== undefined}
-				<button role="tab" type="button" aria-selected={tab === 'question'} onclick={() => (tab = 'question')}
-					>Question {number}</button
-				>
-				<button role="tab" type="button" aria-selected={tab === 'try'} onclick={() => (tab = 'try')}>Try it</button>
-				<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}
-					>Source</button
-				>
-				<button role="tab" type="button" aria-selected={tab === 'snags'} onclick={() => (tab = 'snags')}
-					>Snags {shown?.reports.length ?? ''}</button
-				>
-			{/if}
-			{#if data.reports.length}<button
-					role="tab"
-					type="button"
-					aria-selected={tab === 'file'}
-					onclick={() => (tab = 'file')}>File {data.reports.length}</button
-				>{/if}
-			<span class="mute ml-auto self-center whitespace-nowrap text-[13px]"
-				>{shown?.question.points != null ? count(shown.question.points, 'point') : ''}</span
-			>
-		</div>
-		{#if tab === 'file'}
+		{#if aboutFile}
+			<div class="tabs">
+				<h2 class="pb-1">The file itself</h2>
+				{#if current}<button type="button" class="ml-auto" onclick={() => (aboutFile = false)}
+						>back to the question</button
+					>{/if}
+			</div>
 			<Findings findings={data.reports} />
-		{:else if shown}
-			{#if tab === 'question' || tab === 'try'}
-				<QuestionView
-					question={shown.question}
-					courseId={data.course.id}
-					mode={tab === 'try' ? 'try' : 'key'}
-					words={shown.reports.flatMap((report) => report.words)}
-				/>
-				{#if tab === 'question' && shown.reports.length}<div class="mt-5">
-						<Findings findings={shown.reports.slice(0, 2)} />
-					</div>{/if}
-			{:else if tab === 'source'}
-				<Source
-					source={shown.source}
-					file={shown.question.source?.file ?? ''}
-					first={shown.question.source?.line ?? 1}
-					{lit}
-				/>
-			{:else}
-				{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
-						<Mark severity="whole" word="No snags in this question." />
-					</p>{/if}
+		{:else if shown && current}
+			{#if current.broken && data.mayChange}
+				<p class="mb-2 flex items-center gap-2 text-[13px]">
+					<Mark
+						severity="broken"
+						word={current.choice === 'leave'
+							? 'left out'
+							: current.choice === 'aside'
+								? 'set aside'
+								: 'will be set aside'}
+					/>
+					<button
+						class="button small ghost ml-auto"
+						type="button"
+						disabled={review.busy}
+						aria-pressed={current.choice === 'aside'}
+						onclick={() => act({ do: 'choose', ids: [current.id], choice: 'aside' })}>Set aside</button
+					>
+					<button
+						class="button small ghost"
+						type="button"
+						disabled={review.busy}
+						aria-pressed={current.choice === 'leave'}
+						onclick={() => act({ do: 'choose', ids: [current.id], choice: 'leave' })}>Leave out</button
+					>
+				</p>
 			{/if}
+			<Staged
+				{shown}
+				number={current.number}
+				courseId={data.course.id}
+				mayChange={data.mayChange}
+				busy={review.busy}
+				failure={review.failure}
+				matchRule={current.matchRule}
+				ruleWords={current.match === 'new'
+					? ''
+					: { skip: 'skip', beside: 'take in beside it', replace: 'put in its place' }[review.decision[current.match]]}
+				mend={(one, all) => act({ do: 'mend', rule: one, ...(all ? {} : { ids: [current.id] }) })}
+				edit={(question) => act({ do: 'edit', id: current.id, version: shown!.version, question }, 'Kept.')}
+				match={(to) => act({ do: 'match', ids: [current.id], rule: to })}
+				verify={(verified) => act({ do: 'verify', ids: [current.id], verified })}
+			/>
 		{/if}
 	</section>
 </div>
+
+{#if panel === 'rules'}<Rules {review} saved={data.saved} close={() => (panel = '')} />
+{:else if panel === 'changes'}<Changes
+		{review}
+		{target}
+		show={(id) => {
+			panel = '';
+			void choose({ id });
+		}}
+		close={() => (panel = '')}
+	/>{/if}
 
 <form
 	class="bar"
 	method="POST"
 	action="?/take"
 	use:enhance={() => {
-		busy = true;
+		pressed = true;
 		return async ({ update }) => {
 			await update({ reset: false });
-			busy = false;
+			pressed = false;
 		};
 	}}
 >
-	<input type="hidden" name="decision" value={JSON.stringify(decision)} />
+	<input type="hidden" name="decision" value={JSON.stringify(review.decision)} />
 	<div class="sentence" role="status">
-		{#if form?.refused}<b class="broken">{form.refused}</b>
+		{#if review.gone}<b
+				>{review.gone === 'taken' ? 'Somebody has taken this load in.' : 'Somebody is reading this load anew.'}
+				<a class="word" href="/courses/{data.course.id}/loads">See what became of it</a></b
+			>
+		{:else if form?.refused}<b class="broken">{form.refused}</b>
+		{:else if review.failure}<b class="broken">{review.failure}</b>
 		{:else if plan.refusal}<b class="broken">{plan.refusal}</b>
 		{:else}
-			<b>Take in {plan.taken.toLocaleString('en')} of {count(plan.found, 'question')} into {target}:</b>
-			{plan.categories
-				? `${count(plan.categories, 'category', 'categories')}, ${plan.newCategories === plan.categories ? (plan.categories === 1 ? 'a new one' : 'all new') : `${plan.newCategories} of them new`}`
-				: 'no category'}.
-			<span class="mute"
-				>{[plan.aside ? `${plan.aside} set aside` : '', plan.left ? `${plan.left} left out` : '']
-					.filter(Boolean)
-					.join(', ')}{plan.aside || plan.left ? '.' : ''}</span
+			<b
+				>Take in {(plan.taken + plan.replaced).toLocaleString('en')} of {count(plan.found, 'question')} into {target}:</b
 			>
+			{plan.categories.length
+				? `${count(plan.categories.length, 'category', 'categories')}, ${plan.newCategories.length === plan.categories.length ? (plan.categories.length === 1 ? 'a new one' : 'all new') : `${plan.newCategories.length} of them new`}`
+				: 'no category'}.
+			<span class="mute">{rest}{rest ? '.' : ''} {done || review.news}</span>
 		{/if}
 	</div>
 	{#if data.mayChange}
-		<select class="field" aria-label="Bank" bind:value={decision.bankId}>
+		<select class="field" aria-label="Bank" bind:value={review.decision.bankId}>
 			{#each data.banks as one (one.id)}<option value={one.id}>into {one.name}</option>{/each}
 			<option value={null}>into a new bank</option>
 		</select>
-		{#if decision.bankId === null}<input
+		{#if review.decision.bankId === null}<input
 				class="field w-40"
 				aria-label="Name of the new bank"
 				placeholder="name of the bank"
 				maxlength="190"
-				bind:value={decision.bankName}
-			/>{/if}
-		<select class="field" aria-label="Categories" bind:value={decision.categories}
-			><option value="keep">its own categories</option><option value="one">all in one category</option></select
+				list="names"
+				bind:value={review.decision.bankName}
+			/><datalist id="names"
+				>{#each [...new Set([data.one.package_title, fileName].filter(Boolean))] as one (one)}<option value={one}
+					></option>{/each}</datalist
+			>{/if}
+		<button
+			class="button ghost"
+			type="button"
+			aria-expanded={panel === 'rules'}
+			onclick={() => (panel = panel === 'rules' ? '' : 'rules')}>Rules</button
 		>
-		{#if decision.categories === 'one'}<input
-				class="field w-40"
-				aria-label="Name of the one category"
-				placeholder="the bank itself"
-				maxlength="255"
-				bind:value={decision.oneCategory}
-			/>{/if}
-		<select class="field" aria-label="Questions in error" bind:value={decision.errors}
-			><option value="aside">good ones in, rest set aside</option><option value="nothing"
-				>nothing unless all are good</option
-			></select
+		<button
+			class="button ghost"
+			type="button"
+			aria-expanded={panel === 'changes'}
+			onclick={() => (panel = panel === 'changes' ? '' : 'changes')}>What will change</button
 		>
-		<button class="button" disabled={plan.refusal !== null || busy}
-			>{busy ? 'Taking in…' : `Take in ${plan.taken.toLocaleString('en')}`}</button
+		<button class="button" disabled={plan.refusal !== null || pressed || review.gone !== ''}
+			>{pressed ? 'Taking in…' : `Take in ${(plan.taken + plan.replaced).toLocaleString('en')}`}</button
 		>
 	{:else}<span class="mute">You may look at this course, and not change it.</span>{/if}
 </form>
 
 <style>
 	.columns {
-		grid-template-columns: 296px minmax(0, 1fr) 392px;
+		grid-template-columns: 286px minmax(0, 1fr) 392px;
 	}
-	.filters input {
-		width: 96px;
+	.filters input[type='search'] {
+		flex: 1 1 90px;
+		min-width: 84px;
+	}
+	.filters select {
+		flex: 0 1 132px;
 		min-width: 0;
-		flex: 0 1 auto;
 	}
-	.count {
-		width: 46px;
-	}
-	.lands {
-		width: 96px;
-	}
-	.found {
-		table-layout: fixed;
-	}
-	.found button {
-		cursor: pointer;
+	.bulk {
+		flex-wrap: wrap;
+		row-gap: 4px;
+		padding-block: 6px;
+		background: var(--woad-soft);
 	}
 	.sentence {
 		flex: 1 1 300px;
 	}
-	button.field {
+	button.word {
 		cursor: pointer;
-		white-space: nowrap;
+		color: var(--woad);
+		text-decoration: underline;
+		text-underline-offset: 2px;
 	}
-	button.field[aria-pressed='true'] {
-		border-color: var(--woad);
+	button[aria-pressed='true'] {
 		background: var(--woad-soft);
 	}
 	@media (max-width: 1120px) {
 		.columns {
-			grid-template-columns: 236px minmax(0, 1fr) 316px;
-		}
-		.count {
-			width: 36px;
-		}
-		.lands {
-			width: 76px;
+			grid-template-columns: 236px minmax(0, 1fr) 320px;
 		}
 	}
 </style>

@@ -7,14 +7,13 @@
 	import { count } from '$lib/ui/words';
 	import type { TextAnswer } from '$lib/workers/text';
 	import TextWorker from '$lib/workers/text?worker';
-	import { onMount } from 'svelte';
+	import { Uploads } from '$lib/ui/uploads.svelte';
+	import { onMount, untrack } from 'svelte';
 
 	let { data } = $props();
 	let text = $state('');
 	let name = $state('pasted.txt');
 	let found = $state<TextAnswer | null>(null);
-	let failure = $state('');
-	let sending = $state(false);
 	let area: HTMLTextAreaElement | undefined = $state();
 	let worker: Worker | undefined = $state();
 	const example =
@@ -44,25 +43,22 @@
 		area.setSelectionRange(start, start + (lines[from - 1]?.length ?? 0));
 		area.scrollTop = (from - 3) * parseFloat(getComputedStyle(area).lineHeight);
 	}
-	async function send() {
-		sending = true;
-		failure = '';
-		const bytes = new TextEncoder().encode(text);
-		const file = /\.(txt|md)$/i.test(name) ? name : `${name || 'pasted'}.txt`;
-		const answer = await fetch(
-			`/courses/${data.course.id}/loads/upload?name=${encodeURIComponent(file)}&size=${bytes.length}`,
-			{
-				method: 'PUT',
-				body: bytes,
-				headers: { Accept: 'application/json', 'Content-Type': 'application/octet-stream' }
-			}
-		).catch(() => null);
-		sending = false;
-		if (answer?.ok) await goto(`/courses/${data.course.id}/loads`);
-		else {
-			const words = (await answer?.json().catch(() => null)) as { message?: string } | null;
-			failure = words?.message ?? 'The connection was lost. The text is still here; try again.';
-		}
+	const uploads = untrack(
+		() =>
+			new Uploads(`/courses/${data.course.id}/loads/upload`, data.limit, '', () =>
+				goto(`/courses/${data.course.id}/loads`)
+			)
+	);
+	const sending = $derived(uploads.list.some((one) => one.state !== 'failed'));
+	const failure = $derived(
+		uploads.list.find((one) => one.failure)?.failure ??
+			(uploads.list.some((one) => one.state === 'waiting')
+				? 'The connection is lost. The text is still here, and goes as soon as it is back.'
+				: '')
+	);
+	function send() {
+		for (const one of uploads.list) uploads.clear(one.key);
+		uploads.add([new File([text], /\.(txt|md)$/i.test(name) ? name : `${name || 'pasted'}.txt`)]);
 	}
 </script>
 

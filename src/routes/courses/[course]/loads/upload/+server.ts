@@ -3,48 +3,61 @@ import { number, object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { settings } from '$lib/server/config';
 import { database } from '$lib/server/db/pool';
-import { receive } from '$lib/server/loads/loads';
+import { Refused } from '$lib/server/loads/refused';
+import { addPiece, beginUpload, dropUpload } from '$lib/server/loads/uploads';
 
-const shape = object({ name: string().trim().min(1).max(1000).required(), size: number().integer().min(0).required() });
+/** The most bytes of one piece. */
+const mostAtOnce = 16 * 2 ** 20;
+const beginning = object({
+	name: string().trim().min(1).max(1000).required(),
+	size: number().integer().min(1).required()
+});
+const piece = object({ id: number().integer().positive().required(), offset: number().integer().min(0).required() });
 
-/** The pieces of a body, ended with an error where more arrives than was said or is allowed. */
-async function* limited(body: ReadableStream<Uint8Array>, size: number): AsyncGenerator<Uint8Array> {
-	let got = 0;
-	for await (const piece of body as unknown as AsyncIterable<Uint8Array>) {
-		got += piece.length;
-		if (got > size) throw new Error('more arrived than was said');
-		yield piece;
+function checked<T>(validate: () => T): T {
+	try {
+		return validate();
+	} catch (cause) {
+		if (cause instanceof ValidationError) error(400, cause.message);
+		throw cause;
 	}
-	if (got < size) throw new Error('the upload broke off');
 }
+const diskIsFull = (cause: unknown) =>
+	['ER_RECORD_FILE_FULL', 'ER_DISK_FULL'].includes((cause as { code?: string }).code ?? '');
 
+/** Begins an upload, or finds the one that broke off; says where to go on. */
+export const POST = async ({ locals, params, request }) => {
+	const { course, person } = await courseAt(locals, params, 'change');
+	const body: unknown = await request.json().catch(() => null);
+	const { name, size } = checked(() => beginning.validateSync(body));
+	const limit = settings().uploadLimit;
+	if (size > limit)
+		error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
+	return json(await beginUpload(database(), course.id, person.id, name, size));
+};
+
+/** Takes a piece; says where to go on. */
 export const PUT = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
-	let given;
+	const { id, offset } = checked(() =>
+		piece.validateSync({ id: url.searchParams.get('id'), offset: url.searchParams.get('offset') })
+	);
+	const bytes = new Uint8Array(await request.arrayBuffer());
+	if (bytes.length > mostAtOnce) error(413, 'This piece is too large.');
 	try {
-		given = shape.validateSync({ name: url.searchParams.get('name'), size: url.searchParams.get('size') });
+		return json(await addPiece(database(), course.id, person.id, id, offset, bytes));
 	} catch (cause) {
-		error(400, (cause as ValidationError).message);
+		if (cause instanceof Refused) error(409, cause.message);
+		if (diskIsFull(cause))
+			error(507, 'The disk of the database is full. What has arrived is kept; make room and go on.');
+		throw cause;
 	}
-	const limit = settings().uploadLimit;
-	if (given.size > limit)
-		error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
-	if (!given.size || !request.body) error(400, 'The file is empty.');
-	try {
-		const id = await receive(
-			database(),
-			course.id,
-			person.id,
-			given.name,
-			given.size,
-			limited(request.body, given.size)
-		);
-		return json({ id });
-	} catch (cause) {
-		const code = (cause as { code?: string }).code;
-		if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL')
-			error(507, 'The disk of the database is full. The file was not kept; make room and drop it again.');
-		if (code?.startsWith('ER_') || code === 'ECONNREFUSED') throw cause;
-		error(400, 'The upload broke off, and nothing of it was kept. Drop the file again.');
-	}
+};
+
+/** Throws an upload away. */
+export const DELETE = async ({ locals, params, url }) => {
+	const { course, person } = await courseAt(locals, params, 'change');
+	const { id } = checked(() => piece.validateSync({ id: url.searchParams.get('id'), offset: 0 }));
+	await dropUpload(database(), course.id, person.id, id);
+	return new Response(null, { status: 204 });
 };

@@ -1,10 +1,16 @@
 import { error, fail, redirect } from '@sveltejs/kit';
+import { number } from 'yup';
+import { kinds } from '$core/model/question';
+import type { Outcome } from '$core/take-in/plan';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
-import { loadOf } from '$lib/server/loads/loads';
+import { compareElsewhere, keepTold } from '$lib/server/loads/elsewhere';
+import { loadOf, loadsOf } from '$lib/server/loads/loads';
 import { receipt, receiptQuestions } from '$lib/server/loads/receipt';
-import { Refused, undo, undoPreview } from '$lib/server/loads/take-in';
+import { outcomeNames } from '$lib/server/loads/receipt-file';
+import { Refused } from '$lib/server/loads/refused';
 import { fileReports } from '$lib/server/loads/review';
+import { undo, undoPreview } from '$lib/server/loads/undo';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -12,28 +18,58 @@ export const load = async ({ locals, params, url }) => {
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state !== 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}`);
-	const outcome =
-		(['taken', 'aside', 'left'] as const).find((name) => name === url.searchParams.get('outcome')) ?? null;
+	const asked = url.searchParams.get('outcome') ?? '';
+	const outcome = Object.hasOwn(outcomeNames, asked) ? (asked as Outcome) : null;
 	const category = url.searchParams.get('category');
-	const listed = url.searchParams.has('outcome') || category !== null;
-	const [lines, questions, back, reports] = await Promise.all([
+	const kind = kinds.find((name) => name === url.searchParams.get('kind')) ?? null;
+	const other = Number(url.searchParams.get('against')) || null;
+	const listed = url.searchParams.has('outcome') || category !== null || kind !== null;
+	const [lines, questions, back, reports, loads, elsewhere] = await Promise.all([
 		receipt(db, one.id),
-		listed ? receiptQuestions(db, one.id, outcome, category) : [],
+		listed ? receiptQuestions(db, one.id, outcome, category, kind) : [],
 		undoPreview(db, one.id),
-		fileReports(db, one.id)
+		fileReports(db, one.id),
+		loadsOf(db, course.id),
+		other ? compareElsewhere(db, course.id, one.id, other) : null
 	]);
-	return { one, lines, questions, back, reports, outcome, category, listed };
+	return {
+		one,
+		lines,
+		questions,
+		back,
+		reports,
+		outcome,
+		category,
+		kind,
+		listed,
+		elsewhere,
+		others: loads
+			.filter((load) => load.id !== one.id && ['review', 'undone', 'taken'].includes(load.state))
+			.map(({ id, file_name }) => ({ id, file_name }))
+	};
 };
 
 export const actions = {
-	undo: async ({ locals, params }) => {
+	undo: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
+		const keep = (await request.formData()).get('changed') === 'keep';
 		try {
-			await undo(database(), course.id, keyOf(params.load), person.id);
+			await undo(database(), course.id, keyOf(params.load), person.id, keep);
 		} catch (cause) {
 			if (cause instanceof Refused) return fail(409, { refused: cause.message });
 			throw cause;
 		}
 		redirect(303, `/courses/${course.id}/loads/${params.load}`);
+	},
+	told: async ({ locals, params, request }) => {
+		const { course } = await courseAt(locals, params, 'change');
+		// what is pasted may be a sentence with the number in it
+		const text = String((await request.formData()).get('told') ?? '');
+		const found = /\d[\d.,\s]*/.exec(text)?.[0].replace(/[^\d]/g, '') ?? '';
+		const told = found === '' ? null : Number(found);
+		if (told !== null && !number().integer().min(0).max(10_000_000).isValidSync(told))
+			return fail(400, { refused: 'That is no number of questions.' });
+		await keepTold(database(), course.id, keyOf(params.load), told);
+		return undefined;
 	}
 };

@@ -1,58 +1,103 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { kindName, type Kind } from '$core/model/question';
+	import { pathOfKey } from '$core/take-in/paths';
+	import type { Outcome } from '$core/take-in/plan';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, pathText } from '$lib/ui/words';
+
 	let { data, form } = $props();
 	let sure = $state(false);
-	const sum = (key: 'found' | 'taken' | 'aside' | 'left') => data.lines.reduce((total, line) => total + line[key], 0);
-	const address = (outcome: string, category: string | null) =>
-		`?outcome=${outcome}${category === null ? '' : `&category=${encodeURIComponent(category)}`}`;
-	const outcomes: Record<string, string> = {
+	let by = $state<'categories' | 'kinds'>('categories');
+	type Column = 'found' | Outcome;
+	const names: Record<Column, string> = {
+		found: 'in the file',
+		taken: '= taken in',
+		replaced: '+ in place of older',
+		aside: '+ set aside',
+		left: '+ left out',
+		skipped: '+ skipped'
+	};
+	const spoken: Record<string, string> = {
 		taken: 'taken in',
+		replaced: 'in the place of older ones',
 		aside: 'set aside',
 		left: 'left out',
+		skipped: 'skipped as already there',
 		all: 'in the file'
 	};
-	const cells = [
-		['all', 'found'],
-		['taken', 'taken'],
-		['aside', 'aside'],
-		['left', 'left']
-	] as const;
+	const lines = $derived(data.lines[by]);
+	const sum = (column: Column) => data.lines.categories.reduce((total, line) => total + line[column], 0);
+	const columns = $derived(
+		(Object.keys(names) as Column[]).filter(
+			(column) => ['found', 'taken', 'aside', 'left'].includes(column) || sum(column) > 0
+		)
+	);
+	const parts = $derived(columns.filter((column) => column !== 'found'));
+	const added = $derived(parts.reduce((total, column) => total + sum(column), 0));
+	const arrived = $derived(sum('taken') + sum('replaced'));
+	const nameOf = (key: string) => (by === 'kinds' ? kindName(key as Kind) : pathText(pathOfKey(key)));
+	const address = (column: Column, key: string | null) =>
+		`?outcome=${column === 'found' ? 'all' : column}${key === null ? '' : `&${by === 'kinds' ? 'kind' : 'category'}=${encodeURIComponent(key)}`}`;
 </script>
 
 <svelte:head><title>Receipt of {data.one.file_name} · Yarn Barrow</title></svelte:head>
 <div class="columns" style="grid-template-columns: minmax(0, 1fr) 420px">
 	<section class="column" aria-label="Receipt">
-		<div class="flex items-baseline justify-between">
-			<h1>Receipt</h1>
+		<div class="flex items-baseline gap-4">
+			<h1 class="mr-auto">Receipt</h1>
+			<button type="button" class="word text-[13px]" onclick={() => print()}>Print</button>
+			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=csv" download
+				>CSV</a
+			>
+			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=html" download
+				>HTML</a
+			>
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
 		<p class="mute mb-3">
-			{data.one.file_name} · {data.one.format}, taken in by {data.one.person}{#if data.one.bank_id}. <a
+			{data.one.file_name} · {data.one.format}, brought by {data.one.person}{#if data.one.bank_id}. <a
 					class="word"
 					href="/courses/{data.course.id}/banks?bank={data.one.bank_id}">Open the bank</a
 				>{/if}
 		</p>
+		<p class="mb-1 flex gap-2" role="group" aria-label="Lines of the receipt">
+			<button
+				type="button"
+				class="button small"
+				class:ghost={by !== 'categories'}
+				aria-pressed={by === 'categories'}
+				onclick={() => (by = 'categories')}>by category</button
+			>
+			<button
+				type="button"
+				class="button small"
+				class:ghost={by !== 'kinds'}
+				aria-pressed={by === 'kinds'}
+				onclick={() => (by = 'kinds')}>by kind</button
+			>
+		</p>
 		<table class="rows">
 			<thead
 				><tr
-					><th>Category in the file</th><th class="number">in the file</th><th class="number">= taken in</th><th
-						class="number">+ set aside</th
-					><th class="number">+ left out</th></tr
+					><th>{by === 'kinds' ? 'Kind' : 'Category in the file'}</th>{#each columns as column (column)}<th
+							class="number">{names[column]}</th
+						>{/each}</tr
 				></thead
 			>
 			<tbody>
-				{#each data.lines as line (line.key)}
-					<tr class:chosen={data.category === line.key}>
-						<td>{pathText(line.category)}</td>
-						{#each cells as [outcome, key] (key)}<td class="number"
-								>{#if line[key]}<a
+				{#each lines as line (line.key)}
+					<tr class:chosen={(by === 'kinds' ? data.kind : data.category) === line.key}>
+						<td>{nameOf(line.key)}</td>
+						{#each columns as column (column)}<td class="number"
+								>{#if line[column]}<a
 										class="word"
 										data-sveltekit-noscroll
-										href={address(outcome, line.key)}
-										aria-label="{line[key]} {outcomes[outcome]} in {pathText(line.category)}">{line[key]}</a
+										href={address(column, line.key)}
+										aria-label="{line[column]} {spoken[column === 'found' ? 'all' : column]} in {nameOf(line.key)}"
+										>{line[column]}</a
 									>{:else}<span class="faint">0</span>{/if}</td
 							>{/each}
 					</tr>
@@ -61,12 +106,12 @@
 			<tfoot>
 				<tr class="font-bold">
 					<td>In all</td>
-					{#each cells as [outcome, key] (key)}<td class="number"
-							>{#if sum(key)}<a
+					{#each columns as column (column)}<td class="number"
+							>{#if sum(column)}<a
 									class="word"
 									data-sveltekit-noscroll
-									href={address(outcome, null)}
-									aria-label="{sum(key)} {outcomes[outcome]}">{sum(key)}</a
+									href={address(column, null)}
+									aria-label="{sum(column)} {spoken[column === 'found' ? 'all' : column]}">{sum(column)}</a
 								>{:else}0{/if}</td
 						>{/each}
 				</tr>
@@ -74,37 +119,90 @@
 		</table>
 		<p class="mt-3">
 			<Mark
-				severity={sum('found') === sum('taken') + sum('aside') + sum('left') ? 'whole' : 'broken'}
-				word="{sum('found')} = {sum('taken')} + {sum('aside')} + {sum('left')}"
+				severity={sum('found') === added && sum('found') === data.one.questions_found ? 'whole' : 'broken'}
+				word="{sum('found')} = {parts.map(sum).join(' + ')}"
 			/>
+			<span class="mute">The file itself counts {count(data.one.questions_found, 'question')}.</span>
 		</p>
 		{#if sum('aside')}<p class="mute mt-2">
-				What is set aside stays here with its reasons until somebody deals with it. It is in no bank.
+				What is set aside stays with its reasons until somebody deals with it. It is in no bank.
+				<a class="word" href="/courses/{data.course.id}/loads/aside">Deal with it</a>
 			</p>{/if}
 		{#if data.reports.length}<p class="mute mt-2">
 				About the file itself: {#each data.reports as report, at (at)}<span class="mt-1 block">{report.message}</span
 					>{/each}
 			</p>{/if}
+
+		<h2 class="mt-7">What the other system made of it</h2>
+		<div class="mt-2 flex flex-wrap items-end gap-6">
+			<form method="POST" action="?/told" use:enhance>
+				<label
+					>It says that it imported
+					<input class="field w-24" name="told" value={data.one.told_count ?? ''} placeholder="number" /></label
+				>
+				<button class="button small ghost">Compare</button>
+			</form>
+			{#if data.others.length}
+				<label
+					>or its own export, loaded here
+					<select
+						class="field"
+						value={page.url.searchParams.get('against') ?? ''}
+						onchange={(event) => goto(`?against=${event.currentTarget.value}`, { noScroll: true, keepFocus: true })}
+						><option value="">choose a load</option>{#each data.others as other (other.id)}<option
+								value={String(other.id)}>{other.file_name}</option
+							>{/each}</select
+					></label
+				>
+			{/if}
+		</div>
+		{#if data.one.told_count !== null}<p class="mt-2">
+				{#if data.one.told_count === arrived}<Mark severity="whole" word="The same number: {arrived}." />
+				{:else}<Mark
+						severity="broken"
+						word="{count(Math.abs(arrived - data.one.told_count), 'question')} {data.one.told_count < arrived
+							? 'fewer'
+							: 'more'} than the {arrived} here."
+					/>
+					{#if data.one.told_count < arrived}<span class="mute"
+							>Export its bank, drop the file on the tray, and choose it here to see which are missing.</span
+						>{/if}{/if}
+			</p>{/if}
+
 		{#if data.mayChange}
 			<div class="mt-8">
 				{#if form?.refused}<p class="notice broken" role="alert">{form.refused}</p>{/if}
 				{#if sure}
-					<div class="notice doubtful">
+					<form class="notice doubtful" method="POST" action="?/undo" use:enhance>
 						<p>
-							Taking this load back removes {count(data.back.questions, 'question')} from the bank{data.back.changed
-								? `, ${data.back.changed} of them changed since`
-								: ''}{data.back.quizzes
-								? `, and takes them out of ${count(data.back.quizzes, 'quiz', 'quizzes')}`
+							Taking this load back removes {count(data.back.questions, 'question')} from the bank{data.back.replaced
+								? `, and puts back ${count(data.back.replaced, 'question')} as ${data.back.replaced === 1 ? 'it was' : 'they were'} before`
+								: ''}{data.back.quizzes.length
+								? `. It takes them out of ${data.back.quizzes.map((quiz) => `“${quiz.title}”`).join(', ')}`
 								: ''}. The load itself stays, to be reviewed again.
 						</p>
-						<form method="POST" action="?/undo" use:enhance class="mt-2 flex gap-2">
-							<button class="button small">Take back {data.back.questions}</button><button
+						{#if data.back.changed.length}
+							<p class="mt-2"><b>{count(data.back.changed.length, 'question')} changed since:</b></p>
+							<ul class="changed">
+								{#each data.back.changed as one (one.id)}<li>
+										<a class="word" href="/courses/{data.course.id}/banks?bank={one.bankId}&question={one.id}"
+											>{one.title}</a
+										>
+									</li>{/each}
+							</ul>
+							<p class="mt-1">
+								<label><input type="radio" name="changed" value="keep" checked /> keep these in the bank</label>
+								<label class="ml-4"><input type="radio" name="changed" value="back" /> take these back too</label>
+							</p>
+						{/if}
+						<p class="mt-2 flex gap-2">
+							<button class="button small">Take back {data.back.questions + data.back.replaced}</button><button
 								class="button small ghost"
 								type="button"
 								onclick={() => (sure = false)}>Leave it</button
 							>
-						</form>
-					</div>
+						</p>
+					</form>
 				{:else}<button class="button ghost" type="button" onclick={() => (sure = true)}
 						>Undo: take this load back</button
 					>{/if}
@@ -112,12 +210,33 @@
 		{/if}
 	</section>
 	<section class="column paper" aria-label="Questions behind a number">
-		{#if data.listed}
+		{#if data.elsewhere}
+			<h2>Against {data.elsewhere.fileName}</h2>
+			<p class="mt-2">
+				<Mark
+					severity={data.elsewhere.lost.length ? 'broken' : data.elsewhere.changed.length ? 'doubtful' : 'whole'}
+					word="{data.elsewhere.same} the same, {data.elsewhere.changed.length} changed, {data.elsewhere.lost
+						.length} lost there, {data.elsewhere.more.length} only there"
+				/>
+			</p>
+			{#each [['Lost there', data.elsewhere.lost], ['Only there', data.elsewhere.more]] as const as [title, list] (title)}
+				{#if list.length}<h3 class="mt-4">{title}</h3>
+					<ul>
+						{#each list.slice(0, 500) as name, at (at)}<li>{name}</li>{/each}
+					</ul>{/if}
+			{/each}
+			{#if data.elsewhere.changed.length}<h3 class="mt-4">Changed there</h3>
+				<ul>
+					{#each data.elsewhere.changed.slice(0, 500) as one, at (at)}<li>
+							{one.title} <span class="mute text-[13px]">{one.parts.join(', ')}</span>
+						</li>{/each}
+				</ul>{/if}
+		{:else if data.listed}
 			<h2>
 				{count(data.questions.length, 'question')}
-				{outcomes[data.outcome ?? 'all']}{data.category === null
+				{spoken[data.outcome ?? 'all']}{data.kind ? `, ${kindName(data.kind)}` : ''}{data.category === null
 					? ''
-					: `, ${pathText(data.category.split('\n').filter(Boolean))}`}
+					: `, ${pathText(pathOfKey(data.category))}`}
 			</h2>
 			<table class="rows mt-2">
 				<tbody>
@@ -131,7 +250,9 @@
 										>{question.title}</a
 									>{:else}{question.title}{/if}
 								<span class="mute block text-[13px]"
-									>{kindName(question.kind as Kind)}{#if question.outcome === 'aside' && question.why}
+									>{kindName(question.kind as Kind)}{data.outcome
+										? ''
+										: ` · ${spoken[question.outcome] ?? question.outcome}`}{#if question.outcome === 'aside' && question.why}
 										· {question.why}{/if}</span
 								>
 							</td>
@@ -142,3 +263,29 @@
 		{:else}<p class="mute">Choose a number to see its questions.</p>{/if}
 	</section>
 </div>
+
+<style>
+	button.word {
+		cursor: pointer;
+		color: var(--woad);
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.changed {
+		max-height: 160px;
+		overflow: auto;
+		margin-left: 16px;
+		list-style: disc;
+	}
+	@media print {
+		form,
+		label,
+		button,
+		.column.paper {
+			display: none;
+		}
+		.columns {
+			display: block;
+		}
+	}
+</style>

@@ -1,0 +1,155 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoSignIn } from '../demo/fill';
+import { smallLoads, sumsPackage } from '../demo/loads';
+import { Visitor } from './browser';
+
+const address = process.env.APPLICATION!;
+let visitor: Visitor;
+let folder = '';
+let course = '';
+beforeAll(async () => {
+	folder = mkdtempSync(join(tmpdir(), 'barrow-day-'));
+	visitor = await Visitor.open(address);
+	await visitor.signIn(demoSignIn.email, demoSignIn.password);
+	await visitor.press('Buoyage and Lights');
+	await visitor.reads('Loads of this course');
+	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+});
+afterAll(async () => {
+	await visitor.close();
+	rmSync(folder, { recursive: true, force: true });
+});
+
+async function hand(name: string, bytes: Uint8Array): Promise<void> {
+	const path = join(folder, name);
+	writeFileSync(path, bytes);
+	await visitor.go(`/courses/${course}/loads`);
+	await (await visitor.driver.findElement(By.css('input[type=file]:not([webkitdirectory])'))).sendKeys(path);
+	await visitor.reads(new RegExp(`${name.replaceAll('.', '\\.')}[\\s\\S]*to review`));
+}
+const pieces = async (from: AsyncIterable<Uint8Array>) => {
+	const out: Uint8Array[] = [];
+	for await (const piece of from) out.push(piece);
+	return Buffer.concat(out);
+};
+
+describe('a thousand questions with troubles', () => {
+	it('are dropped, and shown in full', async () => {
+		await hand('day-sums.zip', await pieces(sumsPackage()));
+		await visitor.press('Review day-sums.zip');
+		const words = await visitor.reads(/Take in 984 of 1,000 questions/);
+		for (const one of ['Bearings', 'Passages', 'Depths', '16 set aside']) expect(words).toContain(one);
+	});
+	it('are put where they belong by typing', async () => {
+		await visitor.press('Depths lands in Depths, change');
+		const input = await visitor.find('input[aria-label="Where Depths lands"]');
+		await visitor.driver.executeScript('arguments[0].select()', input);
+		await input.sendKeys('Sums / Under the keel\uE007');
+		await visitor.reads(/4 categories/);
+	});
+	it('are mended in bulk before they are taken in', async () => {
+		await visitor.choose('Snag', /Escaped twice/);
+		await (await visitor.find('input[aria-label="Select all that are listed"]')).click();
+		await visitor.reads(/\d+ selected/);
+		await visitor.press('Mend escaped');
+		await visitor.reads(/Mended \d+ questions/);
+	});
+	it('are put right by hand, one that has no key', async () => {
+		await visitor.choose('Snag', /No key/);
+		await (await visitor.find('[data-row]')).click();
+		await visitor.press('Edit');
+		await visitor.press('Option 1 is right');
+		await visitor.press('Keep this');
+		await visitor.reads(/Take in 985 of 1,000 questions/);
+	});
+	it('are taken in by rules, with a receipt that adds up, by category and by kind', async () => {
+		await visitor.press('Rules');
+		await visitor.write('input[placeholder="as they are"]', '2');
+		await visitor.press('Close');
+		await visitor.choose('Bank', 'into a new bank');
+		await visitor.write('input[aria-label="Name of the new bank"]', 'Day sums');
+		await visitor.reads(/into Buoyage and Lights › Day sums/);
+		await visitor.press('What will change');
+		await visitor.reads(/985 questions taken in/);
+		await visitor.press('Close');
+		await visitor.press('Take in 985');
+		expect(await visitor.reads('Receipt')).toContain('1000 = 985 + 15 + 0');
+		await visitor.press('by kind');
+		await visitor.reads('Multiple choice');
+		await visitor.write('input[name=told]', 'Imported: 980 items');
+		await visitor.press('Compare');
+		await visitor.reads('5 questions fewer than the 985 here');
+	});
+	it('are set aside where they are broken, put right there, and taken in later', async () => {
+		await visitor.go(`/courses/${course}/loads/aside`);
+		await visitor.reads(/Set aside: \d+/);
+		await visitor.choose('Load', 'day-sums.zip');
+		await (await visitor.find('[data-row]')).click();
+		await visitor.press('Edit');
+		await visitor.press('Option 1 is right');
+		await visitor.press('Keep this');
+		await visitor.reads('put right');
+		await (await visitor.find('[data-row] input[type=checkbox]')).click();
+		await visitor.reads('1 question selected, 1 of them put right');
+		await visitor.press('Take in 1');
+		await visitor.reads('Taken in: 1 question.');
+	});
+	it('are known again when the same file comes twice', async () => {
+		await hand('day-sums-again.zip', await pieces(sumsPackage()));
+		await visitor.reads('the same file as');
+		await visitor.press('Review day-sums-again.zip');
+		await visitor.reads(/skipped as already there/);
+	});
+	it('go back as a whole', async () => {
+		await visitor.go(`/courses/${course}/loads`);
+		await visitor.reads('Loads of this course');
+		await (await visitor.driver.findElement(By.linkText('day-sums.zip'))).click();
+		await visitor.press('Undo: take this load back');
+		await visitor.reads('removes 986 questions');
+		await visitor.press('Take back 986');
+		await visitor.reads(/Take in \d+ of 1,000 questions/);
+		expect(await visitor.complaints()).toEqual([]);
+	});
+});
+
+describe('a Word list', () => {
+	it('goes from the tray to the bank', async () => {
+		await hand('radio-list.docx', smallLoads['radio-procedure.docx']!());
+		await visitor.press('Review radio-list.docx');
+		await visitor.reads(/Take in \d+ of \d+ questions/);
+		await visitor.choose('Bank', 'into a new bank');
+		await visitor.write('input[aria-label="Name of the new bank"]', 'Radio list');
+		await visitor.reads(/› Radio list/);
+		await visitor.press('Take in ');
+		await visitor.reads('Receipt');
+		await visitor.press('Open the bank');
+		await visitor.reads('Radio list');
+	});
+});
+
+describe('two people on one load', () => {
+	it('see each other’s decisions, and the second to press is told', async () => {
+		await hand('two-people.txt', smallLoads['buoyage-draft.txt']!());
+		await visitor.press('Review two-people.txt');
+		await visitor.choose('Bank', 'into a new bank');
+		await visitor.write('input[aria-label="Name of the new bank"]', 'First');
+		await visitor.reads(/› First/);
+		const other = await Visitor.open(address);
+		try {
+			await other.signIn(demoSignIn.email, demoSignIn.password);
+			await other.go(await visitor.driver.getCurrentUrl().then((url) => new URL(url).pathname));
+			await other.reads(/› First/);
+			await other.write('input[aria-label="Name of the new bank"]', 'Second');
+			await visitor.reads(/› Second/);
+			await other.press('Take in ');
+			await other.reads('Receipt');
+			await visitor.reads('Somebody has taken this load in.');
+		} finally {
+			await other.close();
+		}
+	});
+});

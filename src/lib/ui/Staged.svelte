@@ -1,0 +1,169 @@
+<script lang="ts">
+	import { checkOf } from '$core/checks';
+	import type { MatchRule } from '$core/take-in/decision';
+	import type { StagedQuestion } from '$lib/server/loads/review';
+	import Findings from './Findings.svelte';
+	import Mark from './Mark.svelte';
+	import QuestionEditor from './QuestionEditor.svelte';
+	import QuestionView from './QuestionView.svelte';
+	import Source from './Source.svelte';
+	import WordChanges from './WordChanges.svelte';
+	import { count } from './words';
+
+	/**
+	 * A question of a load: as a student sees it, to be tried, to be edited, its source, its snags with their mends, and
+	 * its counterpart in the course. `extra` is a tab in front of all, for what is said about the file.
+	 */
+	let {
+		shown,
+		number,
+		courseId,
+		mayChange,
+		busy,
+		failure,
+		matchRule = null,
+		ruleWords: spoken = '',
+		mend,
+		edit,
+		match,
+		verify
+	}: {
+		shown: StagedQuestion;
+		number: number;
+		courseId: number;
+		mayChange: boolean;
+		busy: boolean;
+		failure: string;
+		/** The rule that was chosen for this question alone, and the general one in words. */
+		matchRule?: MatchRule | null;
+		ruleWords?: string;
+		mend: (rule: string, all: boolean) => void;
+		/** Keeps an edited question; gives whether it was kept. */
+		edit: (question: unknown) => Promise<boolean>;
+		match?: (rule: MatchRule | null) => void;
+		verify?: (verified: boolean) => void;
+	} = $props();
+
+	type Tab = 'question' | 'try' | 'edit' | 'source' | 'snags' | 'against';
+	let tab = $state<Tab>('question');
+	const tabs = $derived<[Tab, string][]>([
+		['question', `Question ${number}`],
+		['try', 'Try it'],
+		...(mayChange && shown.question.kind !== 'unreadable' ? ([['edit', 'Edit']] as [Tab, string][]) : []),
+		['source', 'Source'],
+		['snags', `Snags ${shown.reports.length}`],
+		...(shown.against ? ([['against', 'In the course']] as [Tab, string][]) : [])
+	]);
+	$effect(() => {
+		if (!tabs.some(([name]) => name === tab)) tab = 'question';
+	});
+	const lit = $derived([...new Set(shown.reports.flatMap((report) => report.line ?? []))]);
+	const mends = $derived(
+		[...new Set(shown.reports.map((report) => report.rule))].filter((rule) => checkOf(rule)?.mend)
+	);
+	const likenesses = {
+		same: 'The same question is in the course.',
+		changed: 'A question of its name or identifier is in the course, with other content',
+		near: 'A question that is nearly the same is in the course',
+		new: ''
+	};
+</script>
+
+<div class="tabs" role="tablist">
+	{#each tabs as [name, words] (name)}<button
+			role="tab"
+			type="button"
+			aria-selected={tab === name}
+			onclick={() => (tab = name)}>{words}</button
+		>{/each}
+</div>
+{#if tab === 'question' || tab === 'try'}
+	<QuestionView
+		question={shown.question}
+		{courseId}
+		mode={tab === 'try' ? 'try' : 'key'}
+		words={shown.reports.flatMap((report) => report.words)}
+		onmark={(mark) => mayChange && mark?.credit === 1 && !shown.verifiedBy && verify?.(true)}
+	/>
+	<p class="mt-4 flex items-center gap-3 text-[13px]">
+		<span class="mute"
+			>{shown.question.points === null ? 'no points given' : count(shown.question.points, 'point')}</span
+		>
+		{#if shown.edited}<span class="mute">changed since it was read</span>{/if}
+		{#if shown.verifiedBy}<Mark severity="whole" word="key verified by {shown.verifiedBy}" />{/if}
+		{#if mayChange && verify}<button
+				type="button"
+				class="button small ghost ml-auto"
+				disabled={busy}
+				onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Not verified' : 'Key verified'}</button
+			>{/if}
+	</p>
+	{#if tab === 'question' && shown.reports.length}<div class="mt-3">
+			<Findings findings={shown.reports.slice(0, 2)} />
+			{#if mayChange && mends.length}<button
+					type="button"
+					class="button small mt-1"
+					disabled={busy}
+					onclick={() => mend(mends[0]!, false)}>{checkOf(mends[0]!)!.mend!.title}</button
+				>{/if}
+		</div>{/if}
+{:else if tab === 'edit'}
+	{#key `${number} ${shown.version}`}<QuestionEditor
+			question={shown.question}
+			{courseId}
+			{busy}
+			{failure}
+			save={async (question) => {
+				if (await edit(question)) tab = 'question';
+			}}
+			cancel={() => (tab = 'question')}
+		/>{/key}
+{:else if tab === 'source'}
+	<Source
+		source={shown.source}
+		file={shown.question.source?.file ?? ''}
+		first={shown.question.source?.line ?? 1}
+		{lit}
+	/>
+{:else if tab === 'snags'}
+	{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
+			<Mark severity="whole" word="No snags in this question." />
+		</p>{/if}
+	{#if mayChange}
+		{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
+				<button type="button" class="button small" disabled={busy} onclick={() => mend(rule, false)}
+					>{checkOf(rule)!.mend!.title}</button
+				><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
+					>in the whole load</button
+				>
+			</p>{/each}
+	{/if}
+{:else if shown.against}
+	<p>
+		{likenesses[shown.against.match]}{shown.against.match === 'same'
+			? ''
+			: ` (${shown.against.likeness} percent alike)`}
+		<a class="word" href="/courses/{courseId}/banks?bank={shown.against.bankId}&question={shown.against.id}"
+			>Look at it</a
+		>
+	</p>
+	{#if match && mayChange}
+		<label class="mt-2 block"
+			>With this one
+			<select
+				class="field"
+				value={matchRule ?? ''}
+				disabled={busy}
+				onchange={(event) => match((event.currentTarget.value || null) as MatchRule | null)}
+				><option value="">as the rule says{spoken ? `: ${spoken}` : ''}</option><option value="skip">skip</option
+				><option value="beside">take in beside it</option><option value="replace">put in its place</option></select
+			></label
+		>
+	{/if}
+	{#if shown.against.match !== 'same'}
+		<p class="mute mt-3 text-[13px]">
+			<del>struck out</del> is only in the course, <b>marked</b> only in this load
+		</p>
+		<WordChanges before={shown.against.question} after={shown.question} />
+	{/if}
+{/if}

@@ -1,0 +1,31 @@
+<script lang="ts">
+	import { wordDifferences } from '$core/compare/words';
+	import type { Question } from '$core/model/question';
+
+	/** How two questions differ in words: what is only in the first is struck out, what is only in the second is marked. */
+	let { before, after }: { before: Question; after: Question } = $props();
+	const changes = $derived(wordDifferences(before, after));
+</script>
+
+{#each changes as { part, stretches } (part)}
+	<div class="mt-3">
+		<p class="mute text-[13px]">{part}</p>
+		<p>
+			{#each stretches as one, at (at)}{#if one.only === 'before'}<del>{one.text}</del
+					>{:else if one.only === 'after'}<ins>{one.text}</ins>{:else}{one.text}{/if}{/each}
+		</p>
+	</div>
+{:else}<p class="mute">In words they say the same.</p>{/each}
+
+<style>
+	del {
+		color: var(--madder);
+		background: var(--madder-soft);
+	}
+	ins {
+		color: var(--lichen);
+		background: var(--lichen-soft);
+		text-decoration: none;
+		font-weight: 600;
+	}
+</style>

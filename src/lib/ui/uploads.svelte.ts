@@ -1,0 +1,163 @@
+import { zipSync } from 'fflate';
+
+/** A file on its way to the tray. */
+export interface Sending {
+	key: number;
+	name: string;
+	size: number;
+	sent: number;
+	/** Sending, waiting for the connection to come back, or ended by what `failure` says. */
+	state: 'sending' | 'waiting' | 'failed';
+	failure: string;
+}
+
+const pieceSize = 4 * 2 ** 20;
+const longestWait = 10_000;
+
+/**
+ * Sends files a piece at a time. Where the connection is lost, it waits and goes on where the server says that it has
+ * come to, also after the page was opened again and the same file dropped.
+ */
+export class Uploads {
+	list = $state<Sending[]>([]);
+	#next = 0;
+	readonly #stopped = new Set<number>();
+
+	constructor(
+		readonly address: string,
+		readonly limit: number,
+		readonly limitWords: string,
+		/** Told when a file has arrived in full. */
+		readonly arrived: () => Promise<void>
+	) {}
+
+	/** Sends files, each for itself. */
+	add(files: Iterable<File>): void {
+		for (const file of files) {
+			this.#next += 1;
+			const failure =
+				file.size > this.limit
+					? `It is larger than ${this.limitWords}, which is the most that is taken here.`
+					: file.size === 0
+						? 'It is empty.'
+						: '';
+			this.list.push({
+				key: this.#next,
+				name: file.name,
+				size: file.size,
+				sent: 0,
+				state: failure ? 'failed' : 'sending',
+				failure
+			});
+			if (!failure) void this.#send(this.#next, file);
+		}
+	}
+
+	/** Takes a file off the list; one that is still on its way is stopped. */
+	clear(key: number): void {
+		this.#stopped.add(key);
+		this.list = this.list.filter((one) => one.key !== key);
+	}
+
+	#mine(key: number): Sending | undefined {
+		return this.list.find((one) => one.key === key);
+	}
+
+	async #call(method: string, query: string, body?: BodyInit): Promise<{ id: number; received: number } | string> {
+		const response = await fetch(`${this.address}${query}`, {
+			method,
+			headers: {
+				Accept: 'application/json',
+				'Content-Type': typeof body === 'string' ? 'application/json' : 'application/octet-stream'
+			},
+			...(body === undefined ? {} : { body })
+		});
+		if (response.ok) return (await response.json()) as { id: number; received: number };
+		// a server that is being started again answers so; it is waited for like a lost connection
+		if ([502, 503, 504].includes(response.status)) throw new TypeError('not there');
+		const answer = (await response.json().catch(() => ({}))) as { message?: string };
+		return answer.message ?? 'The server could not take it. Drop the file again.';
+	}
+
+	async #send(key: number, file: File): Promise<void> {
+		let at: { id: number; received: number } | null = null;
+		for (let wait = 500; ;) {
+			if (this.#stopped.has(key)) {
+				if (at) void fetch(`${this.address}?id=${at.id}`, { method: 'DELETE' }).catch(() => undefined);
+				return;
+			}
+			const one = this.#mine(key);
+			if (!one) return;
+			try {
+				const answer: { id: number; received: number } | string = at
+					? await this.#call(
+							'PUT',
+							`?id=${at.id}&offset=${at.received}`,
+							file.slice(at.received, at.received + pieceSize)
+						)
+					: await this.#call('POST', '', JSON.stringify({ name: file.name, size: file.size }));
+				if (typeof answer === 'string') {
+					one.state = 'failed';
+					one.failure = answer;
+					return;
+				}
+				at = answer;
+				one.state = 'sending';
+				one.sent = answer.received;
+				wait = 500;
+				if (answer.received >= file.size) {
+					this.list = this.list.filter((other) => other.key !== key);
+					await this.arrived();
+					return;
+				}
+			} catch {
+				// nothing of what has arrived is lost: what has come is asked again before going on
+				one.state = 'waiting';
+				await new Promise((resolve) => setTimeout(resolve, wait));
+				wait = Math.min(longestWait, wait * 2);
+				at = null;
+			}
+		}
+	}
+}
+
+async function filesIn(entry: FileSystemEntry, path: string, out: Map<string, File>): Promise<void> {
+	if (entry.isFile) {
+		const file = await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject));
+		out.set(path + entry.name, file);
+		return;
+	}
+	const reader = (entry as FileSystemDirectoryEntry).createReader();
+	for (;;) {
+		const some = await new Promise<FileSystemEntry[]>((resolve, reject) => reader.readEntries(resolve, reject));
+		if (!some.length) return;
+		for (const one of some) await filesIn(one, `${path}${entry.name}/`, out);
+	}
+}
+
+/** Files of a folder as one package, with the name of the folder: `files` by their paths in it. */
+export async function packed(name: string, files: Map<string, File>): Promise<File> {
+	const bytes: Record<string, Uint8Array> = {};
+	for (const [path, file] of files) bytes[path] = new Uint8Array(await file.arrayBuffer());
+	return new File([zipSync(bytes, { level: 6 }) as Uint8Array<ArrayBuffer>], `${name}.zip`, {
+		type: 'application/zip'
+	});
+}
+
+/** What was dropped: files as they are, and each folder as one package. */
+export async function dropped(transfer: DataTransfer): Promise<File[]> {
+	const entries = [...transfer.items].map((item) => item.webkitGetAsEntry());
+	const plain = [...transfer.files];
+	const out: File[] = [];
+	for (const [at, entry] of entries.entries()) {
+		if (!entry?.isDirectory) {
+			if (plain[at]) out.push(plain[at]);
+			continue;
+		}
+		const found = new Map<string, File>();
+		await filesIn(entry, '', found);
+		const inside = new Map([...found].map(([path, file]) => [path.slice(entry.name.length + 1), file]));
+		if (inside.size) out.push(await packed(entry.name, inside));
+	}
+	return out;
+}

@@ -1,0 +1,75 @@
+<script lang="ts">
+	import { pathOfKey } from '$core/take-in/paths';
+	import type { Outcome } from '$core/take-in/plan';
+	import { count, pathText } from '$lib/ui/words';
+	import type { Review } from './review.svelte';
+
+	/** What taking in would change, in full: the new categories, and the questions by what becomes of them. */
+	let {
+		review,
+		target,
+		show,
+		close
+	}: { review: Review; target: string; show: (id: number) => void; close: () => void } = $props();
+
+	const names: [Outcome, string][] = [
+		['replaced', 'put in the place of one that is there, whose old version is kept'],
+		['skipped', 'skipped, because they are in the course already'],
+		['aside', 'set aside'],
+		['left', 'left out'],
+		['taken', 'taken in']
+	];
+	const most = 100;
+	const by = (outcome: Outcome) => review.questions.filter((_, at) => review.plan.outcomes[at] === outcome);
+</script>
+
+<svelte:window onkeydown={(event) => event.key === 'Escape' && close()} />
+<section class="panel" aria-label="What will change">
+	<div class="flex items-baseline">
+		<h2>What will change</h2>
+		<button type="button" class="button small ghost ml-auto" onclick={close}>Close</button>
+	</div>
+	<p class="mute mt-1">In {target}. Nothing else in the course is touched.</p>
+	{#if review.plan.newCategories.length}
+		<h3 class="mt-3">{count(review.plan.newCategories.length, 'new category', 'new categories')}</h3>
+		<p>{review.plan.newCategories.map((key) => pathText(pathOfKey(key))).join(' · ')}</p>
+	{/if}
+	{#each names as [outcome, words] (outcome)}
+		{@const list = by(outcome)}
+		{#if list.length}
+			<h3 class="mt-3">{count(list.length, 'question')} {words}</h3>
+			<p class="names">
+				{#each list.slice(0, most) as one (one.id)}<button type="button" class="word" onclick={() => show(one.id)}
+						>{one.number} {one.title || '(no title)'}</button
+					>{/each}{#if list.length > most}<span class="mute">and {(list.length - most).toLocaleString('en')} more</span
+					>{/if}
+			</p>
+		{/if}
+	{/each}
+</section>
+
+<style>
+	.panel {
+		position: fixed;
+		inset: auto 0 61px;
+		z-index: 5;
+		padding: 16px 20px;
+		max-height: 60vh;
+		overflow: auto;
+		background: var(--paper);
+		border-top: 1.5px solid var(--line2);
+	}
+	.names {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 16px;
+		font-size: 13px;
+	}
+	.names button {
+		cursor: pointer;
+		max-width: 320px;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+</style>

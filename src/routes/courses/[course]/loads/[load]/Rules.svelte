@@ -1,0 +1,187 @@
+<script lang="ts">
+	import { parseRules, type Rules } from '$core/take-in/decision';
+	import { count } from '$lib/ui/words';
+	import type { Review } from './review.svelte';
+
+	/** The rules by which a load is taken in, with those that were saved by name. */
+	let { review, saved, close }: { review: Review; saved: { name: string; rules: Rules }[]; close: () => void } =
+		$props();
+
+	const against = [
+		['same', 'the same as one'],
+		['changed', 'a change of one'],
+		['near', 'nearly the same as one']
+	] as const;
+	const matches = $derived(
+		Object.fromEntries(against.map(([match]) => [match, review.questions.filter((one) => one.match === match).length]))
+	);
+	let name = $state('');
+	let kept = $state('');
+	let more = $state<{ name: string; rules: Rules }[]>([]);
+	const all = $derived([...saved.filter((one) => !more.some((other) => other.name === one.name)), ...more]);
+	const list = (text: string) =>
+		text
+			.split(/[;,]/)
+			.map((one) => one.trim())
+			.filter(Boolean);
+
+	async function save() {
+		const rules = parseRules($state.snapshot(review.decision));
+		if (await review.ask({ do: 'rules', name, rules })) {
+			more = [...more.filter((one) => one.name !== name), { name, rules }];
+			kept = `Kept as “${name}”.`;
+		}
+	}
+</script>
+
+<svelte:window onkeydown={(event) => event.key === 'Escape' && close()} />
+<section class="panel" aria-label="Rules">
+	<div class="flex items-baseline gap-4">
+		<h2>Rules for this load</h2>
+		{#if all.length}<label
+				>Saved rules <select
+					class="field"
+					onchange={(event) => {
+						const one = all.find((other) => other.name === event.currentTarget.value);
+						if (one) Object.assign(review.decision, structuredClone($state.snapshot(one.rules)));
+					}}
+					><option value="">choose</option>{#each all as one (one.name)}<option value={one.name}>{one.name}</option
+						>{/each}</select
+				></label
+			>{/if}
+		<button type="button" class="button small ghost ml-auto" onclick={close}>Close</button>
+	</div>
+	<div class="grid3">
+		<fieldset>
+			<legend>What is in the course already</legend>
+			{#each against as [match, words] (match)}
+				<label
+					><span>{matches[match]} {words}</span>
+					<select class="field" bind:value={review.decision[match]}>
+						<option value="skip">skip</option><option value="beside">take in beside it</option><option value="replace"
+							>put in its place, keep the old version</option
+						>
+					</select></label
+				>
+			{/each}
+		</fieldset>
+		<fieldset>
+			<legend>Questions that are broken</legend>
+			<label
+				><span>The rule</span><select class="field" aria-label="Questions in error" bind:value={review.decision.errors}>
+					<option value="aside">good ones in, rest set aside</option><option value="nothing"
+						>nothing unless all are good</option
+					><option value="each">decide on each</option>
+				</select></label
+			>
+			<legend class="mt-3">Categories</legend>
+			<label
+				><span>They are</span><select class="field" aria-label="Categories" bind:value={review.decision.categories}
+					><option value="keep">kept, or where you put them</option><option value="one">all in one</option></select
+				></label
+			>
+			{#if review.decision.categories === 'one'}<label
+					><span>Called</span><input
+						class="field"
+						aria-label="Name of the one category"
+						placeholder="the bank itself"
+						maxlength="255"
+						bind:value={review.decision.oneCategory}
+					/></label
+				>{/if}
+		</fieldset>
+		<fieldset>
+			<legend>In every question</legend>
+			<label
+				><span>Points</span><input
+					class="field"
+					type="number"
+					min="0"
+					step="any"
+					placeholder="as they are"
+					value={review.decision.points ?? ''}
+					onchange={(event) =>
+						(review.decision.points = event.currentTarget.value === '' ? null : Number(event.currentTarget.value))}
+				/></label
+			>
+			<label
+				><span>Option shuffle</span><select class="field" bind:value={review.decision.shuffle}
+					><option value="keep">as it is</option><option value="on">on, except for pinned ones</option><option
+						value="off">off</option
+					></select
+				></label
+			>
+			<label
+				><span>Tags to add</span><input
+					class="field"
+					placeholder="none"
+					value={review.decision.tags.join(', ')}
+					onchange={(event) => (review.decision.tags = list(event.currentTarget.value))}
+				/></label
+			>
+			<label
+				><span>Allowed credit, in percent</span><input
+					class="field"
+					placeholder="any"
+					value={review.decision.creditSteps.join('; ')}
+					onchange={(event) =>
+						(review.decision.creditSteps = event.currentTarget.value
+							.split(/[;\s]+/)
+							.map((one) => Number(one.replace(',', '.').replace('%', '')))
+							.filter((one) => Number.isFinite(one) && one >= -100 && one <= 100 && event.currentTarget.value.trim()))}
+				/></label
+			>
+			{#if review.decision.creditSteps.length}<label
+					><span>Other credit</span><select class="field" bind:value={review.decision.creditOtherwise}
+						><option value="keep">is kept</option><option value="nearest">goes to the nearest</option><option
+							value="aside">is set aside</option
+						></select
+					></label
+				>{/if}
+		</fieldset>
+	</div>
+	<div class="mt-3 flex items-center gap-3">
+		<label>Save these rules as <input class="field" maxlength="120" bind:value={name} placeholder="name" /></label
+		><button type="button" class="button small ghost" disabled={!name.trim() || review.busy} onclick={save}>Save</button
+		>
+		<span class="mute" role="status">{kept}</span>
+		<span class="mute ml-auto">The course begins with these rules the next time.</span>
+	</div>
+	{#if review.plan.creditMoved}<p class="mute mt-2">
+			{count(review.plan.creditMoved, 'question')} would have credit moved to the nearest that is allowed.
+		</p>{/if}
+</section>
+
+<style>
+	.panel {
+		position: fixed;
+		inset: auto 0 61px;
+		z-index: 5;
+		padding: 16px 20px;
+		max-height: calc(100vh - 160px);
+		overflow: auto;
+		background: var(--paper);
+		border-top: 1.5px solid var(--line2);
+	}
+	.grid3 {
+		display: grid;
+		grid-template-columns: 1.2fr 1fr 1.2fr;
+		gap: 28px;
+		margin-top: 10px;
+	}
+	legend {
+		font-weight: 600;
+		padding-bottom: 4px;
+	}
+	fieldset label {
+		display: grid;
+		grid-template-columns: 1fr minmax(120px, 190px);
+		align-items: center;
+		gap: 10px;
+		padding: 3px 0;
+		border-top: 1px solid var(--line);
+	}
+	fieldset .field {
+		width: 100%;
+	}
+</style>

@@ -1,0 +1,85 @@
+import { error, json } from '@sveltejs/kit';
+import { array, lazy, mixed, number, object, string, ValidationError } from 'yup';
+import { parseDecision, parseRules } from '$core/take-in/decision';
+import { courseAt, keyOf } from '$lib/server/access';
+import { database } from '$lib/server/db/pool';
+import { decide, editStaged, keepDecision, mendStaged, reviewState, type Change } from '$lib/server/loads/decide';
+import { loadOf } from '$lib/server/loads/loads';
+import { Refused } from '$lib/server/loads/refused';
+import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
+import { saveRules } from '$lib/server/loads/rules';
+
+const ids = array(number().integer().positive().required()).required().max(200_000);
+const shapes = {
+	choose: object({ ids, choice: string().oneOf(['leave', 'aside']).nullable().defined() }),
+	place: object({ ids, category: string().max(2000).nullable().defined() }),
+	match: object({ ids, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
+	verify: object({ ids, verified: mixed<boolean>().oneOf([true, false]).required() }),
+	mend: object({ rule: string().required(), ids: ids.clone().notRequired() }),
+	edit: object({
+		id: number().integer().positive().required(),
+		version: number().integer().required(),
+		question: mixed().required()
+	}),
+	decision: object({ decision: mixed().required() }),
+	rules: object({ name: string().trim().min(1).max(120).required(), rules: mixed().required() })
+};
+const shape = lazy((value: { do?: keyof typeof shapes } | undefined) => {
+	const one = value?.do && Object.hasOwn(shapes, value.do) ? shapes[value.do] : null;
+	return one ? one.shape({ do: string().required() }) : object({ do: string().oneOf(Object.keys(shapes)).required() });
+});
+
+type Asked =
+	| ({ ids: number[] } & Change)
+	| { do: 'mend'; rule: string; ids?: number[] }
+	| { do: 'edit'; id: number; version: number; question: unknown }
+	| { do: 'decision'; decision: unknown }
+	| { do: 'rules'; name: string; rules: unknown };
+
+/** How the review stands; with `since`, its questions only where something has changed after that version. */
+export const GET = async ({ locals, params, url }) => {
+	const { course } = await courseAt(locals, params);
+	const one = await loadOf(database(), course.id, keyOf(params.load));
+	const now = one && (await reviewState(database(), one.id));
+	if (!now) error(404, 'There is no such load in this course.');
+	const same = url.searchParams.get('since') === String(now.version);
+	return json({ now, questions: same ? null : await stagedRows(database(), course.id, one.id) });
+};
+
+/** Decides something on a load, and gives how it stands then. */
+export const POST = async ({ locals, params, request }) => {
+	const { course, person } = await courseAt(locals, params, 'change');
+	const db = database();
+	const one = await loadOf(db, course.id, keyOf(params.load));
+	if (!one) error(404, 'There is no such load in this course.');
+	let mended = null;
+	try {
+		const asked = (await shape.validate(await request.json())) as Asked;
+		if (asked.do === 'decision') await keepDecision(db, one.id, person.id, parseDecision(asked.decision));
+		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
+		else if (asked.do === 'mend')
+			mended = await mendStaged(db, course.id, one.id, person.id, asked.rule, asked.ids ?? null);
+		else if (asked.do === 'edit') {
+			const done = await editStaged(db, course.id, one.id, person.id, asked.id, asked.version, asked.question);
+			if (done === 'changed')
+				return json(
+					{
+						message:
+							'Somebody else has changed this question in the meantime. Yours is still here; look at theirs first.',
+						theirs: await stagedQuestion(db, one.id, asked.id)
+					},
+					{ status: 409 }
+				);
+		} else await decide(db, one.id, person.id, asked.ids, asked);
+	} catch (cause) {
+		if (cause instanceof Refused) error(409, cause.message);
+		if (cause instanceof ValidationError || cause instanceof SyntaxError)
+			error(400, `That cannot be kept: ${cause.message}.`);
+		throw cause;
+	}
+	return json({
+		now: await reviewState(db, one.id),
+		questions: await stagedRows(db, course.id, one.id),
+		mended
+	});
+};
