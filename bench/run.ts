@@ -6,6 +6,8 @@ import { join } from 'node:path';
 import { SaxesParser } from 'saxes';
 import { openFile, unpack } from '../cli/open';
 import { checkQuestion } from '../core/checks';
+import { likeness, NearIndex, wordSet } from '../core/compare/near';
+import { Generator } from '../core/draws/generator';
 import { readPackage } from '../core/formats/package/read';
 import { plainRules } from '../core/take-in/decision';
 import { startMariadb } from '../scripts/mariadb';
@@ -13,6 +15,7 @@ import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';
 import { receive } from '../src/lib/server/loads/loads';
+import { compareLoad, leastNear } from '../src/lib/server/loads/against';
 import { readLoad } from '../src/lib/server/loads/read';
 import { takeIn } from '../src/lib/server/loads/take-in';
 import { undo } from '../src/lib/server/loads/undo';
@@ -58,6 +61,51 @@ async function read(path: string, checked: boolean): Promise<void> {
 	await close();
 }
 
+/** Near duplicates among many: how long it takes against passing over the words of all, and on a part whether any is missed. */
+function nearDuplicates(count: number): void {
+	const random = new Generator('near');
+	const words = Array.from({ length: 4000 }, (_, at) => `word${at}`);
+	const sentence = () =>
+		Array.from({ length: 18 + random.below(20) }, () => words[Math.floor(random.below(4000) ** 2 / 4000)]!);
+	const lists = Array.from({ length: count }, sentence);
+	const changed = (list: string[]) => {
+		const copy = [...list];
+		for (let times = 1 + random.below(4); times > 0; times -= 1)
+			copy[random.below(copy.length)] = `new${random.below(1e6)}`;
+		return copy;
+	};
+	const asked = Array.from({ length: 2000 }, (_, at) =>
+		wordSet((at % 2 ? changed(lists[(at * 37) % count]!) : sentence()).join(' '))
+	);
+	const from = performance.now();
+	const sets = lists.map((list) => wordSet(list.join(' ')));
+	const raw = (performance.now() - from) / 1000;
+	const before = performance.now();
+	const index = new NearIndex(sets, leastNear);
+	const found = asked.map((set) => index.nearest(set));
+	const ours = (performance.now() - before) / 1000;
+	note(
+		`near duplicates of ${asked.length.toLocaleString('en')}`,
+		count,
+		raw,
+		ours,
+		process.memoryUsage().rss / 2 ** 20,
+		''
+	);
+	const part = new NearIndex(sets.slice(0, 5000), leastNear);
+	let there = 0;
+	let missed = 0;
+	for (const set of asked.slice(0, 400)) {
+		const best = Math.max(...sets.slice(0, 5000).map((other) => likeness(set, other)));
+		if (best < leastNear) continue;
+		there += 1;
+		if (part.nearest(set)?.likeness !== best) missed += 1;
+	}
+	console.log(
+		`near duplicates: ${found.filter(Boolean).length} found among ${count}; on 5,000 held against all pairs, ${there - missed} of ${there} found`
+	);
+}
+
 const table: Record<string, string | number>[] = [];
 const note = (what: string, count: number, raw: number, ours: number, memory: number, goal: string) =>
 	table.push({
@@ -70,6 +118,7 @@ const note = (what: string, count: number, raw: number, ours: number, memory: nu
 		'peak MB': Math.round(memory)
 	});
 
+nearDuplicates(Math.max(5000, ...(sizes.length ? sizes : [10_000])));
 const database = await startMariadb(join(folder, 'mariadb'));
 try {
 	await migrate(database.url, join(root, 'db/migrations'));
@@ -100,6 +149,8 @@ try {
 		);
 		const staging = await timed(() => readLoad(pool, load, unhindered), 1);
 		note('read, check and stage it', count, raw.seconds, staging.seconds, staging.memory, '');
+		const against = await timed(() => compareLoad(pool, load), 1);
+		note('hold it against an empty course', count, raw.seconds, against.seconds, against.memory, '');
 		// the same rows, inserted in batches in one transaction into the same table with the same indexes
 		const staged = await rows<Record<string, unknown>>(
 			pool,

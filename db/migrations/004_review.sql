@@ -9,6 +9,8 @@ ALTER TABLE questions
 ALTER TABLE staged_questions
 	ADD COLUMN identifier VARCHAR(190) COLLATE utf8mb4_bin NOT NULL DEFAULT '' AFTER number,
 	ADD COLUMN word_hashes BLOB NULL AFTER fingerprint,
+	-- the folders in the package that it stood in, as a path: another source of categories
+	ADD COLUMN folder_path VARCHAR(2000) COLLATE utf8mb4_bin NOT NULL DEFAULT '' AFTER category_path,
 	-- the category that a person has put it in; null where it stays as it was found
 	ADD COLUMN placed_path VARCHAR(2000) COLLATE utf8mb4_bin NULL AFTER category_path,
 	-- what a person has decided for it alone

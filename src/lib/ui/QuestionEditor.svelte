@@ -67,7 +67,7 @@
 	{:else}
 		<div class="flex gap-3">
 			<label class="flex-1">Title <input class="field w-full" maxlength="500" bind:value={draft.title} /></label>
-			<label
+			<label class="flex flex-col"
 				>Points
 				<input
 					class="field w-20"

@@ -95,7 +95,7 @@
 				type="button"
 				class="button small ghost ml-auto"
 				disabled={busy}
-				onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Not verified' : 'Key verified'}</button
+				onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Take that back' : 'Verify the key'}</button
 			>{/if}
 	</p>
 	{#if tab === 'question' && shown.reports.length}<div class="mt-3">

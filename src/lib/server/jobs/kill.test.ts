@@ -3,8 +3,11 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { row, run } from '../db/pool';
+import { Generator } from '../../../../core/draws/generator';
+import { row, rows, run } from '../db/pool';
 import { receive } from '../loads/loads';
+import { readLoad } from '../loads/read';
+import { unhindered } from './control';
 import { arriving, makeCourse, testPool } from '../test-support/world';
 
 const root = new URL('../../../..', import.meta.url).pathname;
@@ -71,4 +74,95 @@ describe('a server that is killed in the middle of its work', () => {
 			{ tries: 2 }
 		);
 	});
+});
+
+/** What has to hold at every moment between two pieces of work: all of the load is in the course, or nothing of it. */
+async function allOrNothing(loadId: number): Promise<'all' | 'nothing'> {
+	const load = (await row<{ state: string; bank_id: number | null }>(
+		pool,
+		'SELECT state, bank_id FROM loads WHERE id = ?',
+		[loadId]
+	))!;
+	const inBank = (await row<{ n: number; staged: number }>(
+		pool,
+		'SELECT COUNT(*) AS n, COUNT(DISTINCT staged_id) AS staged FROM questions WHERE load_id = ?',
+		[loadId]
+	))!;
+	const outcomes = await rows<{ outcome: string; n: number }>(
+		pool,
+		'SELECT outcome, COUNT(*) AS n FROM staged_questions WHERE load_id = ? GROUP BY outcome',
+		[loadId]
+	);
+	if (load.state === 'taken') {
+		expect([inBank.n, inBank.staged]).toEqual([questions, questions]);
+		expect(outcomes).toEqual([{ outcome: 'taken', n: questions }]);
+		expect(
+			await row(pool, 'SELECT COUNT(*) AS n FROM questions WHERE load_id = ? AND (points <> 2 OR bank_id <> ?)', [
+				loadId,
+				load.bank_id
+			])
+		).toEqual({ n: 0 });
+		return 'all';
+	}
+	expect(inBank.n).toBe(0);
+	expect(outcomes).toEqual([{ outcome: 'waiting', n: questions }]);
+	expect(await row(pool, 'SELECT COUNT(*) AS n FROM banks WHERE load_id = ?', [loadId])).toEqual({ n: 0 });
+	return 'nothing';
+}
+
+describe('a process that is killed at any moment of taking in and taking back', () => {
+	it('leaves all of a load in the course, or nothing of it, and the work can be done again', async () => {
+		const path = join(folder, 'whole.zip');
+		execFileSync('node', [join(root, 'bench/big.mjs'), String(questions), path, 'qti21']);
+		const bytes = new Uint8Array(readFileSync(path));
+		const course = await makeCourse(pool);
+		const id = await receive(
+			pool,
+			course.courseId,
+			course.personId,
+			'whole.zip',
+			bytes.length,
+			arriving(bytes, 1 << 16)
+		);
+		await readLoad(pool, id, unhindered);
+		// broken ones would be set aside, and this is about numbers that are easy to see
+		await run(pool, "UPDATE staged_questions SET broken = 0, match_kind = 'new' WHERE load_id = ?", [id]);
+		await run(pool, "UPDATE jobs SET state = 'done' WHERE subject_id = ?", [id]);
+		const random = new Generator('killed');
+		const work = (what: 'take' | 'undo', killAfter: number | null) =>
+			new Promise<boolean>((resolve) => {
+				const child = fork(
+					join(root, 'test-support/work-for-tests.ts'),
+					[what, String(course.courseId), String(id), String(course.personId)],
+					{ cwd: root, execArgv: ['--import', 'tsx'], env: process.env, stdio: ['ignore', 'ignore', 'ignore', 'ipc'] }
+				);
+				children.push(child);
+				let done = false;
+				child.on('message', (message) => {
+					if (message === 'done') done = true;
+					else if (killAfter !== null) setTimeout(() => child.kill('SIGKILL'), killAfter);
+				});
+				child.on('exit', () => resolve(done));
+			});
+		const seen = new Set<string>();
+		for (let time = 0; time < 3; time += 1) {
+			await work('take', random.below(700));
+			// the database undoes what was begun as soon as it sees that the connection is gone
+			await until(
+				async () =>
+					((await row(
+						pool,
+						"SELECT id FROM information_schema.processlist WHERE info LIKE 'INSERT INTO questions%'"
+					)) ?? null) === null
+			);
+			const state = await allOrNothing(id);
+			seen.add(state);
+			if (state === 'nothing') await work('take', null);
+			expect(await allOrNothing(id)).toBe('all');
+			await work('undo', random.below(400));
+			if ((await allOrNothing(id)) === 'all') await work('undo', null);
+			expect(await allOrNothing(id)).toBe('nothing');
+		}
+		expect(seen.size).toBeGreaterThan(0);
+	}, 120_000);
 });

@@ -92,6 +92,7 @@ export async function takeAside(
 		if (load.bank_id === null)
 			throw new Refused('The bank that this load went into is gone. Take the load back, and take it in again.');
 		const bankId = load.bank_id;
+		await row(connection, 'SELECT id FROM banks WHERE id = ? FOR UPDATE', [bankId]);
 		const found = await rows<Aside>(connection, lock, [loadId, ids]);
 		const broken = found.filter((one) => one.broken);
 		if (broken.length)

@@ -7,10 +7,10 @@ import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/snags';
 import { bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { asideRows, settleAside, takeAside } from './aside';
-import { decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
+import { chooseSource, decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
 import { receipt } from './receipt';
 import { Refused } from './refused';
-import { planRows, stagedQuestion, stagedRows } from './review';
+import { foldersTell, planRows, stagedQuestion, stagedRows } from './review';
 import { ruleSets, rulesOf, saveRules } from './rules';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
@@ -201,6 +201,18 @@ describe('decisions on a load', () => {
 		).rejects.toBeInstanceOf(Refused);
 		await expect(keepDecision(pool, id, course.personId, decision())).rejects.toBeInstanceOf(Refused);
 	});
+	it('take the categories from the folders of the package, and from the package again', async () => {
+		const id = await load({
+			'lights/a.xml': bankXml({ Old: [item('a', 'Which light is red?', ['Port', 'Starboard'])] }),
+			'knots/b.xml': bankXml({ Old: [item('b', 'Which knot is a loop?', ['Bowline', 'Bend'])] })
+		});
+		expect(await foldersTell(pool, id)).toBe(true);
+		await chooseSource(pool, id, course.personId, 'folders');
+		expect((await staged(id)).map((one) => one.category).sort()).toEqual(['knots', 'lights']);
+		await chooseSource(pool, id, course.personId, 'package');
+		expect((await staged(id)).map((one) => one.category)).toEqual(['Old', 'Old']);
+		expect(await foldersTell(pool, await load(first))).toBe(false);
+	});
 	it('carry the verification into the bank', async () => {
 		const id = await load(first);
 		const [one] = await staged(id);
@@ -317,5 +329,34 @@ describe('taking a load back days later', () => {
 		expect(await inBank(bank!.id)).toEqual(['e1']);
 		expect(await storedQuestion(pool, course.courseId, preview.changed[0]!.id)).toMatchObject({ from: null });
 		expect((await planRows(pool, course.courseId, id)).every((one) => !one.broken)).toBe(true);
+	});
+});
+
+describe('twenty loads at once by five people', () => {
+	it('stay correct: every question once, and every receipt adds up', async () => {
+		const people = [course.personId];
+		for (let n = 1; n < 5; n += 1) people.push((await makeCourse(pool)).personId);
+		const ids = await Promise.all(
+			Array.from({ length: 20 }, (_, n) =>
+				load({
+					'b.xml': bankXml({
+						Shared: [
+							item(`q${n}a`, `What is sign ${n} of the first row?`, ['This', 'That']),
+							item(`q${n}b`, `Which lamp ${n} burns?`, ['One', 'Two'], null)
+						]
+					})
+				})
+			)
+		);
+		const bankId = (await run(pool, 'INSERT INTO banks (course_id, name) VALUES (?, ?)', [course.courseId, 'All'])).id;
+		await Promise.all(
+			ids.map((id, n) =>
+				takeIn(pool, course.courseId, id, people[n % 5]!, decision({ bankId, near: 'beside', changed: 'beside' }))
+			)
+		);
+		expect((await inBank(bankId)).sort()).toEqual(ids.map((_, n) => `q${n}a`).sort());
+		expect((await categoryTree(pool, bankId)).map((node) => [node.key, node.own])).toEqual([['Shared', 20]]);
+		for (const id of ids)
+			expect((await receipt(pool, id)).categories).toMatchObject([{ found: 2, taken: 1, aside: 1 }]);
 	});
 });

@@ -65,6 +65,9 @@ export type Change =
 	| { do: 'match'; rule: MatchRule | null }
 	| { do: 'verify'; verified: boolean };
 
+/** Where the categories of a load come from: as the package says them, or its folders. */
+export type CategorySource = 'package' | 'folders';
+
 /** Decides something for questions of a load. Throws Refused where it is not under review. */
 export async function decide(
 	pool: Pool,
@@ -90,6 +93,25 @@ export async function decide(
 			loadId,
 			ids
 		]);
+	});
+}
+
+/** Takes the categories of all questions of a load from another source. Throws Refused where it is not under review. */
+export async function chooseSource(
+	pool: Pool,
+	loadId: number,
+	personId: number,
+	source: CategorySource
+): Promise<void> {
+	await transaction(pool, async (connection) => {
+		await touch(connection, loadId, personId);
+		await run(
+			connection,
+			source === 'folders'
+				? 'UPDATE staged_questions SET placed_path = folder_path WHERE load_id = ?'
+				: 'UPDATE staged_questions SET placed_path = NULL WHERE load_id = ?',
+			[loadId]
+		);
 	});
 }
 
@@ -254,8 +276,10 @@ export async function editStaged(
 			throw new Refused('This question is in the course. Edit it in its bank.');
 		if (found.version !== version) return 'changed' as const;
 		const before = parseQuestion(JSON.parse(found.document));
-		// where it came from, and the files that it has, are not a person's to write
-		const kept = { ...question, source: before.source, attachments: before.attachments, removed: before.removed };
+		// where it came from, and the files that it has, are not a person's to write; a file that it speaks of no more is gone
+		const text = JSON.stringify({ ...question, attachments: [], source: null });
+		const attachments = before.attachments.filter(({ name }) => text.includes(JSON.stringify(name).slice(1, -1)));
+		const kept = { ...question, source: before.source, attachments };
 		await save(connection, courseId, [{ row: found, question: kept }], true);
 		return 'kept' as const;
 	});

@@ -205,13 +205,14 @@ class Reading {
 		await transaction(this.pool, async (connection) => {
 			const { id } = await run(
 				connection,
-				'INSERT INTO staged_questions (load_id, number, identifier, category_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
+				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
 				[
 					staged.map(({ question, fragment, reports, columns }, at) => [
 						this.loadId,
 						first + at,
 						columns.identifier,
 						pathKey(question.category).slice(0, 2000),
+						pathKey(question.source?.file.split('/').slice(0, -1) ?? []).slice(0, 2000),
 						question.kind,
 						columns.title,
 						columns.stemText,

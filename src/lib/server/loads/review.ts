@@ -183,6 +183,17 @@ export async function fileReports(db: Database, loadId: number): Promise<StoredR
 	);
 }
 
+/** Whether the folders of a package tell its questions apart otherwise than the categories that it says. */
+export async function foldersTell(db: Database, loadId: number): Promise<boolean> {
+	// by_number
+	const found = await row<{ folders: number; other: string | null }>(
+		db,
+		'SELECT COUNT(DISTINCT folder_path) AS folders, SUM(folder_path <> category_path) AS other FROM staged_questions WHERE load_id = ?',
+		[loadId]
+	);
+	return (found?.folders ?? 0) > 1 && Number(found?.other) > 0;
+}
+
 /** What a package holds beside its questions. */
 export async function foundOthers(db: Database, loadId: number): Promise<OtherFile[]> {
 	return rows(db, 'SELECT path, type FROM staged_others WHERE load_id = ? ORDER BY id', [loadId]);

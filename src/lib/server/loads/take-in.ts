@@ -81,10 +81,12 @@ async function ensureBank(
 	decision: Decision
 ): Promise<number> {
 	if (decision.bankId !== null) {
-		const bank = await row<{ id: number }>(connection, 'SELECT id FROM banks WHERE id = ? AND course_id = ?', [
-			decision.bankId,
-			courseId
-		]);
+		// locked, so that two loads that come at once do not both make the same category
+		const bank = await row<{ id: number }>(
+			connection,
+			'SELECT id FROM banks WHERE id = ? AND course_id = ? FOR UPDATE',
+			[decision.bankId, courseId]
+		);
 		if (!bank) throw new Refused('The bank that was chosen is gone. Choose another.');
 		return bank.id;
 	}

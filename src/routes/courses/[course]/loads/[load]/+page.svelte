@@ -55,6 +55,7 @@
 	let pressed = $state(false);
 	let done = $state('');
 	let placing = $state(false);
+	let sure = $state(false);
 	let asked = 0;
 
 	const matchWords: Record<Match, string> = {
@@ -180,6 +181,17 @@
 		<p class="mute mb-2 mt-1 break-words">
 			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
 		</p>
+		{#if data.folders && data.mayChange}
+			<label class="mb-1 block text-[13px]"
+				>Categories from
+				<select
+					class="field"
+					value={review.questions.some((row) => row.category !== row.foundIn) ? 'folders' : 'package'}
+					onchange={(event) => act({ do: 'source', from: event.currentTarget.value as 'folders' })}
+					><option value="package">the package</option><option value="folders">its folders</option></select
+				></label
+			>
+		{/if}
 		<Contents {review} {category} pick={(key) => (category = key)} mayChange={data.mayChange} />
 		{#if data.mayChange && review.tree.length > 1}<p class="mt-2 text-[13px]">
 				<button
@@ -214,6 +226,21 @@
 					word={count(data.reports.length, 'thing to know', 'things to know')}
 				/></button
 			>
+		{/if}
+		{#if data.mayChange}
+			<form
+				method="POST"
+				action="?/away"
+				class="mt-6 text-[13px]"
+				use:enhance={({ cancel }) => {
+					if (sure) return;
+					sure = true;
+					cancel();
+				}}
+			>
+				<button class="word">{sure ? 'Yes, throw this load away' : 'Throw this load away'}</button>
+				{#if sure}<button type="button" class="word ml-3" onclick={() => (sure = false)}>no, keep it</button>{/if}
+			</form>
 		{/if}
 	</section>
 
@@ -321,7 +348,7 @@
 			{#snippet line(row: Row)}
 				{@const mark = worst(row)}
 				{@const out = outcomeOf(row)}
-				<span role="cell"
+				<span role="cell" class="flex items-center"
 					><input
 						type="checkbox"
 						aria-label="Select question {row.number}"
@@ -439,9 +466,11 @@
 	action="?/take"
 	use:enhance={() => {
 		pressed = true;
+		review.hold();
 		return async ({ update }) => {
 			await update({ reset: false });
 			pressed = false;
+			review.busy = false;
 		};
 	}}
 >

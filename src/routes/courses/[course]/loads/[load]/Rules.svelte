@@ -57,7 +57,7 @@
 			{#each against as [match, words] (match)}
 				<label
 					><span>{matches[match]} {words}</span>
-					<select class="field" bind:value={review.decision[match]}>
+					<select class="field" aria-label="Questions that are {words}" bind:value={review.decision[match]}>
 						<option value="skip">skip</option><option value="beside">take in beside it</option><option value="replace"
 							>put in its place, keep the old version</option
 						>
@@ -175,7 +175,7 @@
 	}
 	fieldset label {
 		display: grid;
-		grid-template-columns: 1fr minmax(120px, 190px);
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr);
 		align-items: center;
 		gap: 10px;
 		padding: 3px 0;

@@ -20,6 +20,7 @@ export type Asked =
 	| { do: 'place'; ids: number[]; category: string | null }
 	| { do: 'match'; ids: number[]; rule: MatchRule | null }
 	| { do: 'verify'; ids: number[]; verified: boolean }
+	| { do: 'source'; from: 'package' | 'folders' }
 	| { do: 'mend'; rule: string; ids?: number[] }
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'rules'; name: string; rules: Rules };
@@ -99,6 +100,13 @@ export class Review {
 	put(key: string, to: string[] | null): void {
 		const { [key]: _before, ...others } = this.decision.landings;
 		this.decision.landings = to === null ? others : { ...others, [key]: pathKey(to) };
+	}
+
+	/** Holds back what waits to be kept, while the load is being taken in with the decision as it stands. */
+	hold(): void {
+		clearTimeout(this.#timer);
+		this.#kept = JSON.stringify(this.decision);
+		this.busy = true;
 	}
 
 	/** Keeps the decision for everybody, a moment after the last change to it. */

@@ -102,7 +102,7 @@
 					role="columnheader">Why it is kept out</span
 				><span role="columnheader">Came in</span>{/snippet}
 			{#snippet line(row: Row)}
-				<span role="cell"
+				<span role="cell" class="flex items-center"
 					><input
 						type="checkbox"
 						aria-label="Select {row.title}"

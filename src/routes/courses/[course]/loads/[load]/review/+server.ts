@@ -3,7 +3,16 @@ import { array, lazy, mixed, number, object, string, ValidationError } from 'yup
 import { parseDecision, parseRules } from '$core/take-in/decision';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
-import { decide, editStaged, keepDecision, mendStaged, reviewState, type Change } from '$lib/server/loads/decide';
+import {
+	chooseSource,
+	decide,
+	editStaged,
+	keepDecision,
+	mendStaged,
+	reviewState,
+	type CategorySource,
+	type Change
+} from '$lib/server/loads/decide';
 import { loadOf } from '$lib/server/loads/loads';
 import { Refused } from '$lib/server/loads/refused';
 import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
@@ -15,6 +24,7 @@ const shapes = {
 	place: object({ ids, category: string().max(2000).nullable().defined() }),
 	match: object({ ids, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
 	verify: object({ ids, verified: mixed<boolean>().oneOf([true, false]).required() }),
+	source: object({ from: string().oneOf(['package', 'folders']).required() }),
 	mend: object({ rule: string().required(), ids: ids.clone().notRequired() }),
 	edit: object({
 		id: number().integer().positive().required(),
@@ -31,6 +41,7 @@ const shape = lazy((value: { do?: keyof typeof shapes } | undefined) => {
 
 type Asked =
 	| ({ ids: number[] } & Change)
+	| { do: 'source'; from: CategorySource }
 	| { do: 'mend'; rule: string; ids?: number[] }
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'decision'; decision: unknown }
@@ -56,6 +67,7 @@ export const POST = async ({ locals, params, request }) => {
 	try {
 		const asked = (await shape.validate(await request.json())) as Asked;
 		if (asked.do === 'decision') await keepDecision(db, one.id, person.id, parseDecision(asked.decision));
+		else if (asked.do === 'source') await chooseSource(db, one.id, person.id, asked.from);
 		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
 		else if (asked.do === 'mend')
 			mended = await mendStaged(db, course.id, one.id, person.id, asked.rule, asked.ids ?? null);
