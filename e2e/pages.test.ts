@@ -28,6 +28,35 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 		'/courses/C/loads',
 		async (one) => void (await one.press('spring-intake.zip'), await one.reads('Receipt'))
 	],
+	[
+		'the rules of a review',
+		'/courses/C/loads',
+		async (one) =>
+			void (await one.press('Review chart-sums.zip'), await one.reads('Contents'), await one.press('Rules'))
+	],
+	[
+		'what will change',
+		'/courses/C/loads',
+		async (one) =>
+			void (await one.press('Review chart-sums.zip'), await one.reads('Contents'), await one.press('What will change'))
+	],
+	[
+		'a question being edited, with many selected',
+		'/courses/C/loads',
+		async (one) => {
+			await one.press('Review autumn-charts.zip');
+			await one.reads('Contents');
+			await one.press('Edit');
+			await (await one.find('input[aria-label="Select all that are listed"]')).click();
+			await one.reads('selected');
+		}
+	],
+	['what is set aside', '/courses/N/loads/aside', async (one) => void (await one.reads('Set aside: '))],
+	[
+		'a recipe',
+		'/courses/P/loads',
+		async (one) => void (await one.press('Recipe for knot-list.csv'), await one.reads('Say what is what'))
+	],
 	['a bank', '/courses/C/banks', async (one) => void (await one.reads('1 of 43'), await one.driver.sleep(300))],
 	['the snags', '/courses/N/snags?check=escaped-twice'],
 	['the quizzes', '/courses/C/quizzes'],
@@ -50,7 +79,12 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 
 describe.each(['light', 'dark'] as const)('in the %s', (mode) => {
 	it.each(pages)('%s has no accessibility findings, fits its window, and makes no complaint', async (_, path, act) => {
-		await visitor.go(path.replace('/C/', `/${course}/`).replace('/N/', `/${Number(course) + 1}/`));
+		await visitor.go(
+			path
+				.replace('/C/', `/${course}/`)
+				.replace('/N/', `/${Number(course) + 1}/`)
+				.replace('/P/', `/${Number(course) + 2}/`)
+		);
 		await visitor.mode(mode);
 		await act?.(visitor);
 		const found = await new AxeBuilder(visitor.driver).analyze();

@@ -1,0 +1,55 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { differences } from '../../compare/canonical';
+import { anyQuestion } from '../../test-support/arbitrary';
+import { choice } from '../../test-support/questions';
+import { emptyCommon, type Question } from '../../model/question';
+import { writtenFormats, writtenFormat } from '../index';
+
+describe.each(writtenFormats.map((format) => [format.name, format] as const))('what %s holds', (_, format) => {
+	it('is told of any question: what is written is of its kinds, and what is kept is not touched', () => {
+		fc.assert(
+			fc.property(anyQuestion, (question) => {
+				const loss = format.loss(question);
+				for (const fitted of loss.fitted) expect(format.limits.kinds).toContain(fitted.kind);
+				if (loss.outcome === 'lost') expect(loss.fitted).toEqual([]);
+				else expect(loss.fitted.length).toBeGreaterThan(0);
+				if (loss.outcome === 'kept') expect(differences(question, loss.fitted[0]!)).toEqual([]);
+				else expect(loss.what.length, 'what is changed or lost is said in words').toBeGreaterThan(0);
+			}),
+			{ numRuns: 60 }
+		);
+	});
+	it('fits once it has been fitted', () => {
+		fc.assert(
+			fc.property(anyQuestion, (question) => {
+				for (const fitted of format.loss(question).fitted) expect(format.loss(fitted).outcome).toBe('kept');
+			}),
+			{ numRuns: 40 }
+		);
+	});
+});
+
+describe('a question that a format does not know', () => {
+	const ordering: Question = {
+		...emptyCommon('o', 'Winds'),
+		stem: 'Put them in order, the weakest first.',
+		points: 2,
+		kind: 'ordering',
+		items: ['light breeze', 'fresh breeze', 'gale'].map((text, at) => ({ identifier: `I${at}`, text })),
+		presented: ['I2', 'I0', 'I1'],
+		rule: 'position',
+		shuffle: true
+	};
+	it('goes in the nearest kind, which asks for the same', () => {
+		const loss = writtenFormat('cc12')!.loss(ordering);
+		expect(loss.outcome).toBe('changed');
+		expect(loss.fitted.map((one) => one.kind)).not.toContain('ordering');
+		expect(loss.fitted[0]!.stem).toContain('Put them in order');
+	});
+	it('keeps its hints where there is a place for them, and says so where there is none', () => {
+		const hinted = choice({ hints: ['Think of mares’ tails.'] });
+		expect(writtenFormat('json')!.loss(hinted).outcome).toBe('kept');
+		expect(writtenFormat('cc13')!.loss(hinted).what.join(' ')).toMatch(/hint/);
+	});
+});

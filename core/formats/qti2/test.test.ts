@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest';
+import { opened, readAll, type Files } from '../../test-support/packages';
+
+const namespace = 'http://www.imsglobal.org/xsd/imsqti_v2p1';
+const item = (identifier: string, points?: number) =>
+	`<assessmentItem xmlns="${namespace}" identifier="${identifier}" title="${identifier}" adaptive="false" timeDependent="false">${points === undefined ? '' : `<outcomeDeclaration identifier="MAXSCORE" cardinality="single" baseType="float"><defaultValue><value>${points}</value></defaultValue></outcomeDeclaration>`}<itemBody><p>${identifier}</p><extendedTextInteraction responseIdentifier="R"/></itemBody></assessmentItem>`;
+const reference = (identifier: string, inner = '') =>
+	`<assessmentItemRef identifier="ref-${identifier}" href="../items/${identifier}.xml">${inner}</assessmentItemRef>`;
+const test = (body: string) =>
+	`<assessmentTest xmlns="${namespace}" identifier="T" title="Spring paper"><testPart identifier="P" navigationMode="nonlinear" submissionMode="simultaneous">${body}</testPart></assessmentTest>`;
+const section = (title: string, inner: string) =>
+	`<assessmentSection identifier="S" title="${title}" visible="true">${inner}</assessmentSection>`;
+const items = (...names: string[]): Files => Object.fromEntries(names.map((name) => [`items/${name}.xml`, item(name)]));
+const read = async (files: Files) => {
+	const found = await readAll(await opened(files));
+	return { ...found, quiz: found.quizzes[0]! };
+};
+const names = (list: { file: string | null }[]) => list.map((one) => one.file?.replace(/^items\/|\.xml$/g, ''));
+
+describe('a test of QTI 2', () => {
+	it('is a quiz whose parts are its sections, with how many are drawn and in what order', async () => {
+		const { quiz, questions } = await read({
+			...items('a', 'b', 'c'),
+			'tests/t.xml': test(
+				section('Warm-up', `<ordering shuffle="false"/>${reference('a')}`) +
+					section('Lights', `<selection select="1"/><ordering shuffle="true"/>${reference('b')}${reference('c')}`)
+			)
+		});
+		expect(questions).toHaveLength(3);
+		expect(quiz.title).toBe('Spring paper');
+		expect(quiz.parts.map(({ title, draw, shuffle, questions: list }) => [title, draw, shuffle, names(list)])).toEqual([
+			['Warm-up', null, false, ['a']],
+			['Lights', 1, true, ['b', 'c']]
+		]);
+	});
+	it('gives the questions the categories of its sections, one within the other', async () => {
+		const { questions } = await read({
+			...items('a', 'b'),
+			'tests/t.xml': test(section('Lights', reference('a') + section('Sidelights', reference('b'))))
+		});
+		expect(questions.map(({ identifier, category }) => [identifier, category])).toEqual([
+			['a', ['Lights']],
+			['b', ['Lights', 'Sidelights']]
+		]);
+	});
+	it('reads sections that stand in files of their own', async () => {
+		const { quiz } = await read({
+			...items('a'),
+			'sections/s.xml': `<assessmentSection xmlns="${namespace}" identifier="S" title="Apart" visible="true">${reference('a')}</assessmentSection>`,
+			'tests/t.xml': test('<assessmentSectionRef identifier="S" href="../sections/s.xml"/>')
+		});
+		expect(quiz.parts.map(({ title, questions }) => [title, names(questions)])).toEqual([['Apart', ['a']]]);
+	});
+	it('says the points of each question by its weight', async () => {
+		const { quiz } = await read({
+			'items/a.xml': item('a', 2),
+			'items/b.xml': item('b', 2),
+			'tests/t.xml': test(
+				section(
+					'All',
+					reference('a', '<weight identifier="W" value="1.5"/>') +
+						reference('b', '<weight identifier="W" value="1.5"/>')
+				)
+			)
+		});
+		expect(quiz.parts[0]!.pointsEach).toBe(3);
+	});
+	it('is reported where it draws more than there is, and where a file is missing', async () => {
+		const { quiz, reports } = await read({
+			...items('a'),
+			'tests/t.xml': test(
+				section('Lights', `<selection select="4"/>${reference('a')}`) +
+					'<assessmentSectionRef identifier="S" href="../sections/gone.xml"/>'
+			)
+		});
+		expect(quiz.parts).toHaveLength(1);
+		expect(reports.map(({ rule }) => rule).sort()).toEqual(['draw-too-large', 'missing-file']);
+	});
+	it('is read under the names of QTI 3.0 too', async () => {
+		const { quiz } = await read({
+			'items/a.xml':
+				'<qti-assessment-item xmlns="http://www.imsglobal.org/xsd/imsqtiasi_v3p0" identifier="a" title="a" adaptive="false" time-dependent="false"><qti-item-body><p>a</p></qti-item-body></qti-assessment-item>',
+			'tests/t.xml':
+				'<qti-assessment-test xmlns="http://www.imsglobal.org/xsd/imsqtiasi_v3p0" identifier="T" title="Third"><qti-test-part identifier="P" navigation-mode="linear" submission-mode="individual"><qti-assessment-section identifier="S" title="One" visible="true"><qti-selection select="1"/><qti-ordering shuffle="true"/><qti-assessment-item-ref identifier="R" href="../items/a.xml"/></qti-assessment-section></qti-test-part></qti-assessment-test>'
+		});
+		expect(quiz).toMatchObject({ title: 'Third', parts: [{ title: 'One', draw: 1, shuffle: true }] });
+	});
+});
