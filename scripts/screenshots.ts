@@ -69,6 +69,17 @@ try {
 		await visitor.press('autumn-charts.zip');
 		await visitor.reads('Contents');
 	});
+	await shoot('rules', `/courses/${course}/loads`, async () => {
+		await visitor.press('chart-sums.zip');
+		await visitor.reads('Contents');
+		await visitor.choose('Snag', /No key/);
+		await (await visitor.find('[data-row]')).click();
+		await visitor.press('Edit');
+		await visitor.press('Rules');
+	});
+	await shoot('aside', `/courses/${Number(course) + 1}/loads/aside`, async () => {
+		await visitor.reads('Set aside: ');
+	});
 	await shoot('paste', `/courses/${course}/loads/paste`, async () => {
 		await (await visitor.find('textarea')).sendKeys(example);
 		await visitor.reads('3 questions found');
@@ -77,7 +88,7 @@ try {
 		if (!(await visitor.words()).includes('knots.json')) {
 			const path = join(mkdtempSync(join(tmpdir(), 'barrow-pictures-')), 'knots.json');
 			writeFileSync(path, JSON.stringify(records));
-			await (await visitor.driver.findElement(By.css('input[type=file]'))).sendKeys(path);
+			await (await visitor.driver.findElement(By.css('input[type=file]:not([webkitdirectory])'))).sendKeys(path);
 		}
 		await visitor.press('Recipe for knots.json');
 		await visitor.reads('Say what is what');

@@ -29,6 +29,10 @@
 		overflow: auto;
 		padding: 16px 20px;
 	}
+	.paper {
+		background: var(--paper);
+		border-left: 1px solid var(--line);
+	}
 	.foot {
 		position: fixed;
 		inset: auto 0 0;

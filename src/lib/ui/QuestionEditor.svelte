@@ -79,7 +79,10 @@
 				/></label
 			>
 		</div>
-		<div>Stem <RichText bind:value={draft.stem} {attachments} {courseId} label="Stem" /></div>
+		<div>
+			<p>Stem</p>
+			<RichText bind:value={draft.stem} {attachments} {courseId} label="Stem" />
+		</div>
 		{#if isChoice(draft)}
 			<div>
 				<p class="flex justify-between"><span>Options</span><span class="mute">credit in percent</span></p>
@@ -289,7 +292,7 @@
 		>
 		{#each ['general', 'correct', 'incorrect'] as const as part (part)}
 			{#if draft.feedback[part] !== undefined}<div>
-					Feedback, {part}
+					<p>Feedback, {part}</p>
 					<RichText bind:value={draft.feedback[part]} {attachments} {courseId} label="Feedback, {part}" small />
 				</div>{/if}
 		{/each}

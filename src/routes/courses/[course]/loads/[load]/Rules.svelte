@@ -65,7 +65,7 @@
 				>
 			{/each}
 		</fieldset>
-		<fieldset>
+		<fieldset class="wide">
 			<legend>Questions that are broken</legend>
 			<label
 				><span>The rule</span><select class="field" aria-label="Questions in error" bind:value={review.decision.errors}>
@@ -180,6 +180,9 @@
 		gap: 10px;
 		padding: 3px 0;
 		border-top: 1px solid var(--line);
+	}
+	.wide label {
+		grid-template-columns: 76px minmax(0, 1fr);
 	}
 	fieldset .field {
 		width: 100%;
