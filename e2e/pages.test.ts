@@ -32,13 +32,17 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 		'the rules of a review',
 		'/courses/C/loads',
 		async (one) =>
-			void (await one.press('Review chart-sums.zip'), await one.reads('Contents'), await one.press('Rules'))
+			void (await one.press('Review autumn-charts.zip'), await one.reads('Contents'), await one.press('Rules'))
 	],
 	[
 		'what will change',
 		'/courses/C/loads',
 		async (one) =>
-			void (await one.press('Review chart-sums.zip'), await one.reads('Contents'), await one.press('What will change'))
+			void (
+				await one.press('Review autumn-charts.zip'),
+				await one.reads('Contents'),
+				await one.press('What will change')
+			)
 	],
 	[
 		'a question being edited, with many selected',

@@ -14,7 +14,9 @@
 
 <div class="halves" style="grid-template-columns: {columns}">
 	<section class="half" aria-label={leftName}>{@render left()}</section>
-	<section class="half paper" aria-label={rightName}>{@render right()}</section>
+	<!-- it scrolls by the keys where nothing in it takes the focus -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<section class="half paper" aria-label={rightName} tabindex="0">{@render right()}</section>
 </div>
 <div class="foot">{@render bar()}</div>
 

@@ -100,6 +100,10 @@ export interface StoredQuestion {
 	/** The file that it came in. */
 	from: string | null;
 	usedIn: { id: number; title: string }[];
+	/** Who has verified its key, and when; null where nobody has. */
+	verified: { by: string; at: Date } | null;
+	/** What it was before something was put in its place, the newest first, with the file that did. */
+	history: { version: number; replaced: Date; by: string | null; question: Question }[];
 }
 
 /** One question of a course in full. */
@@ -116,13 +120,16 @@ export async function storedQuestion(
 		document: string;
 		source: string | null;
 		file_name: string | null;
+		verified: Date | null;
+		verified_by: string | null;
 	}>(
 		db,
-		'SELECT q.id, q.bank_id, q.category_id, q.version, q.document, s.source, l.file_name FROM questions q LEFT JOIN staged_questions s ON s.id = q.staged_id LEFT JOIN loads l ON l.id = q.load_id WHERE q.id = ? AND q.course_id = ?',
+		`SELECT q.id, q.bank_id, q.category_id, q.version, q.document, q.verified, p.name AS verified_by, s.source, l.file_name
+		FROM questions q LEFT JOIN staged_questions s ON s.id = q.staged_id LEFT JOIN loads l ON l.id = q.load_id LEFT JOIN people p ON p.id = q.verified_by WHERE q.id = ? AND q.course_id = ?`,
 		[questionId, courseId]
 	);
 	if (!found) return undefined;
-	const [reports, tree, usedIn] = await Promise.all([
+	const [reports, tree, usedIn, history] = await Promise.all([
 		rows<Omit<StoredReport, 'words'> & { words: string }>(
 			db,
 			'SELECT rule, severity, message, words, place, line FROM snags WHERE question_id = ? ORDER BY severity, id',
@@ -135,6 +142,12 @@ export async function storedQuestion(
 			LEFT JOIN quiz_part_questions u ON u.part_id = p.id AND u.question_id = ? LEFT JOIN quiz_part_categories k ON k.part_id = p.id AND k.category_id = ?
 			WHERE z.course_id = ? AND (u.part_id IS NOT NULL OR k.part_id IS NOT NULL)`,
 			[questionId, found.category_id, courseId]
+		),
+		// by_question
+		rows<{ version: number; replaced: Date; by: string | null; document: string }>(
+			db,
+			'SELECT v.version, v.replaced, l.file_name AS `by`, v.document FROM question_versions v LEFT JOIN loads l ON l.id = v.load_id WHERE v.question_id = ? ORDER BY v.version DESC LIMIT 50',
+			[questionId]
 		)
 	]);
 	const category = pathOfKey(tree.find((node) => node.id === found.category_id)?.key ?? '');
@@ -147,7 +160,9 @@ export async function storedQuestion(
 		reports: storedReports(reports),
 		category,
 		from: found.file_name,
-		usedIn
+		usedIn,
+		verified: found.verified && found.verified_by ? { by: found.verified_by, at: found.verified } : null,
+		history: history.map(({ document, ...one }) => ({ ...one, question: parseQuestion(JSON.parse(document)) }))
 	};
 }
 

@@ -145,7 +145,7 @@ describe('a process that is killed at any moment of taking in and taking back', 
 				child.on('exit', () => resolve(done));
 			});
 		const seen = new Set<string>();
-		for (let time = 0; time < 3; time += 1) {
+		for (let time = 0; time < 2; time += 1) {
 			await work('take', random.below(700));
 			// the database undoes what was begun as soon as it sees that the connection is gone
 			await until(

@@ -1,4 +1,5 @@
 import { rows, run, type Database } from '../db/pool';
+import type { ReceiptLine } from '../loads/receipt';
 
 /** One deed in the ledger. */
 export interface Deed {
@@ -11,17 +12,19 @@ export interface Deed {
 	questions: number;
 	/** Where in the application that can be seen. */
 	address?: string;
+	/** The receipt of a load, by the categories of its file, as it is at that moment. */
+	receipt?: ReceiptLine[];
 }
 
 /** Writes a deed into the ledger. */
 export async function record(
 	db: Database,
-	{ courseId, personId, deed, subject, questions, address = '' }: Deed
+	{ courseId, personId, deed, subject, questions, address = '', receipt }: Deed
 ): Promise<void> {
 	await run(
 		db,
-		'INSERT INTO ledger (course_id, person_id, deed, subject, questions, address) VALUES (?, ?, ?, ?, ?, ?)',
-		[courseId, personId, deed, subject.slice(0, 255), questions, address]
+		'INSERT INTO ledger (course_id, person_id, deed, subject, questions, address, receipt) VALUES (?, ?, ?, ?, ?, ?, ?)',
+		[courseId, personId, deed, subject.slice(0, 255), questions, address, receipt ? JSON.stringify(receipt) : null]
 	);
 }
 
@@ -31,11 +34,24 @@ export async function deedsOf(
 	courseId: number,
 	most = 200
 ): Promise<
-	{ id: number; deed: string; subject: string; questions: number; address: string; done: Date; person: string }[]
+	{
+		id: number;
+		deed: string;
+		subject: string;
+		questions: number;
+		address: string;
+		done: Date;
+		person: string;
+		receipt: ReceiptLine[] | null;
+	}[]
 > {
-	return rows(
+	const found = await rows<Awaited<ReturnType<typeof deedsOf>>[number] & { stored: string | null }>(
 		db,
-		'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?',
+		'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, l.receipt AS stored, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?',
 		[courseId, most]
 	);
+	return found.map(({ stored, ...one }) => ({
+		...one,
+		receipt: stored ? (JSON.parse(stored) as ReceiptLine[]) : null
+	}));
 }

@@ -109,6 +109,9 @@ describe('the rules for what is there already', () => {
 		expect(
 			await row(pool, 'SELECT version, title, load_id FROM question_versions WHERE question_id = ?', [changed.id])
 		).toEqual({ version: 1, title: 's1', load_id: id });
+		const shown = (await storedQuestion(pool, course.courseId, changed.id))!;
+		expect(shown.history).toMatchObject([{ version: 1, by: 'package.zip' }]);
+		expect(plainText(shown.history[0]!.question.stem)).toBe(gm);
 		const lines = await receipt(pool, id);
 		expect(lines.categories).toMatchObject([{ found: 4, taken: 1, replaced: 1, skipped: 2 }]);
 		expect(lines.kinds).toMatchObject([{ key: 'multiple-choice', found: 4 }]);
@@ -218,6 +221,8 @@ describe('decisions on a load', () => {
 		const [one] = await staged(id);
 		await decide(pool, id, course.personId, [one!.id], { do: 'verify', verified: true });
 		await take(id);
+		const [kept] = await rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE load_id = ? ORDER BY id', [id]);
+		expect((await storedQuestion(pool, course.courseId, kept!.id))!.verified).toMatchObject({ by: 'Ines Carrow' });
 		expect(await rows(pool, 'SELECT title, verified_by FROM questions WHERE load_id = ? ORDER BY id', [id])).toEqual([
 			{ title: 's1', verified_by: course.personId },
 			{ title: 's2', verified_by: null }

@@ -263,6 +263,13 @@ describe('taking a load back', () => {
 		await takeIn(pool, course.courseId, id, course.personId, decide());
 		expect(await undoPreview(pool, id)).toEqual({ questions: 3, replaced: 0, changed: [], quizzes: [] });
 		expect(await undo(pool, course.courseId, id, course.personId)).toBe(3);
+		// the receipt stays in the ledger
+		const deeds = await deedsOf(pool, course.courseId);
+		expect(deeds.find((deed) => deed.deed === 'took in')!.receipt).toMatchObject([
+			{ key: 'Stability', found: 2, taken: 1, aside: 1 },
+			{ key: 'Trim', found: 1, taken: 1 },
+			{ key: '', found: 1, taken: 1 }
+		]);
 		expect(await banksOf(pool, course.courseId)).toEqual([]);
 		expect(await rows(pool, 'SELECT id FROM snags WHERE course_id = ?', [course.courseId])).toEqual([]);
 		expect(await rows(pool, 'SELECT id FROM categories WHERE load_id = ?', [id])).toEqual([]);

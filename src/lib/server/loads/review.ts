@@ -194,6 +194,16 @@ export async function foldersTell(db: Database, loadId: number): Promise<boolean
 	return (found?.folders ?? 0) > 1 && Number(found?.other) > 0;
 }
 
+/** How many pictures and other files the questions of a load use, in bytes too. */
+export async function usedFiles(db: Database, loadId: number): Promise<{ count: number; size: number }> {
+	const found = await row<{ count: number; size: string | null }>(
+		db,
+		'SELECT COUNT(*) AS count, SUM(f.size) AS size FROM load_files u JOIN files f ON f.id = u.file_id WHERE u.load_id = ?',
+		[loadId]
+	);
+	return { count: found?.count ?? 0, size: Number(found?.size ?? 0) };
+}
+
 /** What a package holds beside its questions. */
 export async function foundOthers(db: Database, loadId: number): Promise<OtherFile[]> {
 	return rows(db, 'SELECT path, type FROM staged_others WHERE load_id = ? ORDER BY id', [loadId]);

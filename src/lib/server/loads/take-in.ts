@@ -8,6 +8,7 @@ import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { takeInQuizzes } from './quizzes';
+import { receipt } from './receipt';
 import { Refused } from './refused';
 import { rememberRules } from './rules';
 import { planRows } from './review';
@@ -68,6 +69,7 @@ export async function takeIn(
 			deed: 'took in',
 			subject: load.file_name,
 			questions: plan.taken + plan.replaced,
+			receipt: (await receipt(connection, loadId)).categories,
 			address: `/courses/${courseId}/loads/${loadId}/receipt`
 		});
 		return plan;

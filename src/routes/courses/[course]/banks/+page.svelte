@@ -8,7 +8,8 @@
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Source from '$lib/ui/Source.svelte';
-	import { count, pathText } from '$lib/ui/words';
+	import WordChanges from '$lib/ui/WordChanges.svelte';
+	import { ago, count, pathText } from '$lib/ui/words';
 
 	let { data } = $props();
 	type Row = (typeof data.questions)[number];
@@ -230,11 +231,20 @@
 										>{:else}no quiz names it{/each}</td
 								></tr
 							>
+							<tr
+								><td class="mute">Key</td><td
+									>{shown.verified ? `verified by ${shown.verified.by}, ${ago(shown.verified.at)}` : 'not verified'}</td
+								></tr
+							>
 							{#each shown.question.metadata as one (one.name)}<tr
 									><td class="mute">{one.name}</td><td>{one.value}</td></tr
 								>{/each}
 						</tbody>
 					</table>
+					{#each shown.history as old (old.version)}
+						<h3 class="mt-5">Before {ago(old.replaced)}{old.by ? `, replaced by ${old.by}` : ''}</h3>
+						<WordChanges before={old.question} after={shown.question} />
+					{/each}
 				{/if}
 			{/if}
 		</section>

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { ago, count } from '$lib/ui/words';
+	import { pathOfKey } from '$core/take-in/paths';
+	import { ago, count, pathText } from '$lib/ui/words';
 	let { data } = $props();
 </script>
 
@@ -17,7 +18,17 @@
 					<td>{deed.person}</td>
 					<td>{deed.deed}</td>
 					<td
-						>{#if deed.address}<a class="word" href={deed.address}>{deed.subject}</a>{:else}{deed.subject}{/if}</td
+						>{#if deed.address}<a class="word" href={deed.address}>{deed.subject}</a>{:else}{deed.subject}{/if}
+						{#if deed.receipt}<details class="text-[13px]">
+								<summary class="mute">the receipt as it was</summary>
+								{#each deed.receipt as line (line.key)}<p>
+										{pathText(pathOfKey(line.key))}: {line.found} = {line.taken} taken in{line.replaced
+											? ` + ${line.replaced} in place of older`
+											: ''} + {line.aside} set aside + {line.left} left out{line.skipped
+											? ` + ${line.skipped} skipped`
+											: ''}
+									</p>{/each}
+							</details>{/if}</td
 					>
 					<td class="number" title={count(deed.questions, 'question')}>{deed.questions.toLocaleString('en')}</td>
 				</tr>

@@ -208,6 +208,10 @@
 			{#each data.quizzes as quiz (quiz.id)}<p class="mt-1">{quiz.title}</p>{/each}
 			<p class="mute mt-1 text-[13px]">They come along, and refer to the questions in the bank.</p>
 		{/if}
+		{#if data.used.count}<p class="mute mt-5 text-[13px]">
+				{count(data.used.count, 'picture or file', 'pictures and files')} of the questions, {bytes(data.used.size)},
+				each kept once
+			</p>{/if}
 		{#if data.others.length}
 			<h2 class="mt-5">Not ours</h2>
 			<ul class="mt-1 text-[13px]" aria-label="Files that are not ours">
