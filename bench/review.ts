@@ -44,6 +44,7 @@ try {
 	const address = await new Promise<string>((resolve) => child.on('message', (words) => resolve(String(words))));
 	const visitor = await Visitor.open(address);
 	try {
+		await visitor.driver.manage().setTimeouts({ script: 180_000 });
 		await visitor.signIn(demoSignIn.email, demoSignIn.password);
 		const firstRow = async (load: number) => {
 			let best = Infinity;
