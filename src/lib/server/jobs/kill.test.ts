@@ -144,7 +144,6 @@ describe('a process that is killed at any moment of taking in and taking back', 
 				});
 				child.on('exit', () => resolve(done));
 			});
-		const seen = new Set<string>();
 		for (let time = 0; time < 2; time += 1) {
 			await work('take', random.below(700));
 			// the database undoes what was begun as soon as it sees that the connection is gone
@@ -156,13 +155,11 @@ describe('a process that is killed at any moment of taking in and taking back', 
 					)) ?? null) === null
 			);
 			const state = await allOrNothing(id);
-			seen.add(state);
 			if (state === 'nothing') await work('take', null);
 			expect(await allOrNothing(id)).toBe('all');
 			await work('undo', random.below(400));
 			if ((await allOrNothing(id)) === 'all') await work('undo', null);
 			expect(await allOrNothing(id)).toBe('nothing');
 		}
-		expect(seen.size).toBeGreaterThan(0);
 	}, 120_000);
 });

@@ -128,6 +128,12 @@ async function putBack(connection: PoolConnection, loadId: number, keepChanged: 
 		WHERE v.load_id = ? ${untouched}`,
 		[loadId, loadId]
 	);
-	await run(connection, 'DELETE FROM question_versions WHERE load_id = ?', [loadId]);
+	if (versions.length)
+		await run(connection, 'DELETE FROM question_versions WHERE load_id = ? AND question_id IN (?)', [
+			loadId,
+			versions.map((one) => one.id)
+		]);
+	// what stays as it was changed since keeps its history too
+	await run(connection, 'UPDATE question_versions SET load_id = NULL WHERE load_id = ?', [loadId]);
 	return count;
 }
