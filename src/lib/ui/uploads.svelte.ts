@@ -95,7 +95,11 @@ export class Uploads {
 							`?id=${at.id}&offset=${at.received}`,
 							file.slice(at.received, at.received + pieceSize)
 						)
-					: await this.#call('POST', '', JSON.stringify({ name: file.name, size: file.size }));
+					: await this.#call(
+							'POST',
+							'',
+							JSON.stringify({ name: file.name, size: file.size, mark: String(file.lastModified) })
+						);
 				if (typeof answer === 'string') {
 					one.state = 'failed';
 					one.failure = answer;

@@ -48,6 +48,12 @@ describe('an upload in pieces', () => {
 			createHash('sha256').update(bytes).digest('hex')
 		);
 	});
+	it('does not go on with another file of the same name and size', async () => {
+		const first = await beginUpload(pool, course.courseId, course.personId, 'big.zip', 10, 'Monday');
+		const second = await beginUpload(pool, course.courseId, course.personId, 'big.zip', 10, 'Tuesday');
+		expect(second.id).not.toBe(first.id);
+		expect((await beginUpload(pool, course.courseId, course.personId, 'big.zip', 10, 'Monday')).id).toBe(first.id);
+	});
 	it('is ended by whoever comes back, where it was cut off at its very end', async () => {
 		const { id } = await begin('big.zip', bytes.length);
 		const half = await Promise.all([

@@ -14,30 +14,31 @@ export interface Upload {
 }
 
 /**
- * Begins an upload, or finds one of the same person with the same name and size that broke off, so that it goes on
- * where it stopped.
+ * Begins an upload, or finds one of the same person with the same name, size and mark that broke off, so that it goes
+ * on where it stopped. The mark tells files of one name and size apart: when the file was last changed.
  */
 export async function beginUpload(
 	pool: Pool,
 	courseId: number,
 	personId: number,
 	name: string,
-	size: number
+	size: number,
+	mark = ''
 ): Promise<Upload> {
 	const upload = await transaction(pool, async (connection) => {
 		const fileName = name.slice(0, 255);
 		// by_course
 		const known = await row<Upload & { file_id: number }>(
 			connection,
-			"SELECT id, bytes_read AS received, size, file_id FROM loads WHERE course_id = ? AND person_id = ? AND state = 'uploading' AND file_name = ? AND size = ? AND file_id IS NOT NULL ORDER BY id DESC LIMIT 1 FOR UPDATE",
-			[courseId, personId, fileName, size]
+			"SELECT id, bytes_read AS received, size, file_id FROM loads WHERE course_id = ? AND person_id = ? AND state = 'uploading' AND file_name = ? AND size = ? AND upload_mark = ? AND file_id IS NOT NULL ORDER BY id DESC LIMIT 1 FOR UPDATE",
+			[courseId, personId, fileName, size, mark]
 		);
 		if (known) return known;
 		const file = (await run(connection, 'INSERT INTO files (hash) VALUES (NULL)')).id;
 		const { id } = await run(
 			connection,
-			"INSERT INTO loads (course_id, person_id, file_name, state, size, file_id) VALUES (?, ?, ?, 'uploading', ?, ?)",
-			[courseId, personId, fileName, size, file]
+			"INSERT INTO loads (course_id, person_id, file_name, upload_mark, state, size, file_id) VALUES (?, ?, ?, ?, 'uploading', ?, ?)",
+			[courseId, personId, fileName, mark, size, file]
 		);
 		return { id, received: 0, size, file_id: file };
 	});

@@ -10,7 +10,8 @@ import { addPiece, beginUpload, dropUpload } from '$lib/server/loads/uploads';
 const mostAtOnce = 16 * 2 ** 20;
 const beginning = object({
 	name: string().trim().min(1).max(1000).required(),
-	size: number().integer().min(1).required()
+	size: number().integer().min(1).required(),
+	mark: string().max(40).default('')
 });
 const piece = object({ id: number().integer().positive().required(), offset: number().integer().min(0).required() });
 
@@ -29,11 +30,11 @@ const diskIsFull = (cause: unknown) =>
 export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
 	const body: unknown = await request.json().catch(() => null);
-	const { name, size } = checked(() => beginning.validateSync(body));
+	const { name, size, mark } = checked(() => beginning.validateSync(body));
 	const limit = settings().uploadLimit;
 	if (size > limit)
 		error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
-	return json(await beginUpload(database(), course.id, person.id, name, size));
+	return json(await beginUpload(database(), course.id, person.id, name, size, mark));
 };
 
 /** Takes a piece; says where to go on. */
