@@ -32,7 +32,7 @@ async function survey(pieces: AsyncIterable<Uint8Array>): Promise<{ valid: boole
 	let ascii = true;
 	try {
 		for await (const piece of pieces) {
-			if (ascii) ascii = !piece.some((byte) => byte > 127);
+			for (let at = 0; ascii && at < piece.length; at += 1) ascii = piece[at]! < 128;
 			decoder.decode(piece, { stream: true });
 		}
 		decoder.decode();
@@ -122,6 +122,9 @@ export async function readText(container: Container, file: string): Promise<{ te
 	return { text: decoderFor(label).decode(bytes), report };
 }
 
+const mostKept = 1 << 25;
+const step = 1 << 18;
+
 /** The text of a file in pieces, in bounded memory; `told` hears of an odd encoding before the first piece. */
 export async function* streamText(
 	container: Container,
@@ -135,10 +138,16 @@ export async function* streamText(
 		yield text;
 		return;
 	}
+	// it is gone through twice, so that what is not too large is unpacked once and kept meanwhile
+	const kept = size <= mostKept ? await container.bytes(file, mostKept) : null;
+	const pieces = async function* () {
+		if (!kept) yield* container.stream(file);
+		else for (let at = 0; at < kept.length; at += step) yield kept.subarray(at, at + step);
+	};
 	let start = new Uint8Array();
 	const found = await survey(
 		(async function* () {
-			for await (const piece of container.stream(file)) {
+			for await (const piece of pieces()) {
 				if (!start.length) start = piece.slice(0, 256);
 				yield piece;
 			}
@@ -147,7 +156,7 @@ export async function* streamText(
 	const { label, report } = choose(file, start, found);
 	if (report) told(report);
 	const decoder = decoderFor(label);
-	for await (const piece of container.stream(file)) yield decoder.decode(piece, { stream: true });
+	for await (const piece of pieces()) yield decoder.decode(piece, { stream: true });
 	yield decoder.decode();
 }
 

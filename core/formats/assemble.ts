@@ -13,6 +13,8 @@ import {
 import type { Report } from '../reports/report';
 import { isTrueFalse } from './choices';
 import { parseNumber } from './numbers';
+import { blankMarker } from '../markup/markers';
+import { serialise } from '../xml/serialise';
 
 /** How a key names what is right, tried in the order given: by letter, by place from 1 or from 0, by the option's own text, by a word for true or false, or as the answer itself. */
 export const keyForms = ['letter', 'index', 'index0', 'text', 'truth', 'answer'] as const;
@@ -47,7 +49,16 @@ export interface Draft {
 	essay: boolean;
 	tolerance: number | null;
 	language: string | null;
+	unit?: string;
+	/** What is accepted in each run of underscores of the stem, where each is a blank of its own. */
+	blanks?: string[][];
+	/** The places in `order` of the things as they are shown, where that is another order. */
+	presented?: number[];
+	metadata?: { name: string; value: string }[];
 }
+
+/** A run of underscores or dots in a stem that stands for a blank. */
+export const blankRun = /_{3,}|\.{6,}|…{2,}/g;
 
 /** A draft with nothing in it yet. */
 export function emptyDraft(): Draft {
@@ -241,6 +252,7 @@ export function assemble(draft: Draft, how: Assembling): { question: Question; r
 		language: draft.language,
 		feedback: draft.feedback,
 		hints: draft.hints,
+		metadata: draft.metadata ?? [],
 		...(draft.difficulty ? { difficulty: draft.difficulty } : {}),
 		source: {
 			format: how.format,
@@ -287,6 +299,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 		if (keys?.length) common.metadata.push({ name: 'model answer', value: keys.join('; ') });
 		return { ...common, kind: 'essay' };
 	}
+	if (draft.blanks?.length) return blanks(draft, draft.blanks, common);
 	if (draft.pairs.length && (kind === 'matching' || kind === null)) return matching(draft, common);
 	if (draft.order.length > 1 && (kind === 'ordering' || kind === null)) {
 		const items = draft.order.map((text, at) => ({ identifier: `I${at + 1}`, text }));
@@ -294,7 +307,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 			...common,
 			kind: 'ordering',
 			items,
-			presented: items.map((item) => item.identifier),
+			presented: draft.presented?.map((at) => items[at]!.identifier) ?? items.map((item) => item.identifier),
 			rule: 'all',
 			shuffle: draft.shuffle ?? true
 		};
@@ -344,6 +357,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 			...common,
 			kind: 'numeric',
 			whole: false,
+			...(draft.unit ? { unit: draft.unit } : {}),
 			accepted: numbers.map((one) => ('value' in one && tolerance !== null ? { ...one, tolerance } : one))
 		};
 	}
@@ -359,6 +373,31 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 	if (kind === 'multiple-choice' || kind === 'multiple-response' || kind === 'true-false')
 		return choice(draft, kind, common, how, report);
 	return { ...common, kind: 'essay' };
+}
+
+function blanks(draft: Draft, accepted: string[][], common: QuestionCommon): Question {
+	const share = round(1 / accepted.length);
+	let at = 0;
+	return {
+		...common,
+		kind: 'fill-blanks',
+		stem: common.stem.replace(blankRun, () => serialise([blankMarker(`B${(at += 1)}`)])),
+		blanks: accepted.map((texts, place) => {
+			const numbers = texts.map(numberAnswer);
+			const identifier = `B${place + 1}`;
+			return numbers.every((one) => one !== null)
+				? { identifier, share, form: 'number', whole: false, accepted: numbers }
+				: {
+						identifier,
+						share,
+						form: 'text',
+						accepted: texts.map((text) => ({ text, credit: 1, caseSensitive: false }))
+					};
+		}),
+		bank: [],
+		combination: 'sum',
+		shuffle: null
+	};
 }
 
 function matching(draft: Draft, common: QuestionCommon): Question {

@@ -2,6 +2,8 @@ import type { AcceptedNumber } from '../model/question';
 
 /** A number as people and files write it: a sign, digits, a point or one comma, an exponent; null where it is none. */
 export function parseNumber(text: string): number | null {
+	// most of what is asked about is words, and is known by its first sign
+	if (!/^\s*[-+\u2212\u2013.\d]/.test(text)) return null;
 	const plain = text
 		.trim()
 		.replace(/[\u2212\u2013]/g, '-')

@@ -5,7 +5,18 @@ import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
 
 const looksLikeHtml = /<\/?(p|br|div|b|i|u|strong|em|img|span|ul|ol|li|table|sub|sup|font|a)\b[^>]*>/i;
 
+/** What an element was read as, and where: the same text is asked for at several steps of reading a question. */
+const known = new WeakMap<XmlElement, { context: CleanContext; markup: Markup }>();
+
 function textMarkup(node: XmlElement, context: CleanContext): Markup {
+	const before = known.get(node);
+	if (before?.context === context) return before.markup;
+	const markup = readText(node, context);
+	known.set(node, { context, markup });
+	return markup;
+}
+
+function readText(node: XmlElement, context: CleanContext): Markup {
 	const type = (node.attributes.texttype ?? '').toLowerCase();
 	if (childrenOf(node).length || type.includes('xhtml')) return markupOfNodes(node.children, context);
 	const text = textOf(node);
@@ -52,8 +63,14 @@ export function materialBelow(
 	context: CleanContext,
 	skip: (name: string) => boolean = () => false
 ): Markup[] {
-	return childrenOf(parent).flatMap((child) => {
-		if (child.name === 'material') return [materialMarkup(child, context)];
-		return skip(child.name) ? [] : materialBelow(child, context, skip);
-	});
+	const found: Markup[] = [];
+	const walk = (node: XmlElement) => {
+		for (const child of node.children) {
+			if (typeof child === 'string') continue;
+			if (child.name === 'material') found.push(materialMarkup(child, context));
+			else if (!skip(child.name)) walk(child);
+		}
+	};
+	walk(parent);
+	return found;
 }

@@ -44,8 +44,9 @@ const saidOf: Record<string, string> = {
 /** What stands in a section or an assessment itself, beside its questions, and has no place in a bank. */
 function besideQuestions(node: XmlElement, holder: string, context: DocumentContext): Report | null {
 	const said = saidOf[node.name];
+	if (!said) return null;
 	const words = beginning(plainText(joinBlocks(materialBelow(node, quiet))) || trimmed(node), mostWords);
-	if (!said || !words) return null;
+	if (!words) return null;
 	return {
 		rule: 'words-of-section',
 		severity: 'doubtful',

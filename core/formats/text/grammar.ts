@@ -2,10 +2,17 @@ import { fold, plainText, beginning } from '../../markup/text';
 import type { Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { assemble, emptyDraft, kindOfWord, numberAnswer, truthOf, type Draft } from '../assemble';
+import { kindOfWord, truthOf, type Draft } from '../assemble';
 import { categoryOf, listOf } from '../table/cells';
-import { fieldOf, optionMark, placeOfLabel, numberMark, withoutEmphasis, cut, type OptionMark } from './marks';
+import { emptyBlock, note, type Block } from './block';
+import { takes, withoutBrackets } from './brackets';
+import { finish } from './finish';
+import { keyEntries } from './keys';
 import type { Line } from './lines';
+import { readMarkdown, withoutStress } from './markdown';
+import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark, type OptionMark } from './marks';
+import { addOptions, withoutAnswer } from './options';
+import { numberWithUnit } from './units';
 
 /** What a marked text holds. */
 export interface TextFound {
@@ -17,45 +24,17 @@ export interface TextFound {
 	reports: Report[];
 }
 
-interface FoundOption {
-	label: string;
-	style: string;
-	text: Markup[];
-	plain: string;
-	right: boolean;
-	stressed: boolean;
-	feedback: Markup[];
-	line: number;
-}
-
-interface Block {
-	number: number;
-	numbered: boolean;
-	style: string;
-	indent: number;
-	stem: { line: Line; gap: boolean }[];
-	options: FoundOption[];
-	draft: Draft;
-	answers: { value: string; line: number }[];
-	listed: string | null;
-	pairs: [Line, Line][];
-	from: number;
-	to: number;
-	notes: Omit<Report, 'place'>[];
-	boxed: boolean;
-	/** The last thing that was read, which a line that runs on belongs to. */
-	last: 'stem' | 'option' | 'feedback' | 'option-feedback' | 'pair' | 'field';
-	closed: boolean;
-}
-
 const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 const keyHeading =
-	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)\s*:?$/i;
+	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
 const kindLine =
 	/^[[(<]?\s*(essay|short answer|numeric|numerical|matching|true\s*[/|]?\s*(?:or)?\s*false|t\s*\/\s*f|multiple choice|multiple response|file upload|ordering|fill in the blanks?|information)(?:\s+question)?\s*[\])>]?\s*:?$/i;
+
+const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(word));
+
 /** Reads marked text: one lenient grammar over what people write. It never throws; what is not understood is reported. */
 export function readMarkedText(lines: Line[], file: string, format: string): TextFound {
-	return new Reader(lines, file, format).read();
+	return new Reader(readMarkdown(lines), file, format).read();
 }
 
 class Reader {
@@ -82,9 +61,14 @@ class Reader {
 
 	read(): TextFound {
 		this.#lines.forEach((line, at) => this.#line(line, at));
-		this.#introduce();
+		if (!this.#blocks.length) this.#introduce();
 		this.#applyKeys();
-		for (const { block, category } of this.#blocks) this.#finish(block, category);
+		for (const { block, category } of this.#blocks)
+			this.#found.questions.push({
+				...finish(block, category, this.#file, this.#format),
+				from: block.from,
+				to: block.to
+			});
 		return this.#found;
 	}
 
@@ -102,10 +86,6 @@ class Reader {
 			place: { file: this.#file, line },
 			...(words ? { words } : {})
 		});
-	}
-
-	#note(rule: string, message: string, severity: Report['severity'] = 'untidy', words?: string[]): void {
-		this.#block?.notes.push({ rule, severity, message, ...(words ? { words } : {}) });
 	}
 
 	#category(): string[] {
@@ -127,29 +107,29 @@ class Reader {
 	}
 
 	#read(line: Line, at: number): void {
-		if (line.odd && this.#block) this.#note(line.odd.rule, line.odd.message);
+		if (line.odd && this.#block) note(this.#block, line.odd.rule, line.odd.message);
 		if (this.#heading(line)) return;
 		if (separatorLine.test(line.text)) {
 			if (this.#block) this.#ended = true;
 			return;
 		}
-		if (keyHeading.test(withoutEmphasis(line).text) && (this.#gap || this.#blocks.length > 1) && this.#keyFollows(at)) {
+		if (keyHeading.test(line.text) && (this.#gap || this.#blocks.length > 1) && this.#keyFollows(at)) {
 			this.#inKey = true;
 			this.#block = null;
 			return;
 		}
 		if (this.#inKey && this.#keyLine(line)) return;
+		if (this.#flashCard(line)) return;
 		const block = this.#block;
-		const option = optionMark(line);
+		const option = optionMark(line) ?? this.#bareLetter(line, at);
 		const question = numberMark(line);
-		if (option && block && this.#takesOption(block, option, question !== null, line)) {
-			this.#option(block, option);
+		if (option && block && this.#takesOption(block, option, question !== null, line, at)) {
+			if (!(this.#gap && block.options.length === 0 && block.stem.length === 0)) addOptions(block, option);
 			return;
 		}
-		if (question && this.#startsQuestion(question.number, question.rest, line)) {
+		if (question && this.#startsQuestion(question, line, at)) {
 			this.#inKey = false;
-			this.#start(question.number, true, question.style, line);
-			if (question.rest.text || question.rest.markup) this.#stem(this.#block!, question.rest);
+			this.#begin(question, line);
 			return;
 		}
 		const field = fieldOf(line);
@@ -158,25 +138,97 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
-		if (this.#plainLine(block, line)) return;
+		if (this.#ofOption(block, line) || this.#plainLine(block, line)) return;
 		this.#runOn(block, line, at);
+	}
+
+	#begin(question: NumberMark, line: Line): void {
+		this.#start(question.number, true, question.style, line);
+		const block = this.#block!;
+		if (question.answer) block.answers.push({ value: question.answer, line: line.number });
+		let { rest } = question;
+		if (question.bracket && !takes(question.bracket.slice(1, -1), block.draft))
+			rest = { ...rest, text: `${question.bracket} ${rest.text}`, markup: `${question.bracket} ${rest.markup}` };
+		const kind = kindLine.exec(rest.text);
+		if (kind && !rest.markup.includes('<')) block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
+		else if (rest.text || rest.markup) this.#stem(block, rest);
+	}
+
+	/** "Q: …" and "A: …", without numbers. */
+	#flashCard(line: Line): boolean {
+		const found = /^(Q|A)(?:uestion|nswer)?\s*:\s+(?=\S)/i.exec(line.text);
+		if (!found) return false;
+		const block = this.#block;
+		if (found[1]!.toUpperCase() === 'Q') {
+			this.#start((block?.number ?? this.#blocks.length) + 1, false, 'card', line);
+			this.#stem(this.#block!, cut(line, found[0].length));
+			return true;
+		}
+		if (block?.style !== 'card' || block.options.length || block.answers.length) return false;
+		block.answers.push({ value: cut(line, found[0].length).text, line: line.number });
+		block.last = 'field';
+		block.to = line.number;
+		return true;
+	}
+
+	/** An option whose letter has no sign behind it ("A   Bowline"), where the next letter, or the one before, stands so too. */
+	#bareLetter(line: Line, at: number): OptionMark | null {
+		const pattern = /^([A-Ha-h])\s{2,}(?=\S)/;
+		const found = pattern.exec(line.text);
+		if (!found || line.table) return null;
+		const letter = found[1]!.charCodeAt(0);
+		const near = (step: number) => {
+			for (let other = at + step; ; other += step) {
+				const one = this.#lines[other];
+				if (!one) return false;
+				if (one.text) return pattern.exec(one.text)?.[1]!.charCodeAt(0) === letter + step;
+			}
+		};
+		if (!near(1) && !near(-1)) return null;
+		return {
+			label: found[1]!,
+			style: 'bare',
+			starred: false,
+			ticked: null,
+			bullet: false,
+			rest: cut(line, found[0].length)
+		};
+	}
+
+	/** A line that speaks of one option by its letter: "Feedback for A: …". */
+	#ofOption(block: Block, line: Line): boolean {
+		const found =
+			/^(?:feedback|explanation|rationale)\s*(?:for|of|on)?\s*(?:option|answer|choice)?\s*\(?([A-Za-z]|\d{1,2})\)?\s*[:–—-]\s*/i.exec(
+				line.text
+			);
+		const option =
+			found && block.options.find((one) => one.label.toLowerCase() === found[1]!.toLowerCase() && one.label !== '');
+		if (!option) return false;
+		option.feedback.push(cut(line, found[0].length).markup);
+		block.last = 'field';
+		block.to = line.number;
+		return true;
 	}
 
 	#heading(line: Line): boolean {
 		const markdown = /^(#{1,6})\s+(.*?)\s*#*$/.exec(line.text);
 		const level = line.heading ?? markdown?.[1]!.length ?? null;
 		if (level === null) return false;
-		const title = fold(
-			(markdown ? withoutEmphasis({ ...line, text: markdown[2]! }).text : line.text).replace(/\*\*/g, '')
-		);
+		const title = fold(markdown ? markdown[2]! : line.text);
 		if (level === 0) {
 			this.#before.unshift({ ...line, heading: 0 });
 			return true;
 		}
-		const asQuestion = numberMark({ ...line, text: title, markup: escapeText(title), heading: null, list: null });
+		const shown: Line = markdown
+			? cut(
+					line,
+					markdown[1]!.length,
+					markdown[1]!.length + 1 + line.text.slice(markdown[1]!.length + 1).replace(/\s*#*$/, '').length
+				)
+			: line;
+		const asQuestion = numberMark({ ...shown, heading: null, list: null });
 		if (asQuestion && /^q/i.test(title)) {
-			this.#start(asQuestion.number, true, asQuestion.style, line);
-			if (asQuestion.rest.text) this.#stem(this.#block!, asQuestion.rest);
+			this.#begin(asQuestion, shown);
 			return true;
 		}
 		if (keyHeading.test(title)) {
@@ -201,7 +253,7 @@ class Reader {
 
 	#keyLine(line: Line): boolean {
 		const list = line.list && line.list.kind !== 'bullet' ? `${line.list.label}. ${line.text}` : line.text;
-		const entries = keyEntries(withoutEmphasis({ ...line, text: list }).text.replace(/^[-•*]\s+/, ''));
+		const entries = keyEntries(list.replace(/^[-•*]\s+/, ''));
 		if (!entries.length) {
 			this.#inKey = false;
 			return false;
@@ -210,16 +262,52 @@ class Reader {
 		return true;
 	}
 
-	#startsQuestion(number: number, rest: Line, line: Line): boolean {
+	#startsQuestion({ number, rest }: NumberMark, line: Line, at: number): boolean {
 		const block = this.#block;
-		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text))
-			return false;
+		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text)) {
+			// a number by itself, with its question in the next line
+			const next = this.#lines.slice(at + 1).find((one) => one.text);
+			return number === (block?.number ?? 0) + 1 && next !== undefined && !numberMark(next) && !fieldOf(next);
+		}
 		// a number at the beginning of a line that runs on, such as "12. May", is not a question
 		if (block && !this.#gap && !block.options.length && block.last === 'stem' && block.numbered) {
 			if (block.stem.length && number !== block.number + 1 && number !== 1 && line.indent >= block.indent)
 				return number > block.number && number < block.number + 4;
 		}
 		return true;
+	}
+
+	/**
+	 * Where a list within a question ends that begins at a line with the number 1, or -1 where it is no such list: its
+	 * numbers run on from 1, and then comes the answer, or the number that the next question has.
+	 */
+	#listEnd(at: number, block: Block): number {
+		const stem = plainText(block.stem.map((one) => one.line.markup).join(' '));
+		const asked = /:$/.test(stem) || /\b(order|sequence|arrange|rank|match|following)\b/i.test(stem);
+		let next = 1;
+		let gap = false;
+		let gaps = 0;
+		let end = at;
+		for (let place = at; place < this.#lines.length; place += 1) {
+			const line = this.#lines[place]!;
+			if (!line.text) {
+				gap = true;
+				continue;
+			}
+			const found = numberMark(line);
+			const field = fieldOf(line);
+			if (field || line.heading !== null || separatorLine.test(line.text))
+				return next > 2 && (field?.name === 'answer' || field?.name === 'order') && (asked || !gaps) ? end : -1;
+			if (found && (found.number !== next || (gap && found.number === block.number + 1)))
+				return next > 2 && asked && !gaps && found.number === block.number + 1 ? end : -1;
+			if (found) {
+				if (gap && next > 1) gaps += 1;
+				next += 1;
+			} else if (gap) return next > 2 && asked && !gaps && optionMark(line) !== null ? end : -1;
+			gap = false;
+			end = place;
+		}
+		return next > 2 && asked && !gaps ? end : -1;
 	}
 
 	/** Whether options come after a line before the next question. */
@@ -233,8 +321,8 @@ class Reader {
 		return false;
 	}
 
-	#takesOption(block: Block, option: OptionMark, alsoQuestion: boolean, line: Line): boolean {
-		if (option.ticked !== null) return true;
+	#takesOption(block: Block, option: OptionMark, alsoQuestion: boolean, line: Line, at: number): boolean {
+		if (option.ticked !== null) return fieldOf(option.rest)?.name !== 'answer';
 		const last = block.options.at(-1);
 		if (option.bullet) {
 			if (fieldOf(line)) return false;
@@ -250,9 +338,12 @@ class Reader {
 		);
 		if (numeric) {
 			// numbers are options where they are written in another way than those of the questions
-			const style = `${option.style}`;
-			const same = block.style === style && line.list === null;
-			if (same && line.indent <= block.indent) return false;
+			const { style } = option;
+			const stressed = line.stressed || /^<(b|strong)>/.test(line.markup);
+			const same = block.style === style && line.list === null && block.stressed === stressed;
+			if (!last && same && place === 0 && block.numbered && line.indent <= block.indent)
+				block.listEnd = this.#listEnd(at, block);
+			if (same && line.indent <= block.indent && at > block.listEnd) return false;
 			if (alsoQuestion && block.style === 'list' && line.list?.level === 0) return false;
 			if (!last) return place === 0;
 			return last.style === style && place === block.options.length;
@@ -262,61 +353,16 @@ class Reader {
 			return place === 0 || placeOfLabel(option.label, false) === 0 || option.style === 'list' || option.starred;
 		if (last.style === 'box' || last.style === 'bullet') return false;
 		const expected = block.options.length;
+		const counted = /^\d+$|^[ivx]+$/i.test(block.options[0]!.label) && expected > 1;
+		if (counted && /^a$/i.test(option.label) && !block.answers.length && !block.statements.length) {
+			// what was counted in front of lettered options are statements, or things to match
+			block.statements = block.options.splice(0);
+			return true;
+		}
 		if (place === expected || placeOfLabel(option.label, false) === expected) return true;
 		if (placeOfLabel(option.label, false) === 0 && this.#gap && block.answers.length) return false;
 		// skipped or repeated letters in the same hand are still options
 		return last.style === option.style;
-	}
-
-	#option(block: Block, option: OptionMark): void {
-		if (this.#gap && block.options.length === 0 && block.stem.length === 0) return;
-		const pieces = splitInline(option, block.options.length);
-		if (pieces.length > 1)
-			this.#note(
-				'options-on-a-line',
-				`Its options stand on one line (line ${option.rest.number}); they were taken apart.`
-			);
-		for (const piece of pieces) {
-			let { rest } = piece;
-			let right = option === piece ? option.starred || option.ticked === true : piece.starred;
-			const tail =
-				/\s*(?:\*+|✓|✔|✅|\((?:correct|right|key)\)|\[(?:correct|right|key|x)\]|<--?\s*(?:correct|key))\s*$/i.exec(
-					rest.text
-				);
-			if (tail && tail.index > 0) {
-				right = true;
-				rest = cut(rest, 0, tail.index);
-			}
-			const place = placeOfLabel(piece.label, block.options[0] ? /^i$/i.test(block.options[0].label) : true);
-			const expected = block.options.length;
-			if (piece.label && place !== null && place !== expected && placeOfLabel(piece.label, false) !== expected)
-				this.#note(
-					'odd-letter',
-					`Option ${expected + 1} has the letter “${piece.label}”; it was read as the one in its place.`,
-					'doubtful'
-				);
-			const typed = /^\(?([A-Za-z])[.):]\s+\S/.exec(rest.text);
-			if (typed && piece.label && typed[1]!.toLowerCase() === piece.label.toLowerCase())
-				this.#note(
-					'typed-letter',
-					`The letter of option ${expected + 1} is typed twice: “${rest.text}”. The second stands in its text; take it out.`,
-					'untidy',
-					[rest.text]
-				);
-			block.options.push({
-				label: piece.label,
-				style: piece.style,
-				text: [rest.markup],
-				plain: rest.text,
-				right,
-				stressed: rest.stressed || option.rest.stressed,
-				feedback: [],
-				line: rest.number
-			});
-		}
-		if (option.ticked !== null) block.boxed = true;
-		block.last = 'option';
-		block.to = option.rest.number;
 	}
 
 	#start(number: number, numbered: boolean, style: string, line: Line): void {
@@ -329,58 +375,48 @@ class Reader {
 				line.number
 			);
 		this.#ended = false;
-		this.#block = {
-			number,
-			numbered,
-			style,
-			indent: line.indent,
-			stem: [],
-			options: [],
-			draft: { ...emptyDraft(), ...this.#pending },
-			answers: [],
-			listed: null,
-			pairs: [],
-			from: line.number,
-			to: line.number,
-			notes: [],
-			boxed: false,
-			last: 'stem',
-			closed: false
-		};
+		this.#block = emptyBlock(number, numbered, style, line, this.#pending);
 		this.#pending = {};
-		if (line.odd) this.#note(line.odd.rule, line.odd.message);
+		if (line.odd) note(this.#block, line.odd.rule, line.odd.message);
 		this.#blocks.push({ block: this.#block, category: this.#category() });
 	}
 
 	#stem(block: Block, line: Line): void {
-		const trailing = /\s*[([]\s*(?:t\s*\/\s*f|true\s*\/\s*false|true or false)\s*[)\]]\s*$/i.exec(line.text);
-		let kept = line;
-		if (trailing && trailing.index > 0) {
+		let kept = withoutBrackets(withoutAnswer(line, block), block.draft);
+		const said = /^T\s*[/|]?\s*F\b\s*[.:]?\s+(?=[A-Z“"])/.exec(kept.text);
+		if (said) {
 			block.draft.kind = 'true-false';
-			kept = cut(line, 0, trailing.index);
+			kept = cut(kept, said[0].length);
 		}
-		const lead = /^\s*[([]?\s*(?:t\s*\/\s*f)\s*[)\]]\s*[:.]?\s+/i.exec(kept.text);
-		if (lead) {
+		const after = /\s+(?:T\s*\/\s*F|true\s*\/\s*false)\s*$/i.exec(kept.text);
+		if (after) {
 			block.draft.kind = 'true-false';
-			kept = cut(kept, lead[0].length);
+			kept = cut(kept, 0, after.index);
 		}
-		const worth = /[([]\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts?\.?)\s*[)\]]\s*$/i.exec(kept.text);
-		if (worth && block.draft.points === null) {
-			block.draft.points = worth[1]!;
-			kept = cut(kept, 0, worth.index);
+		const lead = block.stem.length ? null : /^question\s*:\s+(?=\S)/i.exec(kept.text);
+		if (lead) kept = cut(kept, lead[0].length);
+		const written = /^_+\s*(T|F|True|False)\s*_+\s+(?=\S)/i.exec(kept.text);
+		if (written && !block.stem.length) {
+			block.answers.push({ value: written[1]!, line: line.number });
+			kept = cut(kept, written[0].length);
 		}
-		if (kept.text || kept.markup) block.stem.push({ line: kept, gap: this.#gap && block.stem.length > 0 });
+		if (kept.text || kept.markup) {
+			const bare = withoutStress(kept.markup);
+			block.stem.push({
+				line: bare === null ? kept : { ...kept, markup: bare },
+				gap: this.#gap && block.stem.length > 0
+			});
+		}
 		block.last = 'stem';
 		block.to = line.number;
 	}
 
 	/** Lines that are neither an option nor a field, and still say what they are. */
 	#plainLine(block: Block, line: Line): boolean {
-		const bare = withoutEmphasis(line);
+		const bare = line;
 		const kind = kindLine.exec(bare.text);
 		if (kind && block.stem.length && !this.#ended) {
-			const word = kind[1]!.toLowerCase();
-			block.draft.kind = /^t|true/.test(word) ? 'true-false' : (kindOfWord(word) ?? block.draft.kind);
+			block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
 			block.to = line.number;
 			return true;
 		}
@@ -403,6 +439,11 @@ class Reader {
 				return true;
 			}
 		}
+		if (/^(?:answer\s+)?(?:options|choices)\s*:?$/i.test(bare.text) && block.stem.length && !block.options.length) {
+			note(block, 'left-out-text', `The line “${bare.text}” was left out of the question.`);
+			block.to = line.number;
+			return true;
+		}
 		const both = /^(true)\s*[/|]\s*(false)$/i.exec(bare.text);
 		if (both && block.stem.length) {
 			block.draft.kind = 'true-false';
@@ -412,10 +453,10 @@ class Reader {
 		const pair = /^(.+?)\s*(?:={1,2}>?|->|→|⇒|::)\s*(.+)$/.exec(bare.text);
 		if (
 			pair &&
-			block.stem.length &&
+			(block.stem.length || block.draft.kind === 'matching') &&
 			!block.options.length &&
 			!this.#ended &&
-			(block.pairs.length || this.#pairNext(line))
+			(block.pairs.length || block.draft.kind === 'matching' || this.#pairNext(line))
 		) {
 			const at = bare.text.indexOf(pair[2]!, pair[1]!.length);
 			block.pairs.push([cut(bare, 0, pair[1]!.length), cut(bare, at)]);
@@ -426,12 +467,15 @@ class Reader {
 		return false;
 	}
 
+	#stemText(block: Block): string {
+		return plainText(block.stem.map((one) => one.line.markup).join(' '));
+	}
+
 	#pairNext(line: Line): boolean {
 		const at = this.#lines.indexOf(line);
 		const next = this.#lines.slice(at + 1).find((one) => one.text);
-		const stem = plainText(this.#block!.stem.map((one) => one.line.markup).join(' '));
 		return (
-			/\bmatch|pair\b/i.test(stem) ||
+			/\bmatch|pair\b/i.test(this.#stemText(this.#block!)) ||
 			(next !== undefined && /^.+?\s*(?:={1,2}>?|->|→)\s*.+$/.test(next.text) && !fieldOf(next))
 		);
 	}
@@ -444,7 +488,8 @@ class Reader {
 			block.stem.length &&
 			!block.options.length &&
 			rows.length > 1 &&
-			rows.every((cells) => cells.length === 2 && cells[0]!.text)
+			rows.every((cells) => cells.length === 2 && cells[0]!.text) &&
+			(!line.headed || /\b(match|pair|connect|link|assign|belong)/i.test(this.#stemText(block)))
 		) {
 			for (const [left, right] of rows) {
 				const cell = (one: { text: string; markup: Markup }): Line => ({
@@ -456,7 +501,7 @@ class Reader {
 				block.pairs.push([cell(left!), cell(right!)]);
 			}
 			const [head] = block.pairs;
-			if (head && /^(term|word|left|item|column a|a)$/i.test(head[0].text)) block.pairs.shift();
+			if (head && (line.headed || /^(term|word|left|item|column a|a)$/i.test(head[0].text))) block.pairs.shift();
 			block.last = 'pair';
 			return;
 		}
@@ -489,6 +534,7 @@ class Reader {
 			return true;
 		}
 		if (name === 'title') {
+			if (/_{3,}/.test(value.text)) return false;
 			if (forNext) this.#pending.title = value.text;
 			else block.draft.title = value.text;
 			return true;
@@ -501,7 +547,15 @@ class Reader {
 			return false;
 		}
 		block.to = line.number;
-		if (name === 'answer') {
+		if (name === 'tolerance') {
+			const tolerance = numberWithUnit(value.text)?.number;
+			if (!tolerance || !('value' in tolerance)) return false;
+			block.draft.tolerance = Math.abs(tolerance.value);
+			block.last = 'field';
+			return true;
+		}
+		if (name === 'order') block.draft.kind ??= 'ordering';
+		if (name === 'answer' || name === 'order') {
 			if (!value.text) {
 				block.last = 'field';
 				return true;
@@ -576,7 +630,7 @@ class Reader {
 
 	/** A line that runs on from what was read last, or that belongs to nothing. */
 	#runOn(block: Block, line: Line, at: number): void {
-		const text = withoutEmphasis(line);
+		const text = line;
 		if (this.#ended) {
 			this.#before.push(line);
 			return;
@@ -588,7 +642,8 @@ class Reader {
 		if (newBlock) {
 			if (this.#optionsFollow(at) || /\?\s*$/.test(text.text)) {
 				this.#start(block.number, false, block.style, line);
-				this.#note(
+				note(
+					this.#block,
 					'no-number',
 					`It has no number (line ${line.number}); it was read as a question of its own.`,
 					'doubtful'
@@ -612,8 +667,26 @@ class Reader {
 			pair[1] = { ...pair[1], text: `${pair[1].text} ${text.text}`, markup: `${pair[1].markup} ${text.markup}` };
 		} else if (block.last === 'field' && block.stem.length && !block.answers.length && !this.#gap)
 			this.#before.push(line);
+		else if (block.last === 'field' && block.answers.length && !this.#gap) this.#afterAnswer(block, line);
 		else this.#stem(block, text);
 		block.to = line.number;
+	}
+
+	/** A line right under the answer: a field that is not known here, or else the reason. */
+	#afterAnswer(block: Block, line: Line): void {
+		const field = /^([A-Z][\w' /-]{1,30}?)\s*:\s+(\S.*)$/.exec(line.text);
+		if (field) {
+			(block.draft.metadata ??= []).push({ name: field[1]!.toLowerCase(), value: field[2]! });
+			note(
+				block,
+				'unknown-field',
+				`The line “${line.text}” says something that has no place here; it was kept beside the question.`
+			);
+			return;
+		}
+		block.draft.feedback.general = `${block.draft.feedback.general ?? ''} ${line.markup}`.trim();
+		block.last = 'feedback';
+		note(block, 'reason-as-feedback', `The words after the key, “${beginning(line.text, 80)}”, were read as feedback.`);
 	}
 
 	#introduce(): void {
@@ -637,7 +710,7 @@ class Reader {
 		const [start, end] = [lines[0]!.number, lines.at(-1)!.number];
 		this.#report(
 			'left-out-text',
-			`${start === end ? `Line ${start}` : `Lines ${start} to ${end}`} ${first ? 'in front of the first question were read as the title and introduction, and are' : 'belong to no question and were'} left out: “${beginning(text, 160)}”.`,
+			`${start === end ? `Line ${start}` : `Lines ${start} to ${end}`} ${first ? 'in front of the first question: read as the title and introduction, and' : 'of no question:'} left out: “${beginning(text, 160)}”.`,
 			start
 		);
 	}
@@ -664,169 +737,4 @@ class Reader {
 			from = at + 1;
 		}
 	}
-
-	#finish(block: Block, category: string[]): void {
-		const { draft } = block;
-		const stems = block.stem.map((one) => one.line);
-		const rich = stems.some((line) => /<(img|math|object|table)\b/.test(line.markup));
-		const paragraphs: Markup[] = [];
-		for (const { line, gap } of block.stem) {
-			if ((gap || /^<table/.test(line.markup)) && paragraphs.length) paragraphs.push(line.markup);
-			else if (paragraphs.length) paragraphs.push(`${paragraphs.pop()!} ${line.markup}`);
-			else paragraphs.push(line.markup);
-		}
-		draft.stem =
-			paragraphs.length < 2 && !rich
-				? (paragraphs[0] ?? '')
-				: paragraphs.length < 2
-					? paragraphs[0]!
-					: paragraphs.map((one) => (one.startsWith('<table') ? one : `<p>${one}</p>`)).join('');
-		draft.category = category;
-		const marked = block.options.some((option) => option.right);
-		const some = block.options.filter((option) => option.stressed).length;
-		const byStress = !marked && some > 0 && some < block.options.length;
-		draft.options = block.options.map((option) => ({
-			text: option.text
-				.filter(Boolean)
-				.join(' ')
-				.replace(byStress || option.stressed ? /^<(b|u|strong|em|i|mark)>([\s\S]*)<\/\1>$/ : /^$/, '$2'),
-			credit: null,
-			right: byStress ? option.stressed : option.right,
-			...(option.feedback.length ? { feedback: option.feedback.join(' ') } : {})
-		}));
-		if (draft.kind !== null && kindOfWord(draft.kind) === 'ordering' && draft.options.length) {
-			draft.order = draft.options.map((option) => option.text);
-			draft.options = [];
-		}
-		draft.pairs = block.pairs.map(([left, right]): [Markup, Markup] => [left.markup, right.markup]);
-		const given = [...new Set(block.answers.map((one) => fold(one.value)))];
-		if (block.listed !== null && !given.includes(fold(block.listed))) given.push(fold(block.listed));
-		const keyLists = given.map((value) => keysOf(value, draft));
-		const [first, ...others] = keyLists;
-		if (first) draft.keys = first;
-		else if (draft.options.length || draft.kind)
-			draft.keys = draft.options.some((option) => option.right) || !draft.options.length ? null : [];
-		const differing = draft.options.length
-			? others.filter((one) => one.join('\n').toLowerCase() !== first!.join('\n').toLowerCase())
-			: [];
-		if (!draft.options.length && others.length) draft.keys = keyLists.flat();
-		if (
-			draft.options.length &&
-			!block.boxed &&
-			first &&
-			first.length > 1 &&
-			draft.kind === null &&
-			draft.options.length > 2
-		)
-			draft.kind = 'multiple-response';
-		if (
-			draft.kind === 'true-false' &&
-			draft.options.length &&
-			!/^(true|false)$/i.test(plainText(draft.options[0]!.text))
-		)
-			draft.kind = null;
-		const { question, reports } = assemble(draft, {
-			keyForms: ['letter', 'text', 'truth', 'answer'],
-			identifier: '',
-			file: this.#file,
-			line: block.from,
-			endLine: block.to,
-			format: this.#format
-		});
-		const place = { file: this.#file, line: block.from };
-		if (differing.length && 'options' in question)
-			reports.push({
-				rule: 'contradictory-key',
-				severity: 'broken',
-				message: `Two keys disagree: ${given.map((value) => `“${value}”`).join(' and ')}. Neither was taken; mark the right one.`,
-				place
-			});
-		const settled: Question =
-			differing.length && 'options' in question
-				? { ...question, options: question.options.map((option) => ({ ...option, credit: 0 })) }
-				: question;
-		if (byStress)
-			reports.push({
-				rule: 'guessed-key',
-				severity: 'untidy',
-				message: 'The key was told from what stands out among the options (bold, marked or coloured). Look at it once.',
-				place
-			});
-		for (const note of block.notes) reports.push({ ...note, place });
-		this.#found.questions.push({ question: settled, reports, from: block.from, to: block.to });
-	}
-}
-
-/** The answers that one text names: several letters for options, and else the parts between slashes and semicolons. */
-function keysOf(value: string, draft: Draft): string[] {
-	const plain = value.replace(/\.$/, '').trim();
-	if (draft.options.length) {
-		const letters = /^(?:both\s+)?\(?[A-Za-z]\)?(?:\s*(?:,|;|&|\/|\+|\band\b|\s)\s*\(?[A-Za-z]\)?)*$/.test(plain);
-		if (letters && !draft.options.some((option) => plainText(option.text).toLowerCase() === plain.toLowerCase()))
-			return plain
-				.replace(/^both\s+/i, '')
-				.split(/\s*(?:,|;|&|\/|\+|\band\b|\s)\s*/i)
-				.map((one) => one.replace(/[()]/g, ''))
-				.filter(Boolean);
-		const same = draft.options.some((option) => plainText(option.text).toLowerCase() === plain.toLowerCase());
-		if (same) return [plain];
-		const lettered = /^\(?[A-Za-z][).:]\s+\S/.test(plain) ? [plain] : null;
-		if (lettered) return lettered;
-		return plain.split(/\s*;\s*|\s+\/\s+/).filter(Boolean);
-	}
-	if (numberAnswer(plain)) return [plain];
-	return value
-		.split(/\s+\/\s+|\s*;\s*|\s+\|\s+/)
-		.map((one) => one.trim())
-		.filter(Boolean);
-}
-
-/** The numbers with their answers in a line of a list of answers: "1. A   2. C". */
-function keyEntries(text: string): { number: number; value: string }[] {
-	const found = [
-		...text.matchAll(/(?:^|\s{1,}|[,;|]\s*)(?:q(?:uestion)?\s*)?(\d{1,4})\s*(?:[.):]|\s?[-–=]\s?|\s)\s*/gi)
-	];
-	if (!found.length || found[0]!.index !== 0) return [];
-	const starts = found.filter((one, at) => at === 0 || isNextKey(text, found[0]!, one));
-	return starts.flatMap((one, at) => {
-		const from = one.index + one[0].length;
-		const end = starts[at + 1]?.index ?? text.length;
-		const value = text
-			.slice(from, end)
-			.replace(/[,;|]\s*$/, '')
-			.trim();
-		return value ? [{ number: Number(one[1]), value }] : [];
-	});
-}
-
-/** Whether a number within a line of answers begins the next one: it has the same sign, and comes after the first. */
-function isNextKey(text: string, first: RegExpMatchArray, one: RegExpMatchArray): boolean {
-	const sign = (found: RegExpMatchArray) => found[0].replace(/[\s\d,;|]|q(uestion)?/gi, '');
-	if (sign(first) !== sign(one)) return false;
-	if (!sign(one) && !/^\s*[A-Za-z]\b/.test(text.slice(one.index! + one[0].length))) return false;
-	return Number(one[1]) > Number(first[1]);
-}
-
-/** One option line taken apart where several stand on it. */
-function splitInline(option: OptionMark, expected: number): OptionMark[] {
-	if (option.ticked !== null || option.bullet || !option.label || option.style === 'list') return [option];
-	const out: OptionMark[] = [];
-	let current = option;
-	let place = placeOfLabel(option.label, false) ?? expected;
-	for (;;) {
-		const next = String.fromCharCode((/[a-z]/.test(option.label) ? 97 : 65) + place + 1);
-		const escaped =
-			option.style === '()' ? `\\(${next}\\)` : option.style === '[]' ? `\\[${next}\\]` : `${next}\\${option.style}`;
-		const found = /^[A-Za-z]$/.test(option.label)
-			? new RegExp(`(?:\\s+|\\s*[,;|]\\s+)(\\*?)\\s*${escaped}\\s+`).exec(current.rest.text)
-			: null;
-		if (!found || found.index === 0) break;
-		const before = cut(current.rest, 0, found.index);
-		const after = cut(current.rest, found.index + found[0].length);
-		out.push({ ...current, rest: before });
-		current = { ...option, label: next, starred: found[1] === '*', rest: after };
-		place += 1;
-	}
-	out.push(current);
-	return out;
 }

@@ -18,6 +18,8 @@ export interface Line {
 	stressed: boolean;
 	/** The cells of a table that stands here. */
 	table: { text: string; markup: Markup }[][] | null;
+	/** The first row of the table is its heading. */
+	headed?: boolean;
 	/** A report on this very line. */
 	odd?: { rule: string; message: string };
 }

@@ -49,45 +49,50 @@ function cutMarkup(markup: Markup, before: string, after: string): Markup {
 	return out.replace(/<([a-z0-9]+)[^>]*><\/\1>/gi, '').trim();
 }
 
-/** A Markdown line without its signs of emphasis, and whether all of it was emphasised. */
-export function withoutEmphasis(line: Line): Line {
-	const whole = /^(\*\*|__)(?=\S)(.+?)(?<=\S)\1$/.exec(line.text);
-	if (whole && !whole[2]!.includes(whole[1]!))
-		return { ...line, text: whole[2]!, markup: escapeText(whole[2]!), stressed: true };
-	if (!/\*\*|__/.test(line.text) || escapeText(line.text) !== line.markup) return line;
-	const text = line.text
-		.replace(/\*\*(?=\S)(.+?)(?<=\S)\*\*/g, '$1')
-		.replace(/(?<!\w)__(?=[^\s_])(.+?)(?<=[^\s_])__(?!\w)/g, '$1');
-	const markup = escapeText(line.text)
-		.replace(/\*\*(?=\S)(.+?)(?<=\S)\*\*/g, '<b>$1</b>')
-		.replace(/(?<!\w)__(?=[^\s_])(.+?)(?<=[^\s_])__(?!\w)/g, '<b>$1</b>');
-	return { ...line, text, markup };
-}
-
-const questionStart =
-	/^(?:(?:(question|quest|item|problem|exercise|no|nr|q)\b\.?\s*[#:]?\s*|q)(\d{1,4})\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|$)|#?(\d{1,4})\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s)))\s*(.*)$/i;
+const word = String.raw`(?:question|quest|ques|que|item|problem|exercise|task|no|nr|q)`;
+const bracket = String.raw`(?:\s*([([][^()[\]]{1,50}[)\]]))?`;
+const worded = new RegExp(
+	String.raw`^(?:${word}\b\.?\s*[#:]?\s*|q)(\d{1,4})(?:\s+of\s+\d{1,4})?${bracket}\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|(?<=[)\]])\s+|$)\s*(.*)$`,
+	'i'
+);
+const plain = new RegExp(
+	String.raw`^#?(\d{1,4})(?:\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s))|\s*([([]\s*\d+(?:[.,]\d+)?\s*(?:points?|marks?|pts?)\s*[)\]])\s*[:.)]?)\s*(.*)$`,
+	'i'
+);
+/** A line to write the answer on, in front of the number, perhaps with the answer: "__B__ 1." */
+const leadingBlank = /^_{2,}\s*(?:([A-Za-z]{1,5})\s*_*)?\s*(?=#?\d{1,4}\s*[.)])/;
 
 /** A number that begins a question: "1.", "Q1)", "Question 1:", "1 -". */
 export interface NumberMark {
 	number: number;
 	style: string;
 	rest: Line;
+	/** What stands in brackets behind the number. */
+	bracket?: string;
+	/** The answer that is written in front of it. */
+	answer?: string;
 }
 
 /** The number with which a line begins a question, or null. */
 export function numberMark(line: Line): NumberMark | null {
 	if (line.list?.kind === 'number' && line.list.level === 0)
 		return { number: Number(line.list.label) || 0, style: 'list', rest: line };
-	const bare = line.text.replace(/^(\*\*|__)/, '');
-	const emphasised = bare !== line.text;
-	const found = questionStart.exec(bare);
+	const blank = leadingBlank.exec(line.text);
+	const text = blank ? line.text.slice(blank[0].length) : line.text;
+	const answer = blank?.[1];
+	const said = worded.exec(text);
+	const found = said ?? plain.exec(text);
 	if (!found) return null;
-	const [, word, worded, wordedEnd, plain, plainEnd, rest = ''] = found;
-	const text = emphasised ? rest.replace(/^\s*(\*\*|__)\s*/, '').replace(/(\*\*|__)$/, '') : rest;
-	const style = word || worded ? `q${wordedEnd ?? '-'}` : (plainEnd ?? '-');
-	const from = line.text.length - rest.length;
-	const cutLine = emphasised ? { ...line, text: text.trim(), markup: escapeText(text.trim()) } : cut(line, from);
-	return { number: Number(worded ?? plain), style, rest: withoutEmphasis(cutLine) };
+	const rest = found[4] ?? '';
+	const inBrackets = said ? said[2] : found[3];
+	const sign = (said ? said[3] : found[2]) ?? '-';
+	return {
+		number: Number(found[1]),
+		style: said ? `q${sign}` : sign,
+		rest: cut(line, line.text.length - rest.length),
+		...(inBrackets ? { bracket: inBrackets } : {}),
+		...(answer ? { answer } : {})
+	};
 }
 
 const romans = ['i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii'];
@@ -104,13 +109,13 @@ export function placeOfLabel(label: string, roman: boolean): number | null {
 export function optionMark(given: Line): OptionMark | null {
 	if (given.list && given.list.kind !== 'bullet' && (given.list.level > 0 || given.list.kind === 'letter'))
 		return { label: given.list.label, style: 'list', starred: false, ticked: null, bullet: false, rest: given };
-	const emphasised = withoutEmphasis(given);
-	let line = emphasised;
+	let line = given;
 	let bullet = line.list?.kind === 'bullet';
-	const boxed = /^(?:[-•*+]\s+)?(?:\[\s*([xX*✓✔ ]?)\s*\]|([☐☑☒✓✔✅]))\s*/.exec(line.text);
+	const boxed =
+		/^(?:[-•*+]\s+)?(?:\[\s*([xX*✓✔ ]?)\s*\]|\(\s*([xX*✓✔]|\s)\s*\)|([☐☑☒✓✔✅❌✗✘⬜◻○◯●◉]))\uFE0F?\s*/u.exec(line.text);
 	let ticked: boolean | null = null;
 	if (boxed && !/^\[\s*\]\s*$/.test(line.text)) {
-		ticked = boxed[2] ? boxed[2] !== '☐' : (boxed[1] ?? '').trim() !== '';
+		ticked = boxed[3] ? /[☑☒✓✔✅●◉]/u.test(boxed[3]) : (boxed[1] ?? boxed[2] ?? '').trim() !== '';
 		line = cut(line, boxed[0].length);
 	} else if (/^[-•+‣◦▪·]\s+/.test(line.text)) {
 		bullet = true;
@@ -123,22 +128,22 @@ export function optionMark(given: Line): OptionMark | null {
 		line = cut(line, /^\*\s+/.exec(line.text)![0].length);
 	}
 	const label =
-		/^(?:\(([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})\)|\[([A-Za-z])\]|([A-Za-z]|[ivxIVX]{2,4}|\d{1,2})([.):\]])(?=\s|\S))\s*/.exec(
+		/^(?:\(([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})\)|\[([A-Za-z])\]|([A-Za-z]|[ivxIVX]{2,4}|\d{1,2})([.):\]])(?=\s|\S)|([A-Za-z])\s([.)])\s|([A-Za-z])\s?([-–—])\s+(?=\S))\s*/.exec(
 			line.text
 		);
-	const style = label ? (label[1] ? '()' : label[2] ? '[]' : label[4]!) : '';
+	const style = label ? (label[1] ? '()' : label[2] ? '[]' : (label[4] ?? label[6] ?? label[8])!) : '';
 	// "e.g. x" and "3.5 metres" are words, not labels
 	const words = label && !label[1] && !label[2] && /^[A-Za-z]\.[A-Za-z]\./.test(line.text);
 	const decimal = label && /^\d+\.\d/.test(line.text);
 	if (label && !words && !decimal && (label[0].length < line.text.length || ticked !== null)) {
 		const rest = cut(line, label[0].length);
 		return {
-			label: label[1] ?? label[2] ?? label[3] ?? '',
+			label: label[1] ?? label[2] ?? label[3] ?? label[5] ?? label[7] ?? '',
 			style,
 			starred: star !== null,
 			ticked,
 			bullet: false,
-			rest: { ...rest, stressed: emphasised.stressed }
+			rest: { ...rest, stressed: given.stressed }
 		};
 	}
 	if (ticked !== null) return { label: '', style: 'box', starred: false, ticked, bullet: false, rest: line };
@@ -149,7 +154,7 @@ export function optionMark(given: Line): OptionMark | null {
 				starred: false,
 				ticked: null,
 				bullet: true,
-				rest: { ...line, stressed: emphasised.stressed }
+				rest: { ...line, stressed: given.stressed }
 			}
 		: null;
 }
@@ -170,19 +175,21 @@ export interface Field {
 		| 'difficulty'
 		| 'kind'
 		| 'shuffle'
-		| 'language';
+		| 'language'
+		| 'tolerance'
+		| 'order';
 	value: Line;
 }
 
 const fieldNames: [RegExp, Field['name']][] = [
 	[
-		/^(?:the\s+)?(?:correct|right|accepted|expected|model)?\s*(?:answers?|ans|keys?|solutions?|options?\s+correct)$|^(?:correct|right)(?:\s+(?:options?|choices?|answer\s*\(s\)))?$|^answer\(s\)$|^accept(?:ed)?$/,
+		/^(?:the\s+)?(?:correct|right|accepted|expected|model)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
 		'answer'
 	],
 	[/^(?:points?|marks?|score|worth|pts|weight)$/, 'points'],
 	[/^(?:category|categories|topic|chapter|section|unit)$/, 'category'],
 	[/^(?:tags?|keywords?|labels?)$/, 'tags'],
-	[/^(?:feedback|general feedback|explanation|rationale|reason|comment|note|why)$/, 'general'],
+	[/^(?:feedback|general feedback|explanation|rationale|reason|reasoning|justification|comment|note|why)$/, 'general'],
 	[/^(?:correct feedback|feedback \(?correct\)?|feedback if (?:correct|right)|if (?:correct|right))$/, 'correct'],
 	[
 		/^(?:incorrect feedback|wrong feedback|feedback \(?(?:incorrect|wrong)\)?|feedback if (?:incorrect|wrong)|if (?:incorrect|wrong))$/,
@@ -194,17 +201,38 @@ const fieldNames: [RegExp, Field['name']][] = [
 	[/^(?:difficulty|level)$/, 'difficulty'],
 	[/^(?:type|kind|question type)$/, 'kind'],
 	[/^(?:shuffle|mix)$/, 'shuffle'],
-	[/^(?:language)$/, 'language']
+	[/^(?:language)$/, 'language'],
+	[/^(?:tolerance|margin|accepted error|allowed error)$/, 'tolerance'],
+	[/^(?:the )?(?:correct|right)?\s*(?:order|sequence)$/, 'order']
+];
+
+/** Forms of a field without a colon: "The answer is B", "Ans. B", "Answer → B", "Points 3", "2 marks". */
+const looseFields: [RegExp, Field['name']][] = [
+	[
+		/^(?:the\s+)?(?:(?:correct|right|best)\s+)?(?:answer|option|choice)\s+is\s*:?\s*(\(?[A-Za-z]\)?(?:$|[.),:].*|\s+[-–—(].*)|(?:true|false)\b.*|[-+]?\d.*)$/i,
+		'answer'
+	],
+	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s*(?:\.\s*|\s[-–—]+>?\s*|\s*(?:→|=>|->)\s*)(.+)$/i, 'answer'],
+	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s+(\(?[A-Z]\)?\.?|true|false)$/i, 'answer'],
+	[/^(?:points?|marks?|pts)\s+(\d+(?:[.,]\d+)?)\.?$/i, 'points'],
+	[/^[[(]?\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts)\.?\s*[)\]]?$/i, 'points']
 ];
 
 /** What a line says of its question in the form "Name: value", or null. */
-export function fieldOf(given: Line): Field | null {
-	const line = given.list?.kind === 'bullet' ? given : withoutEmphasis(given);
-	const found = /^[>*_\s-]*([A-Za-z][A-Za-z ()]{1,32}?)\s*(?:\*\*|__)?\s*[:=]\s*(?:\*\*|__)?\s*(.*)$/.exec(line.text);
+export function fieldOf(line: Line): Field | null {
+	// signs that stand in front of a word are decoration
+	const start = /^[^\p{L}\p{N}([]*/u.exec(line.text)![0].length;
+	const text = line.text.slice(start);
+	for (const [pattern, name] of looseFields) {
+		const loose = pattern.exec(text);
+		if (loose) {
+			const at = text.indexOf(loose[1]!, loose.index + loose[0].indexOf(loose[1]!));
+			return { name, value: cut(line, start + at, start + at + loose[1]!.length) };
+		}
+	}
+	const found = /^([A-Za-z][A-Za-z ()]{1,32}?)\s*[:=]\s*(.*)$/.exec(text);
 	if (!found) return null;
 	const word = found[1]!.toLowerCase().replace(/\s+/g, ' ').trim();
 	const name = fieldNames.find(([pattern]) => pattern.test(word))?.[1];
-	if (!name) return null;
-	const value = cut(line, line.text.length - found[2]!.length);
-	return { name, value: withoutEmphasis(value) };
+	return name ? { name, value: cut(line, line.text.length - found[2]!.length) } : null;
 }

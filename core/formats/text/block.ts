@@ -1,0 +1,84 @@
+import type { Markup } from '../../model/question';
+import type { Report } from '../../reports/report';
+import { emptyDraft, type Draft } from '../assemble';
+import type { Line } from './lines';
+
+/** An option as it was found. */
+export interface FoundOption {
+	label: string;
+	style: string;
+	text: Markup[];
+	plain: string;
+	right: boolean;
+	stressed: boolean;
+	feedback: Markup[];
+	line: number;
+}
+
+/** A question of a marked text while it is read. */
+export interface Block {
+	number: number;
+	numbered: boolean;
+	style: string;
+	/** Its number stands out, as in bold. */
+	stressed: boolean;
+	indent: number;
+	stem: { line: Line; gap: boolean }[];
+	options: FoundOption[];
+	draft: Draft;
+	answers: { value: string; line: number }[];
+	/** What the list of answers says. */
+	listed: string | null;
+	pairs: [Line, Line][];
+	from: number;
+	to: number;
+	notes: Omit<Report, 'place'>[];
+	boxed: boolean;
+	/** The line at which a list of numbers within the question ends; -1 where it has none. */
+	listEnd: number;
+	/** Numbered things in front of lettered options: statements that the options speak of, or things to match. */
+	statements: FoundOption[];
+	/** The last thing that was read, which a line that runs on belongs to. */
+	last: 'stem' | 'option' | 'feedback' | 'option-feedback' | 'pair' | 'field';
+}
+
+/** A question of which only the beginning is known. `line` is where it begins. */
+export function emptyBlock(
+	number: number,
+	numbered: boolean,
+	style: string,
+	line: Line,
+	pending: Partial<Draft> = {}
+): Block {
+	return {
+		number,
+		numbered,
+		style,
+		stressed: line.stressed || /^<(b|strong)>/.test(line.markup),
+		indent: line.indent,
+		stem: [],
+		options: [],
+		draft: { ...emptyDraft(), ...pending },
+		answers: [],
+		listed: null,
+		pairs: [],
+		from: line.number,
+		to: line.number,
+		notes: [],
+		boxed: false,
+		listEnd: -1,
+		statements: [],
+		last: 'stem'
+	};
+}
+
+/** Notes something about a question. */
+export function note(
+	block: Block | null,
+	rule: string,
+	message: string,
+	severity: Report['severity'] = 'untidy',
+	words?: string[]
+): void {
+	block?.notes.push({ rule, severity, message, ...(words ? { words } : {}) });
+}

@@ -1,0 +1,272 @@
+import { fold, plainText } from '../../markup/text';
+import { isChoice, type Markup, type Question } from '../../model/question';
+import type { Report } from '../../reports/report';
+import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';
+import { note, type Block } from './block';
+import { lineOf, type Line } from './lines';
+import { cut } from './marks';
+import { keysOf, saysNoAnswer, sayTheSame, withoutReason } from './keys';
+import { bareOptions, statementLines } from './options';
+import { numberWithUnit } from './units';
+
+const keyForms = ['letter', 'text', 'truth', 'answer'] as const;
+const asksForOrder =
+	/\b(?:order|sequence|arrange|rank|sort|chronological(?:ly)?|first to last|step(?:s)? in)\b|\bput\b.*\bin\b.*\border\b/i;
+
+/** A question made of what was found of it, and what there is to say about it. */
+export function finish(
+	block: Block,
+	category: string[],
+	file: string,
+	format: string
+): { question: Question; reports: Report[] } {
+	const { draft } = block;
+	const given = [...new Set(block.answers.map((one) => fold(one.value)))].filter((value) => !saysNoAnswer(value));
+	const listed = block.listed === null || saysNoAnswer(block.listed) ? null : fold(block.listed);
+	const open = given.length === 0 && listed === null && (block.answers.length > 0 || block.listed !== null);
+	const bare = bareOptions(block, [...given, ...(listed === null ? [] : [listed])]);
+	if (bare.length) {
+		block.options = bare;
+		note(
+			block,
+			'options-without-letters',
+			'Its options have no letters; the lines under the stem were read as options, since the key speaks of them.',
+			'doubtful'
+		);
+	}
+	asMatching(block, given[0] ?? listed ?? '');
+	block.stem.push(...statementLines(block.statements));
+	draft.stem = stemOf(block);
+	draft.category = category;
+	const [only] = block.options;
+	if (block.options.length === 1 && only!.style === 'plain' && !only!.right && !given.length && listed === null) {
+		// "true" by itself under a statement is its answer
+		draft.truth = truthOf(only!.plain);
+		block.options = [];
+	}
+	const stressed = setOptions(block);
+	draft.pairs = block.pairs.map(([left, right]): [Markup, Markup] => [left.markup, right.markup]);
+	const labels = block.options.map((option) => option.label);
+	const keyed = given.map((value) => withoutReason(value, draft.options, labels));
+	for (const { reason } of keyed)
+		if (reason && !draft.feedback.general) {
+			draft.feedback.general = reason;
+			note(block, 'reason-as-feedback', `The words after the key, “${reason}”, were read as feedback.`);
+		}
+	const values = keyed.map((one) => one.key);
+	const ofList = listed === null ? null : withoutReason(listed, draft.options, labels).key;
+	if (ofList !== null && !values.some((value) => sayTheSame(value, ofList))) values.push(ofList);
+	const differing = settleKeys(block, values, labels);
+	if (open) draft.essay = !draft.options.length && !draft.pairs.length;
+	const { question, reports } = assemble(draft, {
+		keyForms,
+		identifier: '',
+		file,
+		line: block.from,
+		endLine: block.to,
+		format
+	});
+	const place = { file, line: block.from };
+	const quoted = values.map((value) => `“${value}”`).join(' and ');
+	if (differing)
+		reports.push({
+			rule: 'contradictory-key',
+			severity: 'broken',
+			message: `Two keys disagree: ${quoted}. Neither was taken; ${isChoice(question) ? 'mark the right one' : 'write the one that is right'}.`,
+			place
+		});
+	if (stressed)
+		reports.push({
+			rule: 'guessed-key',
+			severity: 'untidy',
+			message: 'The key was told from what stands out among the options (bold, marked or coloured). Look at it once.',
+			place
+		});
+	for (const one of block.notes) reports.push({ ...one, place });
+	return {
+		question:
+			differing && isChoice(question)
+				? { ...question, options: question.options.map((option) => ({ ...option, credit: 0 })) }
+				: question,
+		reports
+	};
+}
+
+function stemOf(block: Block): Markup {
+	const rich = block.stem.some(({ line }) => /<(img|math|object|table)\b/.test(line.markup));
+	const paragraphs: Markup[] = [];
+	for (const { line, gap } of block.stem) {
+		if ((gap || /^<table/.test(line.markup)) && paragraphs.length) paragraphs.push(line.markup);
+		else if (paragraphs.length) paragraphs.push(`${paragraphs.pop()!} ${line.markup}`);
+		else paragraphs.push(line.markup);
+	}
+	if (paragraphs.length < 2) return paragraphs[0] ?? '';
+	return paragraphs.map((one) => (one.startsWith('<table') && rich ? one : `<p>${one}</p>`)).join('');
+}
+
+/** Puts the options into the draft; true where the key is told from what stands out among them. */
+function setOptions({ options, draft }: Block): boolean {
+	const marked = options.some((option) => option.right);
+	const some = options.filter((option) => option.stressed).length;
+	const byStress = !marked && some > 0 && some < options.length;
+	draft.options = options.map((option) => ({
+		text: option.text
+			.filter(Boolean)
+			.join(' ')
+			.replace(byStress || option.stressed ? /^<(b|u|strong|em|i|mark)>([\s\S]*)<\/\1>$/ : /^$/, '$2'),
+		credit: null,
+		right: byStress ? option.stressed : option.right,
+		...(option.feedback.length ? { feedback: option.feedback.join(' ') } : {})
+	}));
+	return byStress;
+}
+
+/** Puts the keys into the draft, with what they say about its kind; true where they disagree, so that none is taken. */
+function settleKeys(block: Block, values: string[], labels: string[]): boolean {
+	const { draft } = block;
+	if (asOrder(block, values, labels) || asBlanks(block, values)) return false;
+	const keyLists = values.map((value) => keysOf(value, draft.options, labels));
+	const [first, ...others] = keyLists;
+	if (first) draft.keys = first;
+	else if (draft.options.length || draft.kind)
+		draft.keys = draft.options.some((option) => option.right) || !draft.options.length ? null : [];
+	if (!draft.options.length) return withoutOptions(block, keyLists);
+	const differing = others.some((one) => one.join('\n').toLowerCase() !== first!.join('\n').toLowerCase());
+	if (!block.boxed && first && first.length > 1 && draft.kind === null && draft.options.length > 2)
+		draft.kind = 'multiple-response';
+	if (draft.kind === 'true-false' && truthOf(plainText(draft.options[0]!.text)) === null) draft.kind = null;
+	return differing;
+}
+
+/** The keys of a question without options: one that accepts more than the other is taken with it, others disagree. */
+function withoutOptions(block: Block, keyLists: string[][]): boolean {
+	const { draft } = block;
+	const [first = [], ...others] = keyLists;
+	const within = (a: string[], b: string[]) => a.every((one) => b.some((other) => sayTheSame(one, other)));
+	const differing = others.some((other) => !within(first, other) && !within(other, first));
+	if (keyLists.length)
+		draft.keys = differing
+			? []
+			: keyLists.flat().filter((one, at, all) => all.findIndex((other) => sayTheSame(one, other)) === at);
+	const numbers = (draft.keys ?? []).map(numberWithUnit);
+	const kind = draft.kind === null ? null : kindOfWord(draft.kind);
+	if (numbers.length && numbers.every((one) => one !== null) && (kind === null || kind === 'numeric')) {
+		draft.numbers = numbers.map((one) => one.number);
+		const unit = numbers.find((one) => one.unit)?.unit;
+		if (unit) draft.unit = unit;
+		const rough = draft.keys!.find((key) => /^(?:approx|about|ca\b|ca\.|circa|~|≈)/i.test(key));
+		if (rough)
+			note(
+				block,
+				'rough-number',
+				`The answer reads “${rough}”, which does not say how far off one may be. It was read as exactly that; set a tolerance.`,
+				'doubtful'
+			);
+		draft.keys = [];
+	}
+	if (differing && draft.kind === null)
+		draft.kind = keyLists.flat().every((one) => numberWithUnit(one) !== null) ? 'numeric' : 'short-answer';
+	return differing;
+}
+
+/** Things to be put in order: the kind says so, or the stem asks for it and the answer names each of them once. */
+function asOrder({ draft }: Block, values: string[], labels: string[]): boolean {
+	if (draft.options.length < 2) return false;
+	const said = draft.kind !== null && kindOfWord(draft.kind) === 'ordering';
+	const asked = said || (draft.kind === null && asksForOrder.test(plainText(draft.stem)));
+	if (!asked || draft.options.some((option) => option.right)) return false;
+	const parts = (value: string) =>
+		/^[A-Za-z]{3,}$/.test(value) && value.length === labels.length
+			? [...value]
+			: value.split(/\s*(?:,|;|→|->|>|-|–|\s)\s*/).filter(Boolean);
+	const places = parts(values[0] ?? '').map((part) =>
+		labels.map((label) => label.toLowerCase()).indexOf(part.replace(/[().]/g, '').toLowerCase())
+	);
+	const named =
+		places.length === labels.length && places.every((at) => at >= 0) && new Set(places).size === places.length;
+	if (!said && !named) return false;
+	const texts = draft.options.map((option) => option.text);
+	draft.kind = 'ordering';
+	draft.order = named ? places.map((at) => texts[at]!) : texts;
+	if (named) draft.presented = texts.map((_, at) => places.indexOf(at));
+	draft.options = [];
+	return true;
+}
+
+/** "1-b, 2-a": which label on the left belongs to which on the right; null where a text is no such list. */
+function mappingOf(value: string): [string, string][] | null {
+	const parts = value.split(/\s*[,;]\s*|\s{2,}|\s+(?=\(?\w{1,2}\)?\s*[-–—=:→])/).filter(Boolean);
+	const pairs = parts.map((part) => /^\(?(\w{1,2})[.)]?\s*(?:[-–—=:→]+>?|\bto\b)?\s*\(?(\w{1,2})[.)]?$/.exec(part));
+	if (parts.length < 2 || pairs.some((pair) => !pair || /^\d/.test(pair[1]!) === /^\d/.test(pair[2]!))) return null;
+	return pairs.map((pair): [string, string] => [pair![1]!.toLowerCase(), pair![2]!.toLowerCase()]);
+}
+
+const labelled = /^\(?([A-Za-z]|\d{1,2})[.)]\s+/;
+
+/** Two labelled lists, or a table of two labelled columns, whose pairs the answer tells by their labels. */
+function asMatching(block: Block, value: string): void {
+	const mapping = mappingOf(value);
+	const side = (text: string, markup: Markup, label: string, line: number): [string, Line] => [
+		label.toLowerCase(),
+		{ ...lineOf(text, line), markup }
+	];
+	let left: [string, Line][] = [];
+	let right: [string, Line][] = [];
+	if (block.statements.length && block.options.length && mapping) {
+		left = block.statements.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
+		right = block.options.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
+	} else if (block.pairs.length && block.pairs.flat().every((line) => labelled.test(line.text))) {
+		const split = (line: Line): [string, Line] => {
+			const found = labelled.exec(line.text)!;
+			return [found[1]!.toLowerCase(), cut(line, found[0].length)];
+		};
+		left = block.pairs.map((pair) => split(pair[0]));
+		right = block.pairs.map((pair) => split(pair[1]));
+		if (!mapping)
+			note(
+				block,
+				'guessed-pairs',
+				'Both columns have labels, and no answer says which belong together. Those in one row were paired; look at them.',
+				'doubtful'
+			);
+	}
+	if (!left.length) return;
+	const pairs = mapping
+		? mapping.flatMap(([one, other]): [Line, Line][] => {
+				const [from, to] = [left.find(([label]) => label === one), right.find(([label]) => label === other)];
+				return from && to ? [[from[1], to[1]]] : [];
+			})
+		: left.map(([, line], at): [Line, Line] => [line, right[at]![1]]);
+	if (mapping && pairs.length < mapping.length) return;
+	const used = new Set(pairs.map((pair) => pair[1]));
+	block.draft.distractors = right
+		.map(([, line]) => line)
+		.filter((line) => !used.has(line))
+		.map((line) => line.markup);
+	block.pairs = pairs;
+	block.statements = [];
+	block.options = [];
+	if (mapping) {
+		block.answers = [];
+		block.listed = null;
+	}
+}
+
+/** Several blanks in the stem with as many answers, each for its own. */
+function asBlanks(block: Block, values: string[]): boolean {
+	const { draft } = block;
+	const count = plainText(draft.stem).match(blankRun)?.length ?? 0;
+	if (count < 2 || values.length !== 1 || draft.options.length || draft.pairs.length) return false;
+	if (draft.kind !== null && kindOfWord(draft.kind) !== 'short-answer') return false;
+	const parts = [/\s*;\s*/, /\s*,\s*(?:and\s+)?/, /\s+\/\s+/, /\s*(?:,|\band\b)\s*/]
+		.map((separator) => values[0]!.split(separator).filter(Boolean))
+		.find((found) => found.length === count);
+	if (!parts) return false;
+	draft.blanks = parts.map((part) => part.replace(/^\(?(?:\d{1,2}|[a-z])[.)]\s*/i, '').split(/\s*\/\s*|\s+or\s+/));
+	note(
+		block,
+		'guessed-blanks',
+		`It has ${count} blanks and as many answers, so each answer was read as that of one blank.`
+	);
+	return true;
+}

@@ -1,0 +1,130 @@
+import { fold, plainText } from '../../markup/text';
+import { numberAnswer, truthOf, type Draft } from '../assemble';
+import { numberWithUnit } from './units';
+
+type Options = Draft['options'];
+
+const separator = String.raw`\s*(?:,\s*(?:and|&)\b|,|;|&|\/|\+|→|>|->|\band\b|\s)\s*`;
+const lettersOnly = new RegExp(String.raw`^(?:both\s+)?\(?[A-Za-z]\)?(?:${separator}\(?[A-Za-z]\)?)*$`, 'i');
+const labelsOnly = new RegExp(
+	String.raw`^\(?(?:[A-Za-z]|\d{1,2}|[ivx]{1,4})[.)]?(?:${separator}\(?(?:[A-Za-z]|\d{1,2}|[ivx]{1,4})[.)]?)*$`,
+	'i'
+);
+/** What a list of answers says where there is none to be marked by. */
+const noAnswer =
+	/^[([]?\s*(?:open(?:[-\s]ended)?|free|essay|answers?\s+(?:will\s+|may\s+)?var(?:y|ies)|var(?:y|ies|ious)|see\s+(?:rubric|text|notes?)|n\/?a|none given|-+|–|—|student'?s own.*|own words)\s*[)\]]?\.?$/i;
+
+/** Whether an answer says that there is none to be marked by, such as "open" or "answers vary". */
+export function saysNoAnswer(value: string): boolean {
+	return noAnswer.test(fold(value));
+}
+
+const sameText = (options: Options, text: string) =>
+	options.some((option) => plainText(option.text).toLowerCase() === fold(text).toLowerCase());
+const letter = (at: number) => String.fromCharCode(65 + at);
+
+/** The letters of the options that labels name, where each of them is the label of one, as it is written in the file. */
+function byLabels(parts: string[], labels: string[]): string[] | null {
+	const plain = labels.map((label) => label.toLowerCase());
+	const places = parts.map((part) => plain.indexOf(part.replace(/[().]/g, '').toLowerCase()));
+	return places.length && places.every((at) => at >= 0) ? places.map(letter) : null;
+}
+
+/** The answers that one text names: labels of options, texts of options, or what is accepted, between slashes and semicolons. */
+export function keysOf(value: string, options: Options, labels: string[]): string[] {
+	const plain = value
+		.replace(/\.$/, '')
+		.replace(/\s+only$/i, '')
+		.trim();
+	if (options.length) {
+		if (sameText(options, plain)) return [plain];
+		const listed = labelsOnly.test(plain) || lettersOnly.test(plain);
+		if (listed) {
+			const parts = plain
+				.replace(/^both\s+/i, '')
+				.split(new RegExp(separator, 'i'))
+				.filter(Boolean);
+			const named = byLabels(parts, labels);
+			if (named) return named;
+			if (lettersOnly.test(plain)) return parts.map((one) => one.replace(/[()]/g, ''));
+		}
+		if (/^\(?[A-Za-z0-9]{1,3}(?:[).:]|\s+[-–—])\s+\S/.test(plain) || /^[A-Za-z0-9]{1,3}\s*\([^()]+\)$/.test(plain)) {
+			const label = /^\(?([A-Za-z0-9]{1,3})/.exec(plain)![1]!;
+			return byLabels([label], labels) ?? [`${label}) ${plain.slice(plain.indexOf(label) + label.length + 1).trim()}`];
+		}
+		return plain.split(/\s*;\s*|\s+\/\s+/).filter(Boolean);
+	}
+	if (numberAnswer(plain)) return [plain];
+	return value
+		.split(/\s+\/\s+|\s*;\s*|\s+\|\s+/)
+		.map((one) => one.trim())
+		.filter(Boolean);
+}
+
+/**
+ * An answer with the words that explain it taken apart: "False. It can capsize", "B, since the ebb runs out". They are
+ * part of the answer where they repeat the option that it names.
+ */
+export function withoutReason(value: string, options: Options, labels: string[]): { key: string; reason: string } {
+	const whole = { key: value, reason: '' };
+	if (sameText(options, value.replace(/\.$/, ''))) return whole;
+	const found =
+		/^(?:option\s+)?\(?(true|false|[A-Za-z]|\d{1,2})\)?\s*(?:[.,:;)]|\s[-–—]|\bbecause\b|\bsince\b|\((?=.+\)$))\s*(.+?)\s*$/is.exec(
+			value
+		);
+	if (!found) return whole;
+	const key = found[1]!;
+	const rest = found[0]!.endsWith(')') && /\(/.test(value) ? found[2]!.replace(/\)$/, '') : found[2]!;
+	if (/^(true|false)$/i.test(key)) {
+		const free = !options.length || options.every((option) => truthOf(plainText(option.text)) !== null);
+		return free && !/^(true|false)\b/i.test(rest) ? { key, reason: rest } : whole;
+	}
+	const at = labels.map((label) => label.toLowerCase()).indexOf(key.toLowerCase());
+	if (at < 0 || lettersOnly.test(value) || labelsOnly.test(value)) return whole;
+	const own = plainText(options[at]!.text).toLowerCase();
+	const said = fold(rest).toLowerCase().replace(/\.$/, '');
+	if (own === said) return whole;
+	if (own.startsWith(said) && said.length > 3) return { key, reason: '' };
+	if (said.startsWith(own)) return { key, reason: rest.slice(own.length).replace(/^\s*[-–—.,:;]\s*/, '') };
+	return /\s/.test(said) && said.length > 12 ? { key, reason: rest } : whole;
+}
+
+/** Whether two answers to a question without options say the same: the same words, or a number within what the other accepts. */
+export function sayTheSame(a: string, b: string): boolean {
+	if (fold(a).toLowerCase() === fold(b).toLowerCase()) return true;
+	const [one, other] = [numberWithUnit(a)?.number, numberWithUnit(b)?.number];
+	if (!one || !other) return false;
+	const holds = (range: typeof one, value: typeof one) => {
+		const middle = 'value' in value ? value.value : null;
+		if (middle === null) return false;
+		if ('value' in range) return Math.abs(middle - range.value) <= range.tolerance + 1e-9;
+		return (range.min ?? -Infinity) <= middle && middle <= (range.max ?? Infinity);
+	};
+	return holds(one, other) || holds(other, one);
+}
+
+/** The numbers with their answers in a line of a list of answers: "1. A   2. C". */
+export function keyEntries(text: string): { number: number; value: string }[] {
+	const found = [
+		...text.matchAll(/(?:^|\s{1,}|[,;|]\s*)(?:q(?:uestion)?\s*)?(\d{1,4})\s*(?:[.):]|\s?[-–=→]\s?|\s)\s*/gi)
+	];
+	if (!found.length || found[0]!.index !== 0) return [];
+	const starts = found.filter((one, at) => at === 0 || isNextKey(text, found[0]!, one));
+	return starts.flatMap((one, at) => {
+		const from = one.index + one[0].length;
+		const end = starts[at + 1]?.index ?? text.length;
+		const value = text
+			.slice(from, end)
+			.replace(/[,;|]\s*$/, '')
+			.trim();
+		return value ? [{ number: Number(one[1]), value }] : [];
+	});
+}
+
+/** Whether a number within a line of answers begins the next one: it has the same sign, and comes after the first. */
+function isNextKey(text: string, first: RegExpMatchArray, one: RegExpMatchArray): boolean {
+	const sign = (found: RegExpMatchArray) => found[0].replace(/[\s\d,;|]|q(uestion)?/gi, '');
+	if (sign(first) !== sign(one)) return false;
+	if (!sign(one) && !/^\s*[A-Za-z]\b/.test(text.slice(one.index! + one[0].length))) return false;
+	return Number(one[1]) > Number(first[1]);
+}

@@ -1,0 +1,87 @@
+import type { Markup } from '../../model/question';
+import { escapeText } from '../../xml/serialise';
+import type { Line } from './lines';
+
+/** A line to write an answer on in front of a number is no emphasis. */
+const answerBlank = /^_{2,}\s*[A-Za-z]{0,5}\s*_*\s*#?\d{1,4}\s*[.)]/;
+const keycap = /^(\d)\uFE0F?\u20E3[.)]?\s*/;
+const escaped = /\\([_*#.\-+>)\]])/g;
+/** Signs that stand for escaped ones while emphasis is looked for. */
+const hidden = 0xe100;
+
+/** Markdown's signs of emphasis (CommonMark 0.31, 6.2), strong first; a star before a label is a key, not emphasis. */
+const emphases: [RegExp, string][] = [
+	[/(?<!\*)\*\*\*(?=[^\s*])(.+?)(?<=[^\s*])\*\*\*(?!\*)/g, 'b'],
+	[/(?<!\*)\*\*(?=[^\s*])((?:(?!\*\*).)+?)(?<=[^\s*])\*\*(?!\*)/g, 'b'],
+	[/(?<![\w_])__(?=[^\s_])(?!(?:T|F|true|false)__)((?:(?!__).)+?)(?<=[^\s_])__(?![\w_])/gi, 'b'],
+	[/(?<![\w*])\*(?=[^\s*])(?!\(?[A-Za-z0-9]{1,4}[.):\]])([^*]+?)(?<=[^\s*])\*(?![\w*])/g, 'em'],
+	[/(?<![\w_])_(?=[^\s_])([^_]+?)(?<=[^\s_])_(?![\w_])/g, 'em']
+];
+
+function emphasised(text: string): { text: string; markup: Markup } {
+	let plain = text;
+	let markup = escapeText(text);
+	for (const [pattern, name] of emphases) {
+		plain = plain.replace(pattern, '$1');
+		markup = markup.replace(pattern, `<${name}>$1</${name}>`);
+	}
+	return { text: plain, markup };
+}
+
+const whole = /^<(b|em)>((?:(?!<\/\1>).)*)<\/\1>$/s;
+
+/** Rich text that stands out as a whole, without what makes it stand out; null where it does not. */
+export function withoutStress(markup: Markup): Markup | null {
+	return whole.exec(markup.trim())?.[2] ?? null;
+}
+
+/** A line of plain text as people write it, with the signs of Markdown read: emphasis, escaped signs, numbers in boxes. */
+export function readSigns(line: Line): Line {
+	if (escapeText(line.text) !== line.markup) return line;
+	if (answerBlank.test(line.text)) return line;
+	const text = line.text
+		.replace(keycap, '$1. ')
+		.replace(/^\u{1F51F}\s*/u, '10. ')
+		.replace(/^>\s+(?=\S)/, '')
+		.replace(escaped, (_, sign: string) => String.fromCharCode(hidden + sign.charCodeAt(0)));
+	if (text === line.text && !/[*_]/.test(text)) return line;
+	const shown = (one: string) =>
+		one.replace(/[\ue100-\ue17f]/g, (sign) => escapeText(String.fromCharCode(sign.charCodeAt(0) - hidden)));
+	const read = emphasised(text);
+	const bare = withoutStress(read.markup);
+	return {
+		...line,
+		text: shown(read.text).trim(),
+		markup: shown(bare ?? read.markup).trim(),
+		stressed: line.stressed || (bare !== null && read.markup.startsWith('<b>'))
+	};
+}
+
+const row = /^\|.*\|$/;
+const rule = /^\|(?:\s*:?-{2,}:?\s*\|)+$/;
+const cells = (line: Line) =>
+	line.text
+		.slice(1, -1)
+		.split(/(?<!\\)\|/)
+		.map((cell) => {
+			const text = cell.replace(/\\\|/g, '|').trim();
+			const { text: plain, markup } = readSigns({ ...line, text, markup: escapeText(text) });
+			return { text: plain, markup };
+		});
+
+/** Lines with the signs of Markdown read, and its tables (a row, a rule of dashes, rows) put together into one line each. */
+export function readMarkdown(lines: Line[]): Line[] {
+	const out: Line[] = [];
+	for (let at = 0; at < lines.length; at += 1) {
+		const line = lines[at]!;
+		if (!row.test(line.text) || !rule.test(lines[at + 1]?.text ?? '')) {
+			out.push(readSigns(line));
+			continue;
+		}
+		const rows = [cells(line)];
+		for (at += 2; at < lines.length && row.test(lines[at]!.text); at += 1) rows.push(cells(lines[at]!));
+		at -= 1;
+		out.push({ ...line, text: '', markup: '', table: rows, headed: true });
+	}
+	return out;
+}

@@ -1,0 +1,156 @@
+import { fold, plainText } from '../../markup/text';
+import { escapeText } from '../../xml/serialise';
+import { note, type Block, type FoundOption } from './block';
+import type { Line } from './lines';
+import { withoutStress } from './markdown';
+import { cut, placeOfLabel, type OptionMark } from './marks';
+
+const rightTail =
+	/\s*(?:\*+|✓|✔|✅|☑|[([](?:correct|right|key|x|✓|✔)(?:\s+answer)?[)\]]|(?:<|←)-*\s*(?:correct|key|answer))\s*$/iu;
+const wrongTail = /\s*(?:❌|✗|✘|[([](?:incorrect|wrong|false answer)[)\]])\s*$/iu;
+const answerTail =
+	/\s+[([]?\s*(?:the\s+)?(?:correct\s+|right\s+)?(?:answer|ans|key)\s*(?:is)?\s*[:=.]\s*([^()[\]]{1,60}?)\s*[)\]]?\s*$/i;
+
+/** A line without the answer that stands at its end ("… Answer: B"), which goes to the question. */
+export function withoutAnswer(line: Line, block: Block): Line {
+	const found = answerTail.exec(line.text);
+	if (!found || found.index === 0) return line;
+	block.answers.push({ value: found[1]!, line: line.number });
+	return cut(line, 0, found.index);
+}
+
+/** One option line taken apart where several stand on it. */
+export function splitInline(option: OptionMark, expected: number): OptionMark[] {
+	if (option.ticked !== null || option.bullet || !option.label || option.style === 'list') return [option];
+	const out: OptionMark[] = [];
+	let current = option;
+	let place = placeOfLabel(option.label, false) ?? expected;
+	for (;;) {
+		const next = String.fromCharCode((/[a-z]/.test(option.label) ? 97 : 65) + place + 1);
+		const escaped =
+			option.style === '()' ? `\\(${next}\\)` : option.style === '[]' ? `\\[${next}\\]` : `${next}\\${option.style}`;
+		const found = /^[A-Za-z]$/.test(option.label)
+			? new RegExp(`(?:\\s+|\\s*[,;|]\\s+)(\\*?)\\s*${escaped}\\s+`).exec(current.rest.text)
+			: null;
+		if (!found || found.index === 0) break;
+		const before = cut(current.rest, 0, found.index);
+		const after = cut(current.rest, found.index + found[0].length);
+		out.push({ ...current, rest: before });
+		current = { ...option, label: next, starred: found[1] === '*', rest: after };
+		place += 1;
+	}
+	out.push(current);
+	return out;
+}
+
+/** Puts an option line with its marks into a question, taken apart where several stand on it. */
+export function addOptions(block: Block, option: OptionMark): void {
+	const pieces = splitInline(option, block.options.length);
+	if (pieces.length > 1)
+		note(
+			block,
+			'options-on-a-line',
+			`Its options stand on one line (line ${option.rest.number}); they were taken apart.`
+		);
+	for (const piece of pieces) {
+		let rest = withoutAnswer(piece.rest, block);
+		let right = option === piece ? option.starred || option.ticked === true : piece.starred;
+		const wrong = wrongTail.exec(rest.text);
+		if (wrong && wrong.index > 0) rest = cut(rest, 0, wrong.index);
+		const tail = rightTail.exec(rest.text);
+		if (tail && tail.index > 0) {
+			right = true;
+			rest = cut(rest, 0, tail.index);
+		}
+		const place = placeOfLabel(piece.label, block.options[0] ? /^i$/i.test(block.options[0].label) : true);
+		const expected = block.options.length;
+		if (piece.label && place !== null && place !== expected && placeOfLabel(piece.label, false) !== expected)
+			note(
+				block,
+				'odd-letter',
+				`Option ${expected + 1} has the letter “${piece.label}”; it was read as the one in its place.`,
+				'doubtful'
+			);
+		const typed = /^\(?([A-Za-z])[.):]\s+\S/.exec(rest.text);
+		if (typed && piece.label && typed[1]!.toLowerCase() === piece.label.toLowerCase())
+			note(
+				block,
+				'typed-letter',
+				`The letter of option ${expected + 1} is typed twice: “${rest.text}”. The second stands in its text; take it out.`,
+				'untidy',
+				[rest.text]
+			);
+		const bare = withoutStress(rest.markup);
+		block.options.push({
+			label: piece.label,
+			style: piece.style,
+			text: [bare ?? rest.markup],
+			plain: rest.text,
+			right,
+			stressed: rest.stressed || option.rest.stressed || bare !== null,
+			feedback: [],
+			line: rest.number
+		});
+	}
+	if (option.ticked !== null) block.boxed = true;
+	block.last = 'option';
+	block.to = option.rest.number;
+}
+
+const shortest = 2;
+const longest = 12;
+const starredLine = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅)$/u;
+
+/**
+ * The lines under a stem as options, where they have no letters and something says that they are options: one is
+ * starred, or the answer is a letter or one of them. Gives none where nothing says so.
+ */
+export function bareOptions(block: Block, answers: string[]): FoundOption[] {
+	if (block.options.length || block.pairs.length || block.draft.kind !== null) return [];
+	const lines = block.stem.map((one) => one.line);
+	const end = lines.findLastIndex((line) => /[?:…_.]$/.test(line.text) && !starredLine.test(line.text));
+	const under = lines.slice(Math.max(0, end) + 1);
+	if (under.length < shortest || under.length > longest || under.some((line) => line.text.length > 160)) return [];
+	const starred = under.filter((line) => starredLine.test(line.text));
+	const names = (answer: string) =>
+		(/^\(?[A-Za-z]\)?\.?$/.test(answer) &&
+			(placeOfLabel(answer.replace(/[().]/g, ''), false) ?? under.length) < under.length) ||
+		under.some((line) => fold(line.text).toLowerCase() === fold(answer).toLowerCase());
+	if (starred.length ? starred.length === under.length : !answers.some(names)) return [];
+	block.stem = block.stem.slice(0, Math.max(0, end) + 1);
+	return under.map((line) => {
+		const found = starredLine.exec(line.text);
+		const kept = found ? (found.index === 0 ? cut(line, found[0].length) : cut(line, 0, found.index)) : line;
+		return {
+			label: '',
+			style: 'bare',
+			text: [kept.markup],
+			plain: kept.text,
+			right: found !== null,
+			stressed: line.stressed,
+			feedback: [],
+			line: line.number
+		};
+	});
+}
+
+/** Statements as lines of a stem: "I. …", "II. …". */
+export function statementLines(statements: FoundOption[]): { line: Line; gap: boolean }[] {
+	return statements.map((one) => {
+		const label = one.style === '()' ? `(${one.label}) ` : `${one.label}${one.style.length === 1 ? one.style : '.'} `;
+		const markup = one.text.join(' ');
+		return {
+			gap: true,
+			line: {
+				text: label + plainText(markup),
+				markup: escapeText(label) + markup,
+				number: one.line,
+				indent: 0,
+				heading: null,
+				list: null,
+				stressed: false,
+				table: null
+			}
+		};
+	});
+}

@@ -1,0 +1,24 @@
+import { fold } from '../../markup/text';
+import type { AcceptedNumber } from '../../model/question';
+import { numberAnswer } from '../assemble';
+
+/** Units that people put behind a number; what else stands there makes the answer a text ("12 May"). */
+const units = new Set(
+	'm cm mm km dm ft in yd nm nmi mi inches feet metres meters kilometres miles cables cable fathoms fathom kn kt kts knots knot mph km/h m/s g kg t tonnes tons tonne lb n kn·m l ml litres liters m² m2 m³ m3 ° °c °f degrees degree deg % percent hpa mbar mb kpa bar pa psi s sec secs seconds second min mins minutes minute h hr hrs hours hour days day weeks v mv kv a ma ah w kw hz khz mhz ghz ohm ohms ω'.split(
+		' '
+	)
+);
+
+/** A number that is accepted with the unit that stands behind it, as people write it: "3.4 m", "050°", "3.1 to 3.3 knots". */
+export function numberWithUnit(text: string): { number: AcceptedNumber; unit: string | null } | null {
+	const plain = fold(text).replace(/^(?:approx(?:imately)?\.?|about|ca\.?|circa|~|≈)\s*/i, '');
+	const bare = numberAnswer(plain);
+	if (bare) return { number: bare, unit: null };
+	const found = /^(.*?[\d.])\s*([^\d\s.,+±-][^\d\s]{0,11}|%|°)$/.exec(plain);
+	const unit = found?.[2]?.replace(/\.$/, '');
+	if (!unit || !units.has(unit.toLowerCase())) return null;
+	const number = numberAnswer(
+		found![1]!.replace(new RegExp(`(\\d)\\s*${unit.replace(/[^\w]/g, '\\$&')}(?=\\s)`, 'g'), '$1')
+	);
+	return number ? { number, unit } : null;
+}
