@@ -92,11 +92,11 @@ const round = (value: number) => Math.round(value * 1e6) / 1e6;
 const kindWords: [RegExp, Kind][] = [
 	[/^(tf|t\/f|truefalse|true\/false|trueorfalse|yesno|yes\/no|boolean|bool)$/, 'true-false'],
 	[
-		/^(mc|mcq|mchoice|multiplechoice|multiplechoicequestion|single|singlechoice|singleanswer|choice|one|sc|radio|bestanswer|select|selectone)$/,
+		/^(mc|mcq|scq|mchoice|multiplechoice|multiplechoicequestion|single|singlechoice|singleanswer|choice|one|sc|radio|bestanswer|select|selectone)$/,
 		'multiple-choice'
 	],
 	[
-		/^(mr|mrq|ma|multi|multiple|many|multipleresponse|multipleresponses|multipleanswers?|multiplecorrect|multiselect|multiplechoicemultiple|checkbox(es)?|selectall|severalanswers)$/,
+		/^(mr|mrq|ma|multi|multiple|many|multipleresponse|multipleresponses|msq|maq|mmcq|multipleanswers?|multiplecorrect|multiselect|multiplechoicemultiple|checkbox(es)?|selectall|severalanswers)$/,
 		'multiple-response'
 	],
 	[

@@ -6,7 +6,7 @@ import { isOwnJson, readJson } from './own/json';
 import { readJsonByRecipe, readXmlByRecipe } from './recipe/read';
 import type { Recipe } from './recipe/recipe';
 import { delimiterOf, readCsv, rowsOfText } from './table/csv';
-import { guessHeader } from './table/table';
+import { guessHeader } from './table/headings';
 import { readXlsx } from './table/xlsx';
 import { readTextFile } from './text/read';
 import { readWord } from './word/read';

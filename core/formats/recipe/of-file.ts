@@ -1,5 +1,5 @@
 import type { Container } from '../../container/container';
-import { guessTable } from '../table/table';
+import { guessTable } from '../table/guess';
 import { guessJson, guessXml } from './guess';
 import type { Recipe } from './recipe';
 import { openShapeless } from './shapeless';

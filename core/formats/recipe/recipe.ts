@@ -23,6 +23,12 @@ export interface Columns {
 	hint?: string;
 	tolerance?: string;
 	language?: string;
+	identifier?: string;
+	/** What is wrong, a column each, where the key holds the one that is right. */
+	wrong?: string[];
+	/** The columns of the credit and the feedback of each option, in the order of the options; empty where one has none. */
+	optionCredits?: string[];
+	optionFeedbacks?: string[];
 }
 
 /** What recipes for tables, objects and elements have in common. */
@@ -125,7 +131,11 @@ const columns = object({
 	difficulty: text(),
 	hint: text(),
 	tolerance: text(),
-	language: text()
+	language: text(),
+	identifier: text(),
+	wrong: array(text().defined()),
+	optionCredits: array(text().defined()),
+	optionFeedbacks: array(text().defined())
 })
 	.noUnknown('a recipe for columns knows no “${unknown}”')
 	.default(undefined)

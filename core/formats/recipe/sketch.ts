@@ -1,7 +1,8 @@
 import type { Element as DomElement } from '@xmldom/xmldom';
 import * as xpath from 'xpath';
 import type { Container } from '../../container/container';
-import { headings, type Row } from '../table/table';
+import { headings } from '../table/headings';
+import type { Row } from '../table/table';
 import { follow } from './json';
 import { guessRecipe } from './of-file';
 import type { Recipe } from './recipe';

@@ -3,7 +3,8 @@ import { readPlainText } from '../../container/decode';
 import { nearDuplicates } from '../near';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
-import { cellOf, guessTable, readRows, type Row } from './table';
+import { guessTable } from './guess';
+import { cellOf, readRows, type Row } from './table';
 
 const delimiters = [',', '\t', ';', '|'];
 const newlines = (text: string) => text.match(/\r\n|\r|\n/g)?.length ?? 0;

@@ -6,7 +6,7 @@ import type { Recipe } from '../recipe/recipe';
 import { openContainer } from '../../container/open';
 import { memorySource } from '../../container/container';
 import { delimiterOf, rowsOfText } from './csv';
-import { guessTable } from './table';
+import { guessTable } from './guess';
 
 const csv = (text: string, recipe?: Recipe): Promise<Found> =>
 	openContainer('a.csv', memorySource(new TextEncoder().encode(text))).then((container) => readAll(container, recipe));
@@ -60,6 +60,62 @@ describe('columns', () => {
 			'Which knot holds best of all?,Bowline,Reef,A\nWhich knot slips the most?,Bowline,Reef,B\n'
 		);
 		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+	});
+	it.each([
+		['letters', 'Which knot holds best of all?,Bowline,Reef,A\nWhich knot slips the most?,Bowline,Reef,B\n'],
+		['numbers', 'Which knot holds?,Bowline,Reef,Granny,1\nWhich knot slips?,Bowline,Reef,Granny,2\n'],
+		[
+			'the option itself',
+			'Which knot holds?,Bowline,Reef,Granny,Bowline\nWhich knot slips?,Bowline,Reef,Granny,Reef\n'
+		],
+		[
+			'letters under words of another language',
+			'Spørgsmål,Første,Anden,Facit\nHvilket knob holder?,Bowline,Reef,A\nHvilket knob glider?,Bowline,Reef,B\n'
+		],
+		[
+			'headings in German',
+			'Frage,A,B,Lösung,Punkte\nWelcher Knoten hält?,Bowline,Reef,A,1\nWelcher rutscht?,Bowline,Reef,B,1\n'
+		]
+	])('are guessed from %s', async (_, text) => {
+		const { questions } = await csv(text);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+	});
+	it('may hold the right answer and the wrong ones', async () => {
+		const { questions } = await csv(
+			'Question,Correct answer,Wrong answer 1,Wrong answer 2\nWhich holds?,Bowline,Reef,Granny\nWhich is flat?,Reef,Bowline,\n'
+		);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+		expect(questions.map((one) => isChoice(one) && one.options.length)).toEqual([3, 2]);
+	});
+	it.each([
+		['50', '-50', '50'],
+		['50%', '-50%', '50%'],
+		['0.5', '-0.5', '0.5']
+	])('may hold the credit of each option: %s', async (...credits) => {
+		const { questions, reports } = await csv(
+			`Question,A,Credit A,B,Credit B,C,Credit C,Feedback C\nWhich are hitches?,Clove,${credits[0]},Bowline,${credits[1]},Rolling,${credits[2]},Under a load\n`
+		);
+		expect(questions[0]).toMatchObject({
+			kind: 'multiple-response',
+			options: [{ credit: 0.5 }, { credit: -0.5 }, { credit: 0.5 }]
+		});
+		expect(reports).toEqual([]);
+	});
+	it('may hold the feedback of each option, identifiers and a category within a category', async () => {
+		const { questions, reports } = await csv(
+			'ID,Question,A,A feedback,B,B feedback,Key,Category,Subcategory\nK-7,Which holds?,Bowline,Yes.,Reef,It slips.,A,Knots,Loops\n'
+		);
+		expect(questions[0]).toMatchObject({
+			identifier: 'K-7',
+			category: ['Knots', 'Loops'],
+			options: [{ feedback: 'Yes.' }, { feedback: 'It slips.' }]
+		});
+		expect(reports).toEqual([]);
+	});
+	it('of which none is a question are not taken for questions', async () => {
+		const found = await csv('Question ID,Answer text,Is correct\n1,Bowline,yes\n1,Reef,no\n');
+		expect(found.questions).toEqual([]);
+		expect(rulesOf(found)).toContain('not-questions');
 	});
 	it('begin below a title', async () => {
 		const { questions } = await csv('Harbour test,,,\n,,,\nStem,A,B,Key\nWhich?,x,y,B\n');

@@ -1,11 +1,12 @@
 import { markupOfText } from '../../markup/clean';
-import { fold } from '../../markup/text';
 import type { Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type KeyForm } from '../assemble';
-import type { Columns, TableRecipe } from '../recipe/recipe';
+import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
+import { parseNumber } from '../numbers';
+import type { TableRecipe } from '../recipe/recipe';
 import { categoryOf, listOf } from './cells';
+import { headings, plainHeading } from './headings';
 
 /** One cell: its text, the same as rich text, and what was odd about it. */
 export interface Cell {
@@ -40,153 +41,8 @@ function textCell(text: string): Markup {
 	return lines.length > 1 ? lines.map(escapeText).join('<br/>') : markupOfText(text.trim());
 }
 
-const fields: [keyof Columns, RegExp][] = [
-	[
-		'correctFeedback',
-		/^(?:correct feedback|feedback (?:if )?(?:correct|right)|(?:right|correct) (?:answer )?(?:feedback|comment))$/
-	],
-	[
-		'incorrectFeedback',
-		/^(?:(?:incorrect|wrong) (?:answer )?(?:feedback|comment)|feedback (?:if )?(?:incorrect|wrong))$/
-	],
-	['generalFeedback', /^(?:(?:general )?feedback|explanation|rationale|comments?|remarks?|notes?|why|reason)$/],
-	['kind', /^(?:(?:question |item )?(?:type|kind|format)|style)$/],
-	[
-		'key',
-		/^(?:(?:answer )?key|answers?|correct(?: (?:answers?|options?|choices?|responses?|keys?))?|right(?: answers?| options?)?|solutions?|accepted(?: answers?)?|correct answer\(s\)|model answer)$/
-	],
-	['points', /^(?:points?|marks?|scores?|worth|weight|pts|max(?:imum)? (?:points?|marks?|score))$/],
-	['category', /^(?:category|categories|topics?|chapter|section|subject|units?|module|area|bank|folder|theme)$/],
-	['tags', /^(?:tags?|keywords?|labels?)$/],
-	['shuffle', /^(?:shuffled?|mix|mixed|random(?:ise|ize)?)$/],
-	['difficulty', /^(?:difficulty|level|hardness)$/],
-	['hint', /^(?:hints?|tips?)$/],
-	['tolerance', /^(?:tolerance|margin|plus or minus|\+\/-|error allowed)$/],
-	['language', /^(?:language|lang)$/],
-	['title', /^(?:(?:question |item )?(?:title|name|heading|caption)|short title)$/],
-	[
-		'stem',
-		/^(?:(?:the )?(?:question|item)(?: (?:text|stem|body|wording))?|stem|prompt|text|ask|body|problem|statement|wording)$/
-	]
-];
-const optionHeading =
-	/^(?:(?:options?|choices?|answers?|alternatives?|opt|distractors?|responses?|ans)\s*[-_.:#]?\s*(?:\d{1,2}|[a-j])|[a-j]|(?:\d)(?:st|nd|rd|th) (?:option|choice|answer))$/;
-const optionsHeading = /^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers)$/;
-
-const plainHeading = (text: string) =>
-	fold(text)
-		.toLowerCase()
-		.replace(/[*:?]+$/, '')
-		.replace(/[_-]+/g, ' ')
-		.trim();
-
-/** How the columns of a header are named, each name once. */
-export function headings(row: Row | null, width: number): string[] {
-	const seen = new Set<string>();
-	return Array.from({ length: width }, (_, at) => {
-		let name = fold(row?.cells[at]?.text ?? '') || `Column ${at + 1}`;
-		if (seen.has(name)) name = `${name} (${at + 1})`;
-		seen.add(name);
-		return name;
-	});
-}
-
-/** What the headings of a table mean, as far as they can be guessed. */
-export function guessColumns(names: string[]): Columns {
-	const columns: Columns = {};
-	const options: string[] = [];
-	const taken = new Set<string>();
-	const plain = names.map(plainHeading);
-	const letters = plain.filter((name) => optionHeading.test(name));
-	plain.forEach((name, at) => {
-		if (letters.length > 1 && optionHeading.test(name)) {
-			options.push(names[at]!);
-			taken.add(names[at]!);
-		}
-	});
-	for (const [field, pattern] of fields) {
-		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && pattern.test(name));
-		if (at < 0) continue;
-		(columns as Record<string, string>)[field] = names[at]!;
-		taken.add(names[at]!);
-	}
-	if (options.length) columns.options = options;
-	else {
-		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && optionsHeading.test(name));
-		if (at >= 0) columns.options = names[at]!;
-	}
-	if (!columns.stem && columns.title && !plain.some((name) => /title|name/.test(name))) {
-		columns.stem = columns.title;
-		delete columns.title;
-	}
-	return columns;
-}
-
-const mostRowsLooked = 20;
-
-/** The row of the headings, from 1, and what they mean; null where no row reads like headings. */
-export function guessHeader(rows: Row[]): { headerRow: number; columns: Columns } | null {
-	let best: { headerRow: number; columns: Columns; score: number } | null = null;
-	for (const row of rows.slice(0, mostRowsLooked)) {
-		const columns = guessColumns(headings(row, row.cells.length));
-		const score = Object.keys(columns).length;
-		if (columns.stem && score > 1 && (!best || score > best.score)) best = { headerRow: row.number, columns, score };
-	}
-	return best;
-}
-
-/** What columns without headings mean, by what stands in them: the longest text, short ones behind it, a key that names one of them. */
-function guessByContent(rows: Row[]): Columns | null {
-	const some = rows.filter((row) => row.cells.some((cell) => cell.text)).slice(0, 50);
-	const width = Math.max(0, ...some.map((row) => row.cells.length));
-	if (width < 2 || !some.length) return null;
-	const length = (at: number) => some.reduce((sum, row) => sum + (row.cells[at]?.text.length ?? 0), 0) / some.length;
-	const stem = Array.from({ length: width }, (_, at) => at).sort((a, b) => length(b) - length(a))[0]!;
-	const name = (at: number) => `Column ${at + 1}`;
-	const keyed = (at: number) =>
-		some.filter((row) => {
-			const text = row.cells[at]?.text ?? '';
-			const others = row.cells
-				.filter((_, place) => place !== at && place > stem)
-				.map((cell) => cell.text.toLowerCase());
-			return /^[A-Ha-h]([,;]\s*[A-Ha-h])*$/.test(text) || (text !== '' && others.includes(text.toLowerCase()));
-		}).length / some.length;
-	const key = Array.from({ length: width }, (_, at) => at).find((at) => at > stem && keyed(at) > 0.6);
-	if (key === undefined) return width === 2 && stem === 0 ? { stem: name(0), key: name(1) } : null;
-	return {
-		stem: name(stem),
-		options: Array.from({ length: key - stem - 1 }, (_, at) => name(stem + 1 + at)),
-		key: name(key)
-	};
-}
-
-/** A recipe for a table, guessed from its rows: headings, what they mean, and how keys are written. Null where it holds no questions. */
-export function guessTable(rows: Row[]): TableRecipe | null {
-	const header = guessHeader(rows);
-	const columns = header?.columns ?? guessByContent(rows);
-	if (!columns?.stem) return null;
-	const headerRow = header?.headerRow ?? 0;
-	const recipe: TableRecipe = { headerRow, columns, categorySeparators: ['>', '/', '::', '»', '\\'] };
-	const body = rows.filter((row) => row.number > headerRow);
-	const names = headings(
-		rows.find((row) => row.number === headerRow) ?? null,
-		Math.max(...rows.map((row) => row.cells.length))
-	);
-	const place = new Map(names.map((name, at) => [name, at]));
-	if (typeof columns.options === 'string') {
-		const at = place.get(columns.options)!;
-		const texts = body.map((row) => row.cells[at]?.text ?? '').filter(Boolean);
-		const counts = ['|', '\n', ';', '/', ','].map((sign) => ({
-			sign,
-			count: texts.filter((text) => text.includes(sign)).length
-		}));
-		recipe.optionSeparator = counts.reduce((a, b) => (b.count > a.count ? b : a)).sign;
-	}
-	recipe.keyForms = guessKeyForms(body, recipe, place);
-	return recipe;
-}
-
-function optionCells(row: Row, recipe: TableRecipe, place: Map<string, number>): Cell[] {
+/** The cells of a row that hold its options; `place` gives the column of a heading. */
+export function optionCells(row: Row, recipe: TableRecipe, place: Map<string, number>): Cell[] {
 	const { options } = recipe.columns ?? {};
 	if (options === undefined) return [];
 	if (typeof options === 'string') {
@@ -194,33 +50,6 @@ function optionCells(row: Row, recipe: TableRecipe, place: Map<string, number>):
 		return cell?.text ? cell.text.split(recipe.optionSeparator ?? '|').map((text) => cellOf(text)) : [];
 	}
 	return options.map((name) => row.cells[place.get(name) ?? -1] ?? cellOf(''));
-}
-
-/** The forms in which keys name options, those that fit the most keys first. */
-function guessKeyForms(rows: Row[], recipe: TableRecipe, place: Map<string, number>): KeyForm[] {
-	const at = place.get(recipe.columns?.key ?? '');
-	const count = { letter: 0, index: 0, index0: 0, text: 0 };
-	for (const row of rows) {
-		const options = optionCells(row, recipe, place)
-			.map((cell) => cell.text.toLowerCase())
-			.filter(Boolean);
-		const key = at === undefined ? '' : (row.cells[at]?.text ?? '');
-		if (!options.length || !key) continue;
-		for (const one of [key, ...key.split(/\s*[,;|/]\s*/)].filter((part, n, all) => n > 0 || all.length === 2)) {
-			if (/^[A-Za-z]$/.test(one) && one.toUpperCase().charCodeAt(0) - 65 < options.length) count.letter += 1;
-			if (/^\d+$/.test(one) && Number(one) >= 1 && Number(one) <= options.length) count.index += 1;
-			if (/^0$/.test(one)) count.index0 += 3;
-			if (/^\d+$/.test(one) && Number(one) < options.length) count.index0 += 0.5;
-			if (options.includes(one.toLowerCase())) count.text += 1;
-		}
-	}
-	const forms = (['letter', 'index', 'index0', 'text'] as const).filter((form) => count[form] > 0 || form === 'text');
-	const ordered = [...forms].sort((a, b) => count[b] - count[a]);
-	const kept = ordered.filter(
-		(form) => form !== 'index0' || ordered.indexOf('index0') < (ordered.indexOf('index') + 1 || 99)
-	);
-	const withLetter: KeyForm[] = kept.includes('letter') ? kept : [...kept, 'letter'];
-	return [...withLetter, 'truth', 'answer'];
 }
 
 const defaultForms: KeyForm[] = ['letter', 'index', 'text', 'truth', 'answer'];
@@ -255,7 +84,7 @@ export function* readRows(
 	}
 	for (const [field, name] of Object.entries(columns))
 		for (const one of Array.isArray(name) ? name : [name as string])
-			if (indexOf(one) === undefined)
+			if (one && indexOf(one) === undefined)
 				yield {
 					report: {
 						rule: 'missing-column',
@@ -286,11 +115,17 @@ export function* readRows(
 				place: { file: where.file, line: headerRow }
 			}
 		};
+	const percent = rows.some((row) =>
+		(columns.optionCredits ?? []).some((name) => {
+			const text = row.number > headerRow ? (row.cells[indexOf(name) ?? -1]?.text ?? '') : '';
+			return text.endsWith('%') || Math.abs(parseNumber(text) ?? 0) > 1;
+		})
+	);
 	const headed = header?.cells.filter((cell) => cell.text).length ?? width;
 	for (const row of rows) {
 		if (row.number <= headerRow) continue;
 		if (!row.cells.some((cell) => cell.text && !cell.merged) && !row.raw) continue;
-		const read = readRow(row, { recipe, indexOf, listed, where, headed });
+		const read = readRow(row, { recipe, indexOf, listed, where, headed, percent });
 		yield read;
 	}
 }
@@ -301,9 +136,34 @@ interface RowContext {
 	listed: Map<string, number>;
 	where: { file: string; format: string; label: string };
 	headed: number;
+	/** Credits are written in percent. */
+	percent: boolean;
 }
 
-function readRow(row: Row, { recipe, indexOf, listed, where, headed }: RowContext): RowFound | { report: Report } {
+/** The options with the credit and the feedback that stand in columns of their own, in the same order as the options. */
+function optionsOf(
+	cells: Cell[],
+	last: number,
+	columns: NonNullable<TableRecipe['columns']>,
+	cell: (name: string | undefined) => Cell | undefined,
+	percent: boolean
+): Draft['options'] {
+	return cells.slice(0, last).map((one, at) => {
+		const given = parseNumber((cell(columns.optionCredits?.[at])?.text ?? '').replace(/\s*%$/, ''));
+		const feedback = cell(columns.optionFeedbacks?.[at])?.markup;
+		return {
+			text: one.markup,
+			credit: given === null ? null : percent ? given / 100 : given,
+			right: null,
+			...(feedback ? { feedback } : {})
+		};
+	});
+}
+
+function readRow(
+	row: Row,
+	{ recipe, indexOf, listed, where, headed, percent }: RowContext
+): RowFound | { report: Report } {
 	const columns = recipe.columns ?? {};
 	const cell = (name: string | undefined): Cell | undefined => {
 		const at = indexOf(name);
@@ -345,10 +205,17 @@ function readRow(row: Row, { recipe, indexOf, listed, where, headed }: RowContex
 			.slice(0, last)
 			.map((one) => one.text)
 			.filter(Boolean);
-	else draft.options = cells.slice(0, last).map((one) => ({ text: one.markup, credit: null, right: null }));
+	else draft.options = optionsOf(cells, last, columns, cell, percent);
+	const wrong = (columns.wrong ?? []).map((name) => cell(name)).filter((one) => one?.text);
 	const key = text(columns.key);
+	if (wrong.length && key && !draft.options.length)
+		draft.options = [cell(columns.key)!, ...wrong.map((one) => one!)].map((one, at) => ({
+			text: one.markup,
+			credit: null,
+			right: at === 0
+		}));
 	const forms = recipe.keyForms ?? defaultForms;
-	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length) {
+	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length && !wrong.length) {
 		const separators = recipe.keySeparators ?? (draft.options.length ? defaultSeparators : [';', ' / ', '|']);
 		const given = splitKeys(key, separators, draft.options, forms);
 		draft.keys = [...given, ...(draft.keys ?? [])];
@@ -356,7 +223,8 @@ function readRow(row: Row, { recipe, indexOf, listed, where, headed }: RowContex
 	const { question, reports } = assemble(draft, {
 		keyForms: forms,
 		...(recipe.kinds ? { kindNames: recipe.kinds } : {}),
-		identifier: '',
+		// a mere number counts the rows, and would be the same in every table
+		identifier: /^\d*$/.test(text(columns.identifier)) ? '' : text(columns.identifier),
 		file: where.file,
 		line: row.number,
 		endLine: row.endNumber ?? row.number,

@@ -8,7 +8,8 @@ import { escapeText } from '../../../xml/serialise';
 import { numberText, textLimits } from '../../text/write/text';
 import { byTrial } from '../../trial';
 import { rowsOfText } from '../csv';
-import { cellOf, guessTable, readRows, type Row } from '../table';
+import { guessTable } from '../guess';
+import { cellOf, readRows, type Row } from '../table';
 
 const encoder = new TextEncoder();
 const leading = ['Title', 'Kind', 'Stem'];

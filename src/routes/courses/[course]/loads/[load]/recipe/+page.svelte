@@ -7,7 +7,16 @@
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import { count } from '$lib/ui/words';
 	import { untrack } from 'svelte';
-	import { holderOf, inEntries, inRecords, meaningOf, meanings, withMeaning, type Meaning } from './meanings';
+	import {
+		holderOf,
+		inColumns,
+		inEntries,
+		inRecords,
+		meaningOf,
+		severalColumns,
+		withMeaning,
+		type Meaning
+	} from './meanings';
 	import Rules from './Rules.svelte';
 
 	let { data, form } = $props();
@@ -49,11 +58,10 @@
 				else if (value === heading) Reflect.deleteProperty(columns, key);
 				if (Array.isArray(columns[key]) && !columns[key].length) Reflect.deleteProperty(columns, key);
 			}
-			if (meaning === 'options') {
-				const before = columns.options;
-				const list = [...(Array.isArray(before) ? before : before ? [before] : []), heading];
-				columns.options = headings.filter((other) => list.includes(other));
-				if (columns.options.length === 1) columns.options = columns.options[0]!;
+			if (severalColumns.includes(meaning)) {
+				const list = [columns[meaning] ?? []].flat().concat(heading);
+				const these = headings.filter((other) => list.includes(other));
+				columns[meaning] = meaning === 'options' && these.length === 1 ? these[0]! : these;
 			} else if (meaning) columns[meaning] = heading;
 			one.columns = columns as Columns;
 			one.keyForms = undefined;
@@ -166,7 +174,7 @@
 											value={columnMeaning(heading)}
 											onchange={(event) => mean(heading, event.currentTarget.value as Meaning)}
 											><option value="">left out</option
-											>{#each Object.entries(meanings) as [meaning, words] (meaning)}<option value={meaning}
+											>{#each Object.entries(inColumns) as [meaning, words] (meaning)}<option value={meaning}
 													>{words}</option
 												>{/each}</select
 										>

@@ -1,8 +1,7 @@
 import type { SketchField } from '$core/formats/recipe/sketch';
 import type { Recipe } from '$core/formats/recipe/recipe';
 
-/** What a column or a field of a record can mean, with the words for it. */
-export const meanings = {
+const meanings = {
 	stem: 'stem',
 	options: 'an option',
 	key: 'answer key',
@@ -21,8 +20,20 @@ export const meanings = {
 	language: 'language'
 } as const;
 
-/** The name of a meaning. */
-export type Meaning = keyof typeof meanings;
+/** What a column of a table can mean. */
+export const inColumns = {
+	...meanings,
+	identifier: 'identifier',
+	wrong: 'a wrong option',
+	optionCredits: 'credit of an option',
+	optionFeedbacks: 'feedback of an option'
+} as const;
+
+/** The name of what a column can mean. */
+export type Meaning = keyof typeof inColumns;
+
+/** What several columns can mean, one after the other. */
+export const severalColumns: string[] = ['options', 'category', 'wrong', 'optionCredits', 'optionFeedbacks'];
 
 /** What a field of a record can mean beside those. */
 export const inRecords = {

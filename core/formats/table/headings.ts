@@ -1,0 +1,142 @@
+import { fold } from '../../markup/text';
+import type { Columns } from '../recipe/recipe';
+import type { Row } from './table';
+
+const fields: [keyof Columns, RegExp][] = [
+	[
+		'correctFeedback',
+		/^(?:correct feedback|feedback (?:if )?(?:correct|right)|(?:right|correct) (?:answer )?(?:feedback|comment))$/
+	],
+	[
+		'incorrectFeedback',
+		/^(?:(?:incorrect|wrong) (?:answer )?(?:feedback|comment)|feedback (?:if )?(?:incorrect|wrong))$/
+	],
+	[
+		'generalFeedback',
+		/^(?:(?:general )?feedback|explanation|rationale|justification|comments?|remarks?|notes?|why|reason|erklärung|explication|explicación)$/
+	],
+	['kind', /^(?:(?:question |item )?(?:type|kind|format)|style|art|typ)$/],
+	[
+		'key',
+		/^(?:(?:answer )?key|answers?|correct(?: (?:answers?|options?|choices?|responses?|keys?))?|right(?: answers?| options?)?|solutions?|accepted(?: answers?)?|correct answer\(s\)|model answer|lösung(?:en)?|richtig(?:e antwort)?|antwort|réponse|bonne réponse|respuesta(?: correcta)?|antwoord|juist)$/
+	],
+	[
+		'points',
+		/^(?:points?|marks?|scores?|worth|weight|pts|punkte|puntos|punten|max(?:imum)? (?:points?|marks?|score))$/
+	],
+	[
+		'category',
+		/^(?:category|categories|topics?|chapter|section|subject|units?|module|area|bank|folder|theme|kategorie|thema|catégorie|categoría|categorie)$/
+	],
+	['tags', /^(?:tags?|keywords?|labels?)$/],
+	['shuffle', /^(?:shuffled?|mix|mixed|random(?:ise|ize)?)$/],
+	['difficulty', /^(?:difficulty|level|hardness)$/],
+	['hint', /^(?:hints?|tips?)$/],
+	['tolerance', /^(?:tolerance|margin|plus or minus|\+\/-|error allowed)$/],
+	['language', /^(?:language|lang)$/],
+	['title', /^(?:(?:question |item )?(?:title|name|heading|caption)|short title)$/],
+	[
+		'stem',
+		/^(?:(?:the )?(?:question|item)(?: (?:text|stem|body|wording))?|stem|prompt|text|ask|body|problem|statement|wording|frage(?:text)?|aufgabe|pregunta|vraag|énoncé)$/
+	],
+	['identifier', /^(?:(?:question |item )?(?:id|identifier|code|ref(?:erence)?))$/]
+];
+/** What may stand in columns of each option, by its letter or number. */
+const ofOption: ['optionCredits' | 'optionFeedbacks', RegExp][] = [
+	[
+		'optionCredits',
+		/^(?:(?:option|choice|answer|opt)? ?([a-j]|\d{1,2}) (?:credit|score|points?|weight|percent(?:age)?|%|grade|share)|(?:credit|score|points?|weight|percent(?:age)?|grade|share) (?:of |for )?(?:option |choice |answer )?([a-j]|\d{1,2}))$/
+	],
+	[
+		'optionFeedbacks',
+		/^(?:(?:option|choice|answer|opt)? ?([a-j]|\d{1,2}) (?:feedback|comment|explanation)|(?:feedback|comment|explanation) (?:of |for )?(?:option |choice |answer )?([a-j]|\d{1,2}))$/
+	]
+];
+const wrongHeading =
+	/^(?:(?:wrong|incorrect|false)(?: (?:answers?|options?|choices?))?|distractors?)(?: ?#?(?:\d{1,2}|[a-j]))?$/;
+const lowerCategory = /^(?:sub ?-?(?:category|topic|section|chapter|unit)|(?:category|topic|level) 2)$/;
+const optionHeading =
+	/^(?:(?:options?|choices?|answers?|alternatives?|opt|distractors?|responses?|ans)\s*[-_.:#]?\s*(?:\d{1,2}|[a-j])|[a-j]|(?:\d)(?:st|nd|rd|th) (?:option|choice|answer))$/;
+const optionsHeading = /^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers)$/;
+
+/** A heading without what does not tell it from others: case, signs at its end, strokes. */
+export const plainHeading = (text: string) =>
+	fold(text)
+		.toLowerCase()
+		.replace(/[*:?]+$/, '')
+		.replace(/[_-]+/g, ' ')
+		.trim();
+
+/** How the columns of a header are named, each name once. */
+export function headings(row: Row | null, width: number): string[] {
+	const seen = new Set<string>();
+	return Array.from({ length: width }, (_, at) => {
+		let name = fold(row?.cells[at]?.text ?? '') || `Column ${at + 1}`;
+		if (seen.has(name)) name = `${name} (${at + 1})`;
+		seen.add(name);
+		return name;
+	});
+}
+
+/** What the headings of a table mean, as far as they can be guessed. */
+export function guessColumns(names: string[]): Columns {
+	const columns: Columns = {};
+	const options: string[] = [];
+	const taken = new Set<string>();
+	const plain = names.map(plainHeading);
+	const wrong = names.filter((_, at) => wrongHeading.test(plain[at]!));
+	if (wrong.length > 1 && !plain.some((name) => /^[a-d]$/.test(name))) {
+		columns.wrong = wrong;
+		for (const name of wrong) taken.add(name);
+	}
+	const letters = plain.filter((name) => optionHeading.test(name));
+	plain.forEach((name, at) => {
+		if (letters.length > 1 && optionHeading.test(name)) {
+			options.push(names[at]!);
+			taken.add(names[at]!);
+		}
+	});
+	for (const [field, pattern] of ofOption) {
+		const labels = plain.map((name) => pattern.exec(name)?.slice(1).find(Boolean));
+		const found = options.map((option) => {
+			const own = /(?:^| )([a-j]|\d{1,2})$/.exec(plainHeading(option).replace(/(\D)(\d+)$/, '$1 $2'))?.[1];
+			return names[labels.findIndex((label) => label !== undefined && label === own)] ?? '';
+		});
+		if (!found.some(Boolean)) continue;
+		columns[field] = found;
+		for (const name of found) taken.add(name);
+	}
+	for (const [field, pattern] of fields) {
+		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && pattern.test(name));
+		if (at < 0) continue;
+		(columns as Record<string, string>)[field] = names[at]!;
+		taken.add(names[at]!);
+	}
+	if (options.length) columns.options = options;
+	else {
+		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && optionsHeading.test(name));
+		if (at >= 0) columns.options = names[at]!;
+	}
+	if (!columns.stem && columns.title && !plain.some((name) => /title|name/.test(name))) {
+		columns.stem = columns.title;
+		delete columns.title;
+	}
+	const lower = names.find((name, at) => !taken.has(name) && lowerCategory.test(plain[at]!));
+	if (lower && columns.category) columns.category = [columns.category].flat().concat(lower);
+	// without the right one, the wrong ones are no options
+	if (columns.options || !columns.key) delete columns.wrong;
+	return columns;
+}
+
+const mostRowsLooked = 20;
+
+/** The row of the headings, from 1, and what they mean; null where no row reads like headings. */
+export function guessHeader(rows: Row[]): { headerRow: number; columns: Columns } | null {
+	let best: { headerRow: number; columns: Columns; score: number } | null = null;
+	for (const row of rows.slice(0, mostRowsLooked)) {
+		const columns = guessColumns(headings(row, row.cells.length));
+		const score = Object.keys(columns).filter((field) => field !== 'identifier').length;
+		if (columns.stem && score > 1 && (!best || score > best.score)) best = { headerRow: row.number, columns, score };
+	}
+	return best;
+}
