@@ -5,6 +5,7 @@ import { escapeAttribute, escapeText } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
 import type { Line } from '../text/lines';
+import { equation } from './equations';
 
 interface Level {
 	format: string;
@@ -26,6 +27,8 @@ interface Word {
 	/** The levels of each list by its number (ECMA-376 part 1, 17.9). */
 	lists: Map<string, { key: string; levels: Map<number, Level> }>;
 	counters: Map<string, number[]>;
+	/** The words of footnotes and endnotes, by what they are and their number. */
+	notes: Map<string, string>;
 }
 
 async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
@@ -121,6 +124,13 @@ function labelOf(count: number, format: string): string {
 	return String(count);
 }
 
+function notesOf(root: XmlElement | null, name: string): [string, string][] {
+	return (root ? childrenOf(root, name) : []).map((note) => [
+		`${name} ${note.attributes.id ?? ''}`,
+		descendants(note, 't').map(textOf).join('').trim()
+	]);
+}
+
 function listMark(word: Word, properties: XmlElement | undefined, style: string): Line['list'] {
 	const own = childOf(properties, 'numPr');
 	const ofStyle = word.styles.lists.get(style);
@@ -172,9 +182,7 @@ function runsOf(word: Word, parent: XmlElement, told: (rule: string) => void): (
 		else if (node.name === 'AlternateContent')
 			out.push(...runsOf(word, childOf(node, 'Choice') ?? childOf(node, 'Fallback') ?? node, told));
 		else if (node.name === 'oMath' || node.name === 'oMathPara') {
-			told('equation');
-			const text = descendants(node, 't').map(textOf).join('');
-			out.push({ text, markup: escapeText(text), stressed: false });
+			out.push({ ...equation(node), stressed: false });
 		} else if (node.name === 'r') out.push(...runOf(word, node, told));
 	}
 	return out;
@@ -213,7 +221,12 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 		else if (child.name === 'AlternateContent') {
 			const inner = childOf(child, 'Choice') ?? childOf(child, 'Fallback');
 			if (inner) out.push({ text: '', markup: picture(word, inner), stressed });
-		} else if (child.name === 'footnoteReference' || child.name === 'endnoteReference') told('footnote');
+		} else if (child.name === 'footnoteReference' || child.name === 'endnoteReference') {
+			const said = word.notes.get(`${child.name.replace('Reference', '')} ${child.attributes.id ?? ''}`);
+			if (!said) continue;
+			told('footnote');
+			out.push({ text: ` (${said})`, markup: ` (${escapeText(said)})`, stressed: false });
+		}
 	}
 	return out;
 }
@@ -221,9 +234,7 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 const oddities: Record<string, string> = {
 	'tracked-changes':
 		'It holds changes that somebody tracked and nobody has accepted yet. It was read as if they were accepted; look at its words.',
-	equation:
-		'It holds an equation of the word processor, which was read as plain signs. Look at it, and write it again.',
-	footnote: 'It holds a footnote, which was left out.'
+	footnote: 'It holds a footnote, whose words were put in brackets where it is called.'
 };
 
 function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
@@ -294,7 +305,11 @@ export async function linesOfWord(container: Container, told: (report: Report) =
 		),
 		styles: stylesOf(await xml(container, 'word/styles.xml', told)),
 		lists: listsOf(await xml(container, 'word/numbering.xml', told)),
-		counters: new Map()
+		counters: new Map(),
+		notes: new Map([
+			...notesOf(await xml(container, 'word/footnotes.xml', told), 'footnote'),
+			...notesOf(await xml(container, 'word/endnotes.xml', told), 'endnote')
+		])
 	};
 	const lines: Line[] = [];
 	let number = 0;

@@ -122,12 +122,47 @@ describe('a Word document', () => {
 		expect(questions[1]!.kind).toBe('numeric');
 		expect(questions[1]!.stem).toContain('<td>3.2</td>');
 	});
-	it('reads an equation as plain signs, and says so', async () => {
-		const found = await read(
-			paragraph(`${text('1. What is ')}<m:oMath><m:r><m:t>a+b</m:t></m:r></m:oMath>${text('?')}`) +
-				paragraph(text('Answer: 3'))
+	it.each([
+		['a sum', '<m:r><m:t>a+12</m:t></m:r>', '<mi>a</mi><mo>+</mo><mn>12</mn>'],
+		[
+			'a fraction',
+			'<m:f><m:fPr/><m:num><m:r><m:t>1</m:t></m:r></m:num><m:den><m:r><m:t>x</m:t></m:r></m:den></m:f>',
+			'<mfrac><mrow><mn>1</mn></mrow><mrow><mi>x</mi></mrow></mfrac>'
+		],
+		[
+			'a power under a root',
+			'<m:rad><m:deg/><m:e><m:sSup><m:e><m:r><m:t>h</m:t></m:r></m:e><m:sup><m:r><m:t>2</m:t></m:r></m:sup></m:sSup></m:e></m:rad>',
+			'<msqrt><mrow><msup><mrow><mi>h</mi></mrow><mrow><mn>2</mn></mrow></msup></mrow></msqrt>'
+		],
+		[
+			'brackets and a function',
+			'<m:func><m:fName><m:r><m:t>f</m:t></m:r></m:fName><m:e><m:d><m:dPr><m:begChr m:val="["/></m:dPr><m:e><m:r><m:t>&lt;</m:t></m:r></m:e></m:d></m:e></m:func>',
+			'<mrow><mrow><mi>f</mi></mrow><mrow><mrow><mo>[</mo><mrow><mo>&lt;</mo></mrow><mo>)</mo></mrow></mrow></mrow>'
+		],
+		[
+			'a sum over a range',
+			'<m:nary><m:naryPr><m:chr m:val="∑"/></m:naryPr><m:sub><m:r><m:t>i</m:t></m:r></m:sub><m:sup><m:r><m:t>n</m:t></m:r></m:sup><m:e><m:r><m:t>k</m:t></m:r></m:e></m:nary>',
+			'<mrow><munderover><mo>∑</mo><mrow><mi>i</mi></mrow><mrow><mi>n</mi></mrow></munderover><mrow><mi>k</mi></mrow></mrow>'
+		]
+	])('reads an equation as MathML: %s', async (_, inner, expected) => {
+		const { questions } = await read(
+			paragraph(`${text('1. What is ')}<m:oMath>${inner}</m:oMath>${text('? (2 points)')}`) +
+				paragraph(text('Answer: c'))
 		);
-		expect(plainText(found.questions[0]!.stem)).toBe('What is a+b?');
-		expect([...found.about.values()].flat().map((report) => report.rule)).toContain('equation');
+		expect(questions[0]).toMatchObject({
+			stem: `What is <math xmlns="http://www.w3.org/1998/Math/MathML">${expected}</math>?`,
+			points: 2
+		});
+	});
+	it('puts the words of a footnote in brackets where it is called, and says so', async () => {
+		const found = await read(
+			paragraph(`${text('1. How deep')}<w:r><w:footnoteReference w:id="2"/></w:r>${text(' is it?')}`) +
+				paragraph(text('Answer: 4')),
+			{
+				'word/footnotes.xml': `<w:footnotes ${space}><w:footnote w:id="2"><w:p>${text('below chart datum')}</w:p></w:footnote></w:footnotes>`
+			}
+		);
+		expect(found.questions.map((question) => question.stem)).toEqual(['How deep (below chart datum) is it?']);
+		expect([...found.about.values()].flat().map((report) => report.rule)).toContain('footnote');
 	});
 });
