@@ -195,6 +195,7 @@ try {
 				same: 'beside',
 				bankId: null,
 				bankName: `taken ${count}`,
+				quizBank: null,
 				leftOut: [],
 				landings: {}
 			});

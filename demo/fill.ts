@@ -152,6 +152,7 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 				...plainRules,
 				bankId: null,
 				bankName: one.name,
+				quizBank: null,
 				leftOut: [],
 				landings: {}
 			});
@@ -162,6 +163,7 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 			...plainRules,
 			bankId: null,
 			bankName: 'Old chart questions',
+			quizBank: null,
 			leftOut: [],
 			landings: {}
 		});

@@ -16,6 +16,7 @@ else
 		points: 2,
 		bankId: null,
 		bankName: 'Taken',
+		quizBank: null,
 		leftOut: [],
 		landings: {}
 	});

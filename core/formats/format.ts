@@ -29,11 +29,17 @@ export type FormatName =
 export type ReadEvent =
 	| { type: 'format'; format: FormatName; title: string }
 	| { type: 'title'; title: string }
-	| { type: 'question'; question: Question; fragment: string; reports: Report[] }
+	| { type: 'question'; question: Question; fragment: string; reports: Report[]; categories?: OtherCategories }
 	| { type: 'quiz'; quiz: FoundQuiz }
 	| { type: 'other'; other: OtherFile }
 	| { type: 'report'; report: Report; question?: string }
 	| { type: 'progress'; bytesRead: number; bytesTotal: number };
+
+/** Where else a package puts a question: the sections that it stands in, and the category that its metadata says. */
+export interface OtherCategories {
+	sections?: string[];
+	metadata?: string[];
+}
 
 /** A file of a package that holds no questions and that no question uses: it is not ours, and is left where it is. */
 export interface OtherFile {

@@ -5,8 +5,8 @@ export interface FoundPart {
 	path: string[];
 	/** The identifier of a bank that it draws from, wherever in the package that stands. */
 	bank: string | null;
-	/** Identifiers of questions, with the file that each stands in where that is known, and what its score is multiplied by. */
-	questions: { identifier: string; file: string | null; weight?: number | null }[];
+	/** Identifiers of questions, with the file that each stands in where that is known, what its score is multiplied by, and whether it stands in a bank too. */
+	questions: { identifier: string; file: string | null; weight?: number | null; inBank?: boolean }[];
 	/** How many are drawn, or null for all. */
 	draw: number | null;
 	pointsEach: number | null;

@@ -49,6 +49,13 @@ const decisionShape = object({
 	bankId: number().integer().positive().nullable().defined(),
 	/** The name of the new bank. */
 	bankName: string().defined().max(190, 'The name of a bank has 190 characters at the most.'),
+	/** Where questions go that stand only in a quiz: an existing bank, or a new one by its name; null where they go with the others. */
+	quizBank: object({
+		bankId: number().integer().positive().nullable().defined(),
+		bankName: string().defined().max(190, 'The name of a bank has 190 characters at the most.')
+	})
+		.nullable()
+		.default(null),
 	/** The paths of categories to be left out, each as `pathKey` gives it. */
 	leftOut: array(string().defined()).defined(),
 	/** Where a person has put categories, by the path in the package: both as `pathKey` gives them. */

@@ -6,7 +6,7 @@ import { parseDecision, plainRules, type Decision } from './decision';
 import { landings, pathKey, pathOfKey, withAbove } from './paths';
 import { creditsFit, planTakeIn, type PlanRow } from './plan';
 
-const decision: Decision = { ...plainRules, bankId: 7, bankName: '', leftOut: [], landings: {} };
+const decision: Decision = { ...plainRules, bankId: 7, bankName: '', quizBank: null, leftOut: [], landings: {} };
 const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
 	category,
 	broken: false,
@@ -15,6 +15,7 @@ const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
 	target: 5,
 	matchRule: null,
 	credits: [],
+	quizOnly: false,
 	...more
 });
 const times = (count: number, one: PlanRow) => Array.from({ length: count }, () => one);
@@ -117,21 +118,60 @@ describe('what taking in would do', () => {
 			target: fc.constantFrom(1, 2, 3),
 			match: fc.constantFrom('new' as const, 'same' as const, 'changed' as const, 'near' as const),
 			matchRule: fc.constantFrom(null, 'skip' as const, 'beside' as const, 'replace' as const),
-			credits: fc.array(fc.constantFrom(0.5, 0.4, -0.25), { maxLength: 2 })
+			credits: fc.array(fc.constantFrom(0.5, 0.4, -0.25), { maxLength: 2 }),
+			quizOnly: fc.boolean()
 		});
 		const anyDecision = fc.record({
 			leftOut: fc.subarray(['', 'A', 'A\nB', 'C']),
 			errors: fc.constantFrom('nothing' as const, 'aside' as const, 'each' as const),
 			same: fc.constantFrom('skip' as const, 'beside' as const, 'replace' as const),
 			creditOtherwise: fc.constantFrom('keep' as const, 'nearest' as const, 'aside' as const),
-			creditSteps: fc.constantFrom<number[]>([], [100, 50, 0])
+			creditSteps: fc.constantFrom<number[]>([], [100, 50, 0]),
+			quizBank: fc.constantFrom(null, { bankId: 8, bankName: '' })
 		});
 		fc.assert(
 			fc.property(fc.array(anyRow, { maxLength: 30 }), anyDecision, (rows, said) => {
 				const plan = planTakeIn(rows, { ...decision, ...said }, []);
 				expect(plan.found).toBe(rows.length);
 				expect(plan.taken + plan.replaced + plan.aside + plan.left + plan.skipped).toBe(plan.found);
+				expect(plan.quizBank?.taken ?? 0).toBe(
+					said.quizBank ? rows.filter((one, at) => one.quizOnly && plan.outcomes[at] === 'taken').length : 0
+				);
 			})
+		);
+	});
+});
+
+describe('questions that stand only in a quiz', () => {
+	const rows = [row('Tides'), row('Part one', { quizOnly: true }), row('', { quizOnly: true, broken: true })];
+	it('go with the others where nothing else is said', () => {
+		expect(planTakeIn(rows, decision, [])).toMatchObject({
+			taken: 2,
+			categories: ['Tides', 'Part one'],
+			quizBank: null
+		});
+	});
+	it('go to a bank of their own, with its categories', () => {
+		const plan = planTakeIn(rows, { ...decision, quizBank: { bankId: 9, bankName: '' } }, ['Tides'], ['Part one']);
+		expect(plan).toMatchObject({
+			taken: 2,
+			aside: 1,
+			categories: ['Tides'],
+			newCategories: [],
+			quizBank: { taken: 1, categories: ['Part one'], newCategories: [] },
+			refusal: null
+		});
+	});
+	it('want a name for a new bank, and none for the other where nothing goes there', () => {
+		const own = { ...decision, bankId: null, bankName: '' };
+		expect(planTakeIn(rows.slice(1), { ...own, quizBank: { bankId: null, bankName: ' ' } }, []).refusal).toContain(
+			'for the questions of quizzes'
+		);
+		expect(planTakeIn(rows.slice(1), { ...own, quizBank: { bankId: null, bankName: 'Spring quiz' } }, []).refusal).toBe(
+			null
+		);
+		expect(planTakeIn(rows, { ...own, quizBank: { bankId: null, bankName: 'Spring quiz' } }, []).refusal).toBe(
+			'Give the new bank a name.'
 		);
 	});
 });

@@ -22,6 +22,15 @@ export interface PlanRow {
 	matchRule: MatchRule | null;
 	/** The credits in it that are neither nothing nor all, each a share. */
 	credits: number[];
+	/** It stands in a quiz, and in no bank or category of its own. */
+	quizOnly: boolean;
+}
+
+/** The questions that go to the bank for those that stand only in a quiz, with the categories that they land in. */
+export interface QuizBankPlan {
+	taken: number;
+	categories: string[];
+	newCategories: string[];
 }
 
 /** What a decision comes to. The numbers add up: found = taken + replaced + aside + left + skipped. */
@@ -32,6 +41,8 @@ export interface Plan extends Record<Outcome, number> {
 	/** The categories that questions land in, and those of them that are new. */
 	categories: string[];
 	newCategories: string[];
+	/** What of it goes to the bank for quizzes; null where none does. */
+	quizBank: QuizBankPlan | null;
 	/** Questions whose credit is moved to the nearest step. */
 	creditMoved: number;
 	/** Broken questions on which nobody has decided, where each has to be. */
@@ -56,8 +67,21 @@ function outcomeOf(row: PlanRow, decision: Decision, leftOut: ReadonlySet<string
 	return rule === 'skip' ? 'skipped' : rule === 'replace' ? 'replaced' : 'taken';
 }
 
-/** Works out what taking in would do. `existing` are the paths of the chosen bank, as `pathKey` gives them. */
-export function planTakeIn(questions: Iterable<PlanRow>, decision: Decision, existing: string[]): Plan {
+/** Whether a question goes to the bank for those that stand only in a quiz. */
+export function goesToQuizBank(row: Pick<PlanRow, 'quizOnly'>, decision: Decision): boolean {
+	return row.quizOnly && decision.quizBank !== null;
+}
+
+/**
+ * Works out what taking in would do. `existing` are the paths of the chosen bank, as `pathKey` gives them, and
+ * `existingInQuizBank` those of the bank for questions that stand only in a quiz.
+ */
+export function planTakeIn(
+	questions: Iterable<PlanRow>,
+	decision: Decision,
+	existing: string[],
+	existingInQuizBank: string[] = []
+): Plan {
 	const out = new Set(decision.leftOut);
 	const plan: Plan = {
 		found: 0,
@@ -69,12 +93,14 @@ export function planTakeIn(questions: Iterable<PlanRow>, decision: Decision, exi
 		skipped: 0,
 		categories: [],
 		newCategories: [],
+		quizBank: null,
 		creditMoved: 0,
 		undecided: 0,
 		refusal: null
 	};
-	const land = landings(decision, existing);
 	const used = new Set<string>();
+	const usedInQuizBank = new Set<string>();
+	let inQuizBank = 0;
 	const replaced = new Set<number>();
 	let broken = 0;
 	for (const row of questions) {
@@ -93,20 +119,40 @@ export function planTakeIn(questions: Iterable<PlanRow>, decision: Decision, exi
 			if (decision.creditOtherwise === 'nearest' && !creditsFit(row.credits, decision.creditSteps))
 				plan.creditMoved += 1;
 			// what is put in the place of another stays where that one is
-			if (outcome === 'taken') used.add(row.category);
+			if (outcome === 'taken') {
+				if (goesToQuizBank(row, decision)) {
+					inQuizBank += 1;
+					usedInQuizBank.add(row.category);
+				} else used.add(row.category);
+			}
 		}
 	}
-	const known = new Set(existing);
-	const needed = withAbove([...used].map((key) => land(pathOfKey(key)))).map(pathKey);
-	plan.categories = needed;
-	plan.newCategories = needed.filter((key) => !known.has(key));
+	Object.assign(plan, categoriesOf(used, decision, existing));
+	if (inQuizBank) plan.quizBank = { taken: inQuizBank, ...categoriesOf(usedInQuizBank, decision, existingInQuizBank) };
 	plan.refusal = refusalOf(plan, decision, broken);
 	return plan;
 }
 
+/** The categories of a bank that questions land in, and those that are new to it. */
+function categoriesOf(
+	used: ReadonlySet<string>,
+	decision: Decision,
+	existing: string[]
+): Pick<Plan, 'categories' | 'newCategories'> {
+	const land = landings(decision, existing);
+	const known = new Set(existing);
+	const categories = withAbove([...used].map((key) => land(pathOfKey(key)))).map(pathKey);
+	return { categories, newCategories: categories.filter((key) => !known.has(key)) };
+}
+
 function refusalOf(plan: Plan, decision: Decision, broken: number): string | null {
 	const them = (number: number, one: string, many: string) => (number === 1 ? one : many);
-	if (decision.bankId === null && !decision.bankName.trim()) return 'Give the new bank a name.';
+	// a bank into which nothing goes is not made
+	const intoMain = plan.taken - (plan.quizBank?.taken ?? 0);
+	if ((intoMain || !plan.quizBank) && decision.bankId === null && !decision.bankName.trim())
+		return 'Give the new bank a name.';
+	if (plan.quizBank && decision.quizBank?.bankId === null && !decision.quizBank.bankName.trim())
+		return 'Give the new bank for the questions of quizzes a name.';
 	if (decision.errors === 'nothing' && broken)
 		return `${broken} ${them(broken, 'question is', 'questions are')} broken, and the rule is to take nothing then. Mend ${them(broken, 'it, or leave it', 'them, or leave them')} out.`;
 	if (decision.errors === 'each' && plan.undecided)

@@ -79,7 +79,7 @@ export function takeQuiz(value: unknown, identifiers: string[], context: Documen
 			bank: null,
 			questions: (Array.isArray(part.questions) ? part.questions : []).flatMap((number) => {
 				const identifier = identifiers[number - 1];
-				return identifier === undefined ? [] : [{ identifier, file: null }];
+				return identifier === undefined ? [] : [{ identifier, file: null, inBank: true }];
 			}),
 			draw: typeof part.draw === 'number' ? part.draw : null,
 			pointsEach: typeof part.pointsEach === 'number' ? part.pointsEach : null,

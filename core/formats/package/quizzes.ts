@@ -13,7 +13,7 @@ export function* finishedQuiz(
 	for (const part of quiz.parts) {
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
-			if (bank) part.questions.push(...bank);
+			if (bank) part.questions.push(...bank.map((one) => ({ ...one, inBank: true })));
 			else
 				yield told({
 					rule: 'unknown-bank',

@@ -7,7 +7,7 @@ import { beginning } from '../../markup/text';
 import type { Report } from '../../reports/report';
 import { documentReaders } from '../documents';
 import { formatOf } from '../versions';
-import type { DocumentContext, FormatName, ReadEvent } from '../format';
+import type { DocumentContext, FormatName, OtherCategories, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
 import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
@@ -101,6 +101,11 @@ export async function* readPackage(
 		identifiers,
 		...(recipe ? { recipe } : {})
 	});
+	const inSections = new Map<string, string[]>();
+	const elsewhere = ({ file: path, category }: Document): OtherCategories => ({
+		...(category ? { metadata: category } : {}),
+		...(inSections.has(path) ? { sections: inSections.get(path)! } : {})
+	});
 	const identifiers: DocumentContext['identifiers'] = new Map();
 	const banks: DocumentContext['banks'] = new Map();
 	const quizzes: FoundQuiz[] = [];
@@ -127,7 +132,10 @@ export async function* readPackage(
 				quizzes.push(event.quiz);
 				for (const part of event.quiz.parts)
 					for (const one of part.questions)
-						if (one.file && !categories.has(one.file)) categories.set(one.file, part.path);
+						if (one.file && !categories.has(one.file)) {
+							categories.set(one.file, part.path);
+							inSections.set(one.file, part.path);
+						}
 			} else yield event;
 		}
 	}
@@ -180,7 +188,9 @@ export async function* readPackage(
 					else {
 						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);
 						if (event.type === 'question') for (const { name } of event.question.attachments) ours.add(name);
-						yield event;
+						yield event.type === 'question'
+							? { ...event, categories: { ...elsewhere(document), ...event.categories } }
+							: event;
 					}
 				}
 			} else if (document.listed || !container.packaged || (root === null && /\.xml$/i.test(path))) {

@@ -26,6 +26,11 @@ const ownMetadata = new Set([
 	'qmd_levelofdifficulty'
 ]);
 
+/** The category that the metadata of an item says (Common Cartridge 1.3, question bank profile), in its steps. */
+export function categoryOfMetadata(metadata: Map<string, string>): string[] {
+	return (metadata.get('cc_question_category') ?? '').split(/\s*\/\s*/).filter(Boolean);
+}
+
 function pointsOf(
 	metadata: Map<string, string>,
 	processing: XmlElement | undefined,
@@ -74,14 +79,8 @@ export function readItem12(
 	const metadata = metadataOf(item);
 	const place = { file: context.file, line: item.line };
 	common.source = { format: context.format, file: context.file, line: item.line, endLine, identifier };
-	common.category = category.length
-		? category
-		: metadata.get('cc_question_category')
-			? metadata
-					.get('cc_question_category')!
-					.split(/\s*\/\s*/)
-					.filter(Boolean)
-			: context.category;
+	const said = categoryOfMetadata(metadata);
+	common.category = category.length ? category : said.length ? said : context.category;
 	const keywords = (metadata.get('qmd_keywords') ?? '').split(/\s*[,;]\s*/).filter(Boolean);
 	common.tags = [...new Set([...context.keywords, ...keywords])];
 	const difficulty = metadata.get('qmd_levelofdifficulty') ?? context.difficulty;

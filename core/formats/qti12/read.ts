@@ -7,8 +7,9 @@ import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { parseNumber } from '../numbers';
 import { noteIdentifier } from '../identifiers';
-import { readItem12 } from './item';
+import { categoryOfMetadata, readItem12 } from './item';
 import { joinBlocks, materialBelow } from './material';
+import { metadataOf } from './metadata';
 import { noteMaterials, placeMaterials, type Materials } from './references';
 
 const mostWords = 300;
@@ -186,7 +187,18 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 					context.banks.set(one.ident, known);
 				}
 			part?.questions.push({ identifier: question.identifier, file: context.file });
-			yield { type: 'question', question, fragment: event.fragment, reports };
+			const said = categoryOfMetadata(metadataOf(element));
+			const metadata = said.length ? said : context.category;
+			yield {
+				type: 'question',
+				question,
+				fragment: event.fragment,
+				reports,
+				categories: {
+					...(metadata.length ? { metadata } : {}),
+					...(category.length ? { sections: category } : {})
+				}
+			};
 		}
 	}
 	for (const report of told.splice(0)) yield { type: 'report', report };

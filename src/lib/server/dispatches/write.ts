@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { inflateRawSync } from 'node:zlib';
 import type { Pool } from 'mysql2/promise';
 import { hashAttachments } from '../../../../core/compare/hash';
 import { proofLine } from '../../../../core/compare/proof';
@@ -15,6 +14,7 @@ import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
+import { unpack } from '../files/unpack';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
 import { poolOf, poolSource, quizOf } from '../quizzes/quizzes';
@@ -170,7 +170,6 @@ async function prove(
 	quizzes: QuizToWrite[],
 	told: (count: number) => void
 ): Promise<Proof> {
-	const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
 	const container = await openContainer(`dispatch${format.ending}`, fileSource(pool, file.id, file.size), unpack);
 	const hashes = new Map<string, string | null>();
 	const digest = async (pieces: AsyncIterable<Uint8Array>) => {

@@ -66,7 +66,7 @@ function decisionOf(text: string | null): Decision {
 	try {
 		return parseDecision(JSON.parse(text ?? ''));
 	} catch {
-		return { ...plainRules, bankId: null, bankName: '', leftOut: [], landings: {} };
+		return { ...plainRules, bankId: null, bankName: '', quizBank: null, leftOut: [], landings: {} };
 	}
 }
 

@@ -7,10 +7,10 @@ import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/snags';
 import { bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { asideRows, settleAside, takeAside } from './aside';
-import { chooseSource, decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
+import { decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
 import { receipt } from './receipt';
 import { Refused } from './refused';
-import { foldersTell, planRows, stagedQuestion, stagedRows } from './review';
+import { planRows, stagedQuestion, stagedRows } from './review';
 import { ruleSets, rulesOf, saveRules } from './rules';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
@@ -211,18 +211,6 @@ describe('decisions on a load', () => {
 			decide(pool, id, course.personId, [one!.id], { do: 'choose', choice: 'leave' })
 		).rejects.toBeInstanceOf(Refused);
 		await expect(keepDecision(pool, id, course.personId, decision())).rejects.toBeInstanceOf(Refused);
-	});
-	it('take the categories from the folders of the package, and from the package again', async () => {
-		const id = await load({
-			'lights/a.xml': bankXml({ Old: [item('a', 'Which light is red?', ['Port', 'Starboard'])] }),
-			'knots/b.xml': bankXml({ Old: [item('b', 'Which knot is a loop?', ['Bowline', 'Bend'])] })
-		});
-		expect(await foldersTell(pool, id)).toBe(true);
-		await chooseSource(pool, id, course.personId, 'folders');
-		expect((await staged(id)).map((one) => one.category).sort()).toEqual(['knots', 'lights']);
-		await chooseSource(pool, id, course.personId, 'package');
-		expect((await staged(id)).map((one) => one.category)).toEqual(['Old', 'Old']);
-		expect(await foldersTell(pool, await load(first))).toBe(false);
 	});
 	it('carry the verification into the bank', async () => {
 		const id = await load(first);

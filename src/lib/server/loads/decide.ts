@@ -7,6 +7,7 @@ import { parseDecision, type Decision, type MatchRule } from '../../../../core/t
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';
+import type { CategorySource } from './review';
 import { columnsOf, reportColumns } from './staging';
 
 const batch = 300;
@@ -65,9 +66,6 @@ export type Change =
 	| { do: 'match'; rule: MatchRule | null }
 	| { do: 'verify'; verified: boolean };
 
-/** Where the categories of a load come from: as the package says them, or its folders. */
-export type CategorySource = 'package' | 'folders';
-
 /** Decides something for questions of a load. Throws Refused where it is not under review. */
 export async function decide(
 	pool: Pool,
@@ -103,15 +101,15 @@ export async function chooseSource(
 	personId: number,
 	source: CategorySource
 ): Promise<void> {
+	const columns = {
+		package: 'NULL',
+		folders: 'folder_path',
+		sections: "COALESCE(section_path, '')",
+		metadata: "COALESCE(metadata_path, '')"
+	};
 	await transaction(pool, async (connection) => {
 		await touch(connection, loadId, personId);
-		await run(
-			connection,
-			source === 'folders'
-				? 'UPDATE staged_questions SET placed_path = folder_path WHERE load_id = ?'
-				: 'UPDATE staged_questions SET placed_path = NULL WHERE load_id = ?',
-			[loadId]
-		);
+		await run(connection, `UPDATE staged_questions SET placed_path = ${columns[source]} WHERE load_id = ?`, [loadId]);
 	});
 }
 

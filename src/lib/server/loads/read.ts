@@ -1,18 +1,18 @@
-import { inflateRawSync } from 'node:zlib';
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkQuestion } from '../../../../core/checks';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
 import { parseRecipe } from '../../../../core/formats/recipe/recipe';
-import type { OtherFile, ReadEvent } from '../../../../core/formats/format';
+import type { OtherCategories, OtherFile, ReadEvent } from '../../../../core/formats/format';
 import type { Question } from '../../../../core/model/question';
-import type { FoundQuiz } from '../../../../core/model/quiz';
+import type { FoundPart, FoundQuiz } from '../../../../core/model/quiz';
 import { hashAttachments } from '../../../../core/compare/hash';
 import { pathKey } from '../../../../core/take-in/paths';
 import type { Report } from '../../../../core/reports/report';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileSource, storeFile } from '../files/files';
+import { unpack } from '../files/unpack';
 import { Stopped, type Control } from '../jobs/control';
 import { compareLoad } from './against';
 import { columnsOf, reportColumns, type QuestionColumns } from './staging';
@@ -26,6 +26,7 @@ interface Staged {
 	fragment: string;
 	reports: Report[];
 	columns: QuestionColumns;
+	categories: OtherCategories;
 }
 
 /**
@@ -49,15 +50,12 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	);
 	const reading = new Reading(pool, loadId, load.course_id, control);
 	try {
-		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), (packed, size) =>
-			inflateRawSync(packed, { maxOutputLength: Math.max(1, size) })
-		);
+		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), unpack);
 		reading.digest = async (pieces) => {
 			const file = await storeFile(pool, pieces);
-			reading.fileIds.add(file.id);
+			reading.fileIds.set(file.hash, file.id);
 			return file.hash;
 		};
-		const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
 		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
 		for await (const event of readPackage(container, unpack, 0, recipe)) {
 			control.check();
@@ -87,7 +85,10 @@ async function clear(pool: Pool, loadId: number): Promise<void> {
 
 class Reading {
 	digest: (pieces: AsyncIterable<Uint8Array>) => Promise<string> = async () => '';
-	readonly fileIds = new Set<number>();
+	/** The files that were stored since the last batch, by their hash. */
+	readonly fileIds = new Map<string, number>();
+	/** What the package calls a file, and how many questions use it, by its hash. */
+	readonly #uses = new Map<string, { id: number; name: string; uses: number }>();
 	#batch: Staged[] = [];
 	#number = 0;
 	#snags = 0;
@@ -111,9 +112,10 @@ class Reading {
 
 	async take(event: ReadEvent, container: Parameters<typeof hashAttachments>[1]): Promise<void> {
 		if (event.type === 'question') {
-			const { question, fragment, reports } = event;
+			const { question, fragment, reports, categories } = event;
 			await hashAttachments(question, container, this.digest, this.#hashes);
-			this.#batch.push({ question, fragment, reports, columns: columnsOf(question) });
+			for (const { name, hash } of question.attachments) if (hash) this.#used(hash, name);
+			this.#batch.push({ question, fragment, reports, columns: columnsOf(question), categories: categories ?? {} });
 			this.#number += 1;
 			if (question.source) {
 				this.#byFile.set(question.source.file, this.#number);
@@ -129,6 +131,25 @@ class Reading {
 			await run(this.pool, 'UPDATE loads SET package_title = ? WHERE id = ?', [event.title.slice(0, 255), this.loadId]);
 		else this.#bytes = { read: event.bytesRead, total: event.bytesTotal };
 		await this.#tell(false);
+	}
+
+	#used(hash: string, name: string): void {
+		const before = this.#uses.get(hash);
+		if (before) before.uses += 1;
+		else {
+			const id = this.fileIds.get(hash);
+			if (id !== undefined) this.#uses.set(hash, { id, name: name.slice(0, 500), uses: 1 });
+		}
+	}
+
+	async #tellUses(): Promise<void> {
+		const found = [...this.#uses.values()];
+		for (let at = 0; at < found.length; at += batchSize)
+			await run(
+				this.pool,
+				'INSERT INTO load_files (load_id, file_id, name, uses) VALUES ? ON DUPLICATE KEY UPDATE name = VALUES(name), uses = VALUES(uses)',
+				[found.slice(at, at + batchSize).map((one) => [this.loadId, one.id, one.name, one.uses])]
+			);
 	}
 
 	async #tell(now: boolean): Promise<void> {
@@ -161,18 +182,36 @@ class Reading {
 			await run(this.pool, 'INSERT INTO staged_others (load_id, path, type) VALUES ?', [this.#othersWaiting.splice(0)]);
 	}
 
+	/** Marks the questions of a part that stand in no bank, and in no category but that of the part itself. */
+	async #markQuizOnly(part: FoundPart): Promise<void> {
+		const numbers = this.#numbersOf(part.questions.filter((one) => !one.inBank));
+		for (let at = 0; at < numbers.length; at += batchSize)
+			// by_number
+			await run(
+				this.pool,
+				"UPDATE staged_questions SET quiz_only = 1 WHERE load_id = ? AND number IN (?) AND category_path IN ('', ?) AND COALESCE(metadata_path, '') = ''",
+				[this.loadId, numbers.slice(at, at + batchSize), pathKey(part.path).slice(0, 2000)]
+			);
+	}
+
+	#numbersOf(questions: FoundPart['questions']): number[] {
+		return questions.flatMap(
+			({ identifier, file }) =>
+				this.#byPlace.get(`${file}\n${identifier}`) ??
+				(file === null ? this.#byIdentifier.get(identifier) : this.#byFile.get(file)) ??
+				[]
+		);
+	}
+
 	async #quiz(quiz: FoundQuiz): Promise<void> {
+		await this.#flush();
+		for (const part of quiz.parts) await this.#markQuizOnly(part);
 		const parts = quiz.parts.map(({ title, draw, pointsEach, shuffle, questions }) => ({
 			title,
 			draw,
 			pointsEach,
 			shuffle,
-			numbers: questions.flatMap(
-				({ identifier, file }) =>
-					this.#byPlace.get(`${file}\n${identifier}`) ??
-					(file === null ? this.#byIdentifier.get(identifier) : this.#byFile.get(file)) ??
-					[]
-			)
+			numbers: this.#numbersOf(questions)
 		}));
 		await run(this.pool, 'INSERT INTO staged_quizzes (load_id, title, document) VALUES (?, ?, ?)', [
 			this.loadId,
@@ -205,14 +244,16 @@ class Reading {
 		await transaction(this.pool, async (connection) => {
 			const { id } = await run(
 				connection,
-				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
+				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
 				[
-					staged.map(({ question, fragment, reports, columns }, at) => [
+					staged.map(({ question, fragment, reports, columns, categories }, at) => [
 						this.loadId,
 						first + at,
 						columns.identifier,
 						pathKey(question.category).slice(0, 2000),
 						pathKey(question.source?.file.split('/').slice(0, -1) ?? []).slice(0, 2000),
+						categories.sections ? pathKey(categories.sections).slice(0, 2000) : null,
+						categories.metadata ? pathKey(categories.metadata).slice(0, 2000) : null,
 						question.kind,
 						columns.title,
 						columns.stemText,
@@ -243,7 +284,7 @@ class Reading {
 	}
 
 	async #linkFiles(connection: PoolConnection): Promise<void> {
-		const ids = [...this.fileIds];
+		const ids = [...this.fileIds.values()];
 		this.fileIds.clear();
 		if (ids.length)
 			await run(connection, 'INSERT IGNORE INTO load_files (load_id, file_id) VALUES ?', [
@@ -254,6 +295,7 @@ class Reading {
 	async end(paths: string[]): Promise<void> {
 		await this.#flush();
 		await this.#flushOthers();
+		await this.#tellUses();
 		this.#bytes.read = this.#bytes.total;
 		await this.#tell(true);
 		if (this.#number) {

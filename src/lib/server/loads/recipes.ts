@@ -1,4 +1,3 @@
-import { inflateRawSync } from 'node:zlib';
 import type { Pool } from 'mysql2/promise';
 import { checkQuestion } from '../../../../core/checks';
 import type { Container } from '../../../../core/container/container';
@@ -8,10 +7,9 @@ import { parseRecipe, type Recipe } from '../../../../core/formats/recipe/recipe
 import type { Question } from '../../../../core/model/question';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileSource } from '../files/files';
+import { unpack } from '../files/unpack';
 import { enqueue } from '../jobs/jobs';
 import type { Load } from './loads';
-
-const unpack = (packed: Uint8Array, size: number) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
 
 /** The file of a load, opened. */
 export function openLoad(pool: Pool, load: Load): Promise<Container> {

@@ -43,7 +43,7 @@ const marksOf = (text: string | null): StagedRow['marks'] =>
 			return { rule, severity };
 		});
 
-const planColumns = `COALESCE(s.placed_path, s.category_path) AS category, s.broken, s.choice, s.match_rule AS matchRule, s.part_credits AS credits,
+const planColumns = `COALESCE(s.placed_path, s.category_path) AS category, s.broken, s.choice, s.match_rule AS matchRule, s.part_credits AS credits, s.quiz_only AS quizOnly,
 	IF(q.id IS NULL, 'new', s.match_kind) AS \`match\`, q.id AS target`;
 /** A counterpart that has gone from the course since counts no more. */
 const withTarget = 'staged_questions s LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = ?';
@@ -54,15 +54,20 @@ interface StoredPlanRow {
 	choice: PlanRow['choice'];
 	matchRule: MatchRule | null;
 	credits: string;
+	quizOnly: number;
 	match: Match;
 	target: number | null;
 }
 
 function planRowOf<Row extends StoredPlanRow>(
 	one: Row
-): Omit<Row, 'broken' | 'credits'> & { broken: boolean; credits: number[] } {
+): Omit<Row, 'broken' | 'credits' | 'quizOnly'> & { broken: boolean; credits: number[]; quizOnly: boolean } {
 	const credits = one.credits === '[]' ? [] : (JSON.parse(one.credits) as number[]);
-	return Object.assign(one as Omit<Row, 'broken' | 'credits'>, { broken: Boolean(one.broken), credits });
+	return Object.assign(one as Omit<Row, 'broken' | 'credits' | 'quizOnly'>, {
+		broken: Boolean(one.broken),
+		credits,
+		quizOnly: Boolean(one.quizOnly)
+	});
 }
 
 /** All questions of a load as a plan needs them, in the order of its file. */
@@ -79,7 +84,7 @@ export async function planRows(db: Database, courseId: number, loadId: number): 
 export async function stagedRows(db: Database, courseId: number, loadId: number): Promise<StagedRow[]> {
 	const found = await rows<
 		StoredPlanRow &
-			Omit<StagedRow, 'marks' | 'broken' | 'credits' | 'verified' | 'edited'> & {
+			Omit<StagedRow, 'marks' | 'broken' | 'credits' | 'quizOnly' | 'verified' | 'edited'> & {
 				marks: string | null;
 				verified: number;
 				edited: number;
@@ -183,25 +188,59 @@ export async function fileReports(db: Database, loadId: number): Promise<StoredR
 	);
 }
 
-/** Whether the folders of a package tell its questions apart otherwise than the categories that it says. */
-export async function foldersTell(db: Database, loadId: number): Promise<boolean> {
+/** Where the categories of a load can come from: as they were read, the sections or the metadata of the package, or its folders. */
+export const categorySources = ['package', 'sections', 'metadata', 'folders'] as const;
+
+/** One of those. */
+export type CategorySource = (typeof categorySources)[number];
+
+/** The sources that put the questions of a load otherwise than they were read, and the one that is taken now; null where a person has put questions elsewhere. */
+export async function sourcesOf(
+	db: Database,
+	loadId: number
+): Promise<{ others: CategorySource[]; now: CategorySource | null }> {
 	// by_number
-	const found = await row<{ folders: number; other: string | null }>(
+	const found = await row<Record<string, number | string | null>>(
 		db,
-		'SELECT COUNT(DISTINCT folder_path) AS folders, SUM(folder_path <> category_path) AS other FROM staged_questions WHERE load_id = ?',
+		`SELECT COUNT(DISTINCT folder_path) > 1 AND SUM(folder_path <> category_path) > 0 AS folders,
+			COUNT(DISTINCT section_path) > 0 AND SUM(COALESCE(section_path, '') <> category_path) > 0 AS sections,
+			COUNT(DISTINCT metadata_path) > 0 AND SUM(COALESCE(metadata_path, '') <> category_path) > 0 AS metadata,
+			SUM(placed_path IS NOT NULL) = 0 AS now_package,
+			SUM(COALESCE(placed_path, category_path) <> folder_path) = 0 AS now_folders,
+			SUM(COALESCE(placed_path, category_path) <> COALESCE(section_path, '')) = 0 AS now_sections,
+			SUM(COALESCE(placed_path, category_path) <> COALESCE(metadata_path, '')) = 0 AS now_metadata
+		FROM staged_questions WHERE load_id = ?`,
 		[loadId]
 	);
-	return (found?.folders ?? 0) > 1 && Number(found?.other) > 0;
+	return {
+		others: categorySources.filter((one) => one !== 'package' && Number(found?.[one]) > 0),
+		now: categorySources.find((one) => Number(found?.[`now_${one}`]) > 0) ?? null
+	};
 }
 
-/** How many pictures and other files the questions of a load use, in bytes too. */
-export async function usedFiles(db: Database, loadId: number): Promise<{ count: number; size: number }> {
-	const found = await row<{ count: number; size: string | null }>(
+/** The pictures and other files that the questions of a load use, the most used first, each with its size in bytes. */
+export interface UsedFiles {
+	count: number;
+	size: number;
+	/** Those that several questions share, as many as fit a list. */
+	shared: { name: string; uses: number; hash: string }[];
+}
+
+const mostShared = 40;
+
+/** What the questions of a load use beside their words. */
+export async function usedFiles(db: Database, loadId: number): Promise<UsedFiles> {
+	const all = await row<{ count: number; size: string | null }>(
 		db,
 		'SELECT COUNT(*) AS count, SUM(f.size) AS size FROM load_files u JOIN files f ON f.id = u.file_id WHERE u.load_id = ?',
 		[loadId]
 	);
-	return { count: found?.count ?? 0, size: Number(found?.size ?? 0) };
+	const shared = await rows<UsedFiles['shared'][number]>(
+		db,
+		`SELECT u.name, u.uses, LOWER(HEX(f.hash)) AS hash FROM load_files u JOIN files f ON f.id = u.file_id WHERE u.load_id = ? AND u.uses > 1 ORDER BY u.uses DESC, u.name LIMIT ${mostShared}`,
+		[loadId]
+	);
+	return { count: all?.count ?? 0, size: Number(all?.size ?? 0), shared };
 }
 
 /** What a package holds beside its questions. */

@@ -3,7 +3,7 @@ import { parseQuestion } from '../../../../core/model/schema';
 import { adjusted, adjustsQuestions } from '../../../../core/take-in/adjust';
 import type { Decision } from '../../../../core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
-import { planTakeIn, type Plan } from '../../../../core/take-in/plan';
+import { goesToQuizBank, planTakeIn, type Plan } from '../../../../core/take-in/plan';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
@@ -36,26 +36,36 @@ export async function takeIn(
 		if (!load) throw new Refused('This load is gone.');
 		if (load.state === 'taken') throw new Refused('Somebody has taken this load in already. Look at its receipt.');
 		if (load.state !== 'review' && load.state !== 'undone') throw new Refused('This load cannot be taken in now.');
-		const bankId = await ensureBank(connection, courseId, loadId, decision);
-		const existing = (await categoryTree(connection, bankId)).map((node) => node.key);
+		// before anything is read, so that what others have just put into the bank is seen
+		await lockBanks(connection, courseId, [decision.bankId, decision.quizBank?.bankId ?? null]);
 		const questions = await planRows(connection, courseId, loadId);
-		const plan = planTakeIn(questions, decision, existing);
+		// what goes where is known before any bank is made, so that none is made for nothing
+		const shape = planTakeIn(questions, decision, []);
+		const split = shape.quizBank;
+		const wanted = !split || shape.taken > split.taken || shape.replaced > 0;
+		const bank = wanted ? await landingBank(connection, courseId, loadId, decision, decision) : null;
+		const quizBank = split ? await landingBank(connection, courseId, loadId, decision.quizBank!, decision) : null;
+		const plan = planTakeIn(questions, decision, bank?.existing ?? [], quizBank?.existing ?? []);
 		if (plan.refusal) throw new Refused(plan.refusal);
 
-		const land = landings(decision, existing);
-		const { ids } = await ensureCategories(connection, bankId, plan.categories.map(pathOfKey), loadId);
+		const bankId = (bank ?? quizBank!).id;
+		const ids = bank && (await ensureCategories(connection, bank.id, plan.categories.map(pathOfKey), loadId)).ids;
+		const quizIds =
+			quizBank &&
+			(await ensureCategories(connection, quizBank.id, plan.quizBank!.categories.map(pathOfKey), loadId)).ids;
 		await markOutcomes(
 			connection,
 			loadId,
 			questions.map((one, at) => {
 				const outcome = plan.outcomes[at]!;
-				const category = outcome === 'taken' ? (ids.get(pathKey(land(pathOfKey(one.category)))) ?? null) : null;
-				return [one.id, outcome, category];
+				if (outcome !== 'taken') return [one.id, outcome, null, null];
+				const [to, known] = goesToQuizBank(one, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
+				return [one.id, outcome, to.id, known.get(pathKey(to.land(pathOfKey(one.category)))) ?? null];
 			})
 		);
 		await adjust(connection, loadId, decision);
 		if (plan.replaced) await replace(connection, courseId, loadId);
-		if (plan.taken) await insert(connection, courseId, bankId, loadId);
+		if (plan.taken) await insert(connection, courseId, loadId);
 		await takeInQuizzes(connection, courseId, loadId);
 		await run(
 			connection,
@@ -76,19 +86,42 @@ export async function takeIn(
 	});
 }
 
+/** Locks the banks that a load goes to, so that two loads that come at once do not both make the same category. */
+async function lockBanks(connection: PoolConnection, courseId: number, ids: (number | null)[]): Promise<void> {
+	const known = ids.filter((id) => id !== null);
+	if (known.length)
+		await rows(connection, 'SELECT id FROM banks WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE', [
+			courseId,
+			known
+		]);
+}
+
+type Chosen = Pick<Decision, 'bankId' | 'bankName'>;
+
+/** A bank that questions land in, with its categories, and where in it each path of the load lands. */
+async function landingBank(
+	connection: PoolConnection,
+	courseId: number,
+	loadId: number,
+	chosen: Chosen,
+	decision: Decision
+): Promise<{ id: number; existing: string[]; land: (path: string[]) => string[] }> {
+	const id = await ensureBank(connection, courseId, loadId, chosen);
+	const existing = (await categoryTree(connection, id)).map((node) => node.key);
+	return { id, existing, land: landings(decision, existing) };
+}
+
 async function ensureBank(
 	connection: PoolConnection,
 	courseId: number,
 	loadId: number,
-	decision: Decision
+	decision: Chosen
 ): Promise<number> {
 	if (decision.bankId !== null) {
-		// locked, so that two loads that come at once do not both make the same category
-		const bank = await row<{ id: number }>(
-			connection,
-			'SELECT id FROM banks WHERE id = ? AND course_id = ? FOR UPDATE',
-			[decision.bankId, courseId]
-		);
+		const bank = await row<{ id: number }>(connection, 'SELECT id FROM banks WHERE id = ? AND course_id = ?', [
+			decision.bankId,
+			courseId
+		]);
 		if (!bank) throw new Refused('The bank that was chosen is gone. Choose another.');
 		return bank.id;
 	}
@@ -109,15 +142,15 @@ async function ensureBank(
 async function markOutcomes(
 	connection: PoolConnection,
 	loadId: number,
-	outcomes: [number, string, number | null][]
+	outcomes: [number, string, number | null, number | null][]
 ): Promise<void> {
 	await run(
 		connection,
-		'CREATE TEMPORARY TABLE IF NOT EXISTS landing_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, outcome VARCHAR(12) CHARACTER SET ascii NOT NULL, category_id INT UNSIGNED NULL)'
+		'CREATE TEMPORARY TABLE IF NOT EXISTS landing_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, outcome VARCHAR(12) CHARACTER SET ascii NOT NULL, bank_id INT UNSIGNED NULL, category_id INT UNSIGNED NULL)'
 	);
 	await run(connection, 'DELETE FROM landing_now');
 	for (let at = 0; at < outcomes.length; at += 4 * batch)
-		await run(connection, 'INSERT INTO landing_now (staged_id, outcome, category_id) VALUES ?', [
+		await run(connection, 'INSERT INTO landing_now (staged_id, outcome, bank_id, category_id) VALUES ?', [
 			outcomes.slice(at, at + 4 * batch)
 		]);
 	await run(
@@ -154,15 +187,15 @@ async function adjust(connection: PoolConnection, loadId: number, decision: Deci
 	}
 }
 
-async function insert(connection: PoolConnection, courseId: number, bankId: number, loadId: number): Promise<void> {
+async function insert(connection: PoolConnection, courseId: number, loadId: number): Promise<void> {
 	await run(
 		connection,
 		`INSERT INTO questions (course_id, bank_id, category_id, load_id, staged_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, verified_by, verified)
-		SELECT ?, ?, n.category_id, s.load_id, s.id, s.identifier, s.kind, s.title, s.stem_text, IF(a.staged_id IS NULL, s.points, a.points),
+		SELECT ?, n.bank_id, n.category_id, s.load_id, s.id, s.identifier, s.kind, s.title, s.stem_text, IF(a.staged_id IS NULL, s.points, a.points),
 			COALESCE(a.document, s.document), COALESCE(a.fingerprint, s.fingerprint), s.word_hashes, s.verified_by, s.verified
 		FROM staged_questions s JOIN landing_now n ON n.staged_id = s.id LEFT JOIN adjusted_now a ON a.staged_id = s.id
 		WHERE s.load_id = ? AND n.outcome = 'taken' ORDER BY s.number`,
-		[courseId, bankId, loadId]
+		[courseId, loadId]
 	);
 	await run(
 		connection,

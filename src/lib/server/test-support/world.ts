@@ -39,7 +39,7 @@ export async function loadPackage(pool: Pool, course: { courseId: number; person
 
 /** A decision to take everything into a new bank. */
 export function decide(more: Partial<Decision> = {}): Decision {
-	return { ...plainRules, bankId: null, bankName: 'Autumn', leftOut: [], landings: {}, same: 'beside', ...more };
+	return { ...plainRules, bankId: null, bankName: 'Autumn', quizBank: null, leftOut: [], landings: {}, same: 'beside', ...more };
 }
 
 /** A QTI 1.2 multiple choice; without a key where none is named. */

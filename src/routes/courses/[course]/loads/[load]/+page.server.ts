@@ -9,7 +9,7 @@ import { parseDecision } from '$core/take-in/decision';
 import { compareAgain } from '$lib/server/loads/against';
 import { reviewState } from '$lib/server/loads/decide';
 import { Refused } from '$lib/server/loads/refused';
-import { fileReports, foldersTell, foundOthers, foundQuizzes, stagedRows, usedFiles } from '$lib/server/loads/review';
+import { fileReports, foundOthers, foundQuizzes, sourcesOf, stagedRows, usedFiles } from '$lib/server/loads/review';
 import { ruleSets, rulesOf } from '$lib/server/loads/rules';
 import { takeIn } from '$lib/server/loads/take-in';
 
@@ -21,7 +21,7 @@ export const load = async ({ locals, params }) => {
 	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
 	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
 	await compareAgain(db, course.id, one.id);
-	const [questions, now, remembered, saved, reports, quizzes, others, folders, used, banks] = await Promise.all([
+	const [questions, now, remembered, saved, reports, quizzes, others, sources, used, banks] = await Promise.all([
 		stagedRows(db, course.id, one.id),
 		reviewState(db, one.id),
 		rulesOf(db, course.id),
@@ -29,7 +29,7 @@ export const load = async ({ locals, params }) => {
 		fileReports(db, one.id),
 		foundQuizzes(db, one.id),
 		foundOthers(db, one.id),
-		foldersTell(db, one.id),
+		sourcesOf(db, one.id),
 		usedFiles(db, one.id),
 		banksOf(db, course.id)
 	]);
@@ -43,7 +43,7 @@ export const load = async ({ locals, params }) => {
 		reports,
 		quizzes,
 		others,
-		folders,
+		sources,
 		used,
 		banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }))
 	};

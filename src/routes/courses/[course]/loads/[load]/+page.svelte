@@ -4,7 +4,7 @@
 	import { checkOf } from '$core/checks';
 	import type { Match } from '$core/take-in/plan';
 	import { pathKey, pathOfKey } from '$core/take-in/paths';
-	import type { StagedQuestion } from '$lib/server/loads/review';
+	import type { CategorySource, StagedQuestion } from '$lib/server/loads/review';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
@@ -13,6 +13,7 @@
 	import { onMount, untrack } from 'svelte';
 	import Changes from './Changes.svelte';
 	import Contents from './Contents.svelte';
+	import QuizBank from './QuizBank.svelte';
 	import { Review } from './review.svelte';
 	import Rules from './Rules.svelte';
 
@@ -56,6 +57,13 @@
 	let done = $state('');
 	let placing = $state(false);
 	let sure = $state(false);
+	let source = $state(untrack(() => data.sources.now));
+	const sourceWords: Record<CategorySource, string> = {
+		package: '',
+		sections: 'its sections',
+		metadata: 'its metadata',
+		folders: 'its folders'
+	};
 	let asked = 0;
 
 	const matchWords: Record<Match, string> = {
@@ -121,6 +129,11 @@
 	const target = $derived(
 		`${data.course.name} › ${review.decision.bankId === null ? review.decision.bankName.trim() || 'a new bank' : bank?.name}`
 	);
+	const quizBankName = $derived(
+		review.decision.quizBank?.bankId == null
+			? review.decision.quizBank?.bankName.trim() || 'a new bank'
+			: data.banks.find((one) => one.id === review.decision.quizBank?.bankId)?.name
+	);
 	const rest = $derived(
 		[
 			[plan.replaced, 'in the place of an older one'],
@@ -181,14 +194,13 @@
 		<p class="mute mb-2 mt-1 break-words">
 			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
 		</p>
-		{#if data.folders && data.mayChange}
+		{#if data.sources.others.length && data.mayChange}
 			<label class="mb-1 block text-[13px]"
 				>Categories from
-				<select
-					class="field"
-					value={review.questions.some((row) => row.category !== row.foundIn) ? 'folders' : 'package'}
-					onchange={(event) => act({ do: 'source', from: event.currentTarget.value as 'folders' })}
-					><option value="package">the package</option><option value="folders">its folders</option></select
+				<select class="field" bind:value={source} onchange={() => source && act({ do: 'source', from: source })}
+					><option value="package">the file, as it was read</option>{#each data.sources.others as one (one)}<option
+							value={one}>{sourceWords[one]}</option
+						>{/each}</select
 				></label
 			>
 		{/if}
@@ -207,11 +219,21 @@
 			<h2 class="mt-5">Quizzes in it</h2>
 			{#each data.quizzes as quiz (quiz.id)}<p class="mt-1">{quiz.title}</p>{/each}
 			<p class="mute mt-1 text-[13px]">They come along, and refer to the questions in the bank.</p>
+			<QuizBank {review} banks={data.banks} quizzes={data.quizzes} mayChange={data.mayChange} />
 		{/if}
-		{#if data.used.count}<p class="mute mt-5 text-[13px]">
-				{count(data.used.count, 'picture or file', 'pictures and files')} of the questions, {bytes(data.used.size)},
-				each kept once
-			</p>{/if}
+		{#if data.used.count}
+			<h2 class="mt-5">Pictures and files</h2>
+			<p class="mute mt-1 text-[13px]">
+				{count(data.used.count, 'file')} of the questions, {bytes(data.used.size)}, each kept once
+			</p>
+			{#if data.used.shared.length}<ul class="mt-1 text-[13px]" aria-label="Shared pictures">
+					{#each data.used.shared as one (one.hash)}<li class="flex gap-2" title={one.name}>
+							<a class="cut word" href="/courses/{data.course.id}/files/{one.hash}" target="_blank" rel="noreferrer"
+								>{one.name.split('/').at(-1)}</a
+							><span class="mute ml-auto whitespace-nowrap">in {one.uses.toLocaleString('en')} questions</span>
+						</li>{/each}
+				</ul>{/if}
+		{/if}
 		{#if data.others.length}
 			<h2 class="mt-5">Not ours</h2>
 			<ul class="mt-1 text-[13px]" aria-label="Files that are not ours">
@@ -493,7 +515,9 @@
 			>
 			{plan.categories.length
 				? `${count(plan.categories.length, 'category', 'categories')}, ${plan.newCategories.length === plan.categories.length ? (plan.categories.length === 1 ? 'a new one' : 'all new') : `${plan.newCategories.length} of them new`}`
-				: 'no category'}.
+				: 'no category'}{plan.quizBank
+				? `, and ${plan.quizBank.taken.toLocaleString('en')} of them into ${quizBankName}`
+				: ''}.
 			<span class="mute">{rest}{rest ? '.' : ''} {done || review.news}</span>
 		{/if}
 	</div>

@@ -2,7 +2,7 @@ import { landings, pathKey, pathOfKey } from '$core/take-in/paths';
 import { planTakeIn } from '$core/take-in/plan';
 import { plainRules, type Decision, type MatchRule, type Rules } from '$core/take-in/decision';
 import type { ReviewState } from '$lib/server/loads/decide';
-import type { StagedRow } from '$lib/server/loads/review';
+import type { CategorySource, StagedRow } from '$lib/server/loads/review';
 
 interface Start {
 	address: string;
@@ -20,7 +20,7 @@ export type Asked =
 	| { do: 'place'; ids: number[]; category: string | null }
 	| { do: 'match'; ids: number[]; rule: MatchRule | null }
 	| { do: 'verify'; ids: number[]; verified: boolean }
-	| { do: 'source'; from: 'package' | 'folders' }
+	| { do: 'source'; from: CategorySource }
 	| { do: 'mend'; rule: string; ids?: number[] }
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'rules'; name: string; rules: Rules };
@@ -58,6 +58,7 @@ export class Review {
 			...start.remembered,
 			bankId: start.bankId,
 			bankName: start.bankName,
+			quizBank: null,
 			leftOut: [],
 			landings: {}
 		};
@@ -65,7 +66,16 @@ export class Review {
 	}
 
 	readonly existing = $derived.by(() => this.#start.pathsOf(this.decision.bankId));
-	readonly plan = $derived.by(() => planTakeIn(this.questions, this.decision, this.existing));
+	readonly plan = $derived.by(() =>
+		planTakeIn(
+			this.questions,
+			this.decision,
+			this.existing,
+			this.decision.quizBank ? this.#start.pathsOf(this.decision.quizBank.bankId) : []
+		)
+	);
+	/** How many questions stand in a quiz, and in no bank or category of their own. */
+	readonly quizOnly = $derived(this.questions.filter((one) => one.quizOnly).length);
 	readonly land = $derived.by(() => landings(this.decision, this.existing));
 
 	/** The categories as a tree in lines: those that questions are in, and those above them. */

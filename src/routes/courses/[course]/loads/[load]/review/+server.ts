@@ -10,12 +10,11 @@ import {
 	keepDecision,
 	mendStaged,
 	reviewState,
-	type CategorySource,
 	type Change
 } from '$lib/server/loads/decide';
 import { loadOf } from '$lib/server/loads/loads';
 import { Refused } from '$lib/server/loads/refused';
-import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
+import { categorySources, stagedQuestion, stagedRows, type CategorySource } from '$lib/server/loads/review';
 import { saveRules } from '$lib/server/loads/rules';
 
 const ids = array(number().integer().positive().required()).required().max(200_000);
@@ -24,7 +23,7 @@ const shapes = {
 	place: object({ ids, category: string().max(2000).nullable().defined() }),
 	match: object({ ids, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
 	verify: object({ ids, verified: mixed<boolean>().oneOf([true, false]).required() }),
-	source: object({ from: string().oneOf(['package', 'folders']).required() }),
+	source: object({ from: string().oneOf(categorySources).required() }),
 	mend: object({ rule: string().required(), ids: ids.clone().notRequired() }),
 	edit: object({
 		id: number().integer().positive().required(),
