@@ -138,7 +138,7 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
-		if (this.#ofOption(block, line) || this.#plainLine(block, line)) return;
+		if (this.#ofOption(block, line) || this.#plainLine(block, line, at)) return;
 		this.#runOn(block, line, at);
 	}
 
@@ -245,9 +245,19 @@ class Reader {
 		return true;
 	}
 
+	/** The lines behind a place that are not empty. */
+	*#after(at: number): Generator<Line> {
+		for (let place = at + 1; place < this.#lines.length; place += 1)
+			if (this.#lines[place]!.text) yield this.#lines[place]!;
+	}
+
+	#next(at: number): Line | undefined {
+		return this.#after(at).next().value as Line | undefined;
+	}
+
 	/** Whether a list of numbers and answers comes next, and not the options of a question. */
 	#keyFollows(at: number): boolean {
-		const next = this.#lines.slice(at + 1).find((line) => line.text);
+		const next = this.#next(at);
 		return next !== undefined && keyEntries(next.text).length > 0;
 	}
 
@@ -266,7 +276,7 @@ class Reader {
 		const block = this.#block;
 		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text)) {
 			// a number by itself, with its question in the next line
-			const next = this.#lines.slice(at + 1).find((one) => one.text);
+			const next = this.#next(at);
 			return number === (block?.number ?? 0) + 1 && next !== undefined && !numberMark(next) && !fieldOf(next);
 		}
 		// a number at the beginning of a line that runs on, such as "12. May", is not a question
@@ -412,7 +422,7 @@ class Reader {
 	}
 
 	/** Lines that are neither an option nor a field, and still say what they are. */
-	#plainLine(block: Block, line: Line): boolean {
+	#plainLine(block: Block, line: Line, at: number): boolean {
 		const bare = line;
 		const kind = kindLine.exec(bare.text);
 		if (kind && block.stem.length && !this.#ended) {
@@ -456,10 +466,10 @@ class Reader {
 			(block.stem.length || block.draft.kind === 'matching') &&
 			!block.options.length &&
 			!this.#ended &&
-			(block.pairs.length || block.draft.kind === 'matching' || this.#pairNext(line))
+			(block.pairs.length || block.draft.kind === 'matching' || this.#pairNext(at))
 		) {
-			const at = bare.text.indexOf(pair[2]!, pair[1]!.length);
-			block.pairs.push([cut(bare, 0, pair[1]!.length), cut(bare, at)]);
+			const right = bare.text.indexOf(pair[2]!, pair[1]!.length);
+			block.pairs.push([cut(bare, 0, pair[1]!.length), cut(bare, right)]);
 			block.last = 'pair';
 			block.to = line.number;
 			return true;
@@ -471,9 +481,8 @@ class Reader {
 		return plainText(block.stem.map((one) => one.line.markup).join(' '));
 	}
 
-	#pairNext(line: Line): boolean {
-		const at = this.#lines.indexOf(line);
-		const next = this.#lines.slice(at + 1).find((one) => one.text);
+	#pairNext(at: number): boolean {
+		const next = this.#next(at);
 		return (
 			/\bmatch|pair\b/i.test(this.#stemText(this.#block!)) ||
 			(next !== undefined && /^.+?\s*(?:={1,2}>?|->|→)\s*.+$/.test(next.text) && !fieldOf(next))
@@ -596,8 +605,7 @@ class Reader {
 
 	/** Whether the next thing is a question, with only fields in between. */
 	#questionNext(at: number): boolean {
-		for (const line of this.#lines.slice(at + 1)) {
-			if (!line.text) continue;
+		for (const line of this.#after(at)) {
 			if (numberMark(line)) return true;
 			if (!fieldOf(line)) return false;
 		}
@@ -607,8 +615,7 @@ class Reader {
 	/** Whether another option comes before anything else. */
 	#moreOptions(at: number): boolean {
 		const block = this.#block!;
-		for (const line of this.#lines.slice(at + 1)) {
-			if (!line.text) continue;
+		for (const line of this.#after(at)) {
 			const option = optionMark(line);
 			if (
 				option &&
@@ -719,11 +726,10 @@ class Reader {
 		this.#leftOver(this.#before.splice(0));
 		let from = 0;
 		for (const { number, value, line } of this.#keys) {
-			const after = this.#blocks.findIndex(({ block }, at) => at >= from && block.numbered && block.number === number);
-			const at =
-				after >= 0
-					? after
-					: this.#blocks.findIndex(({ block }) => block.numbered && block.number === number && block.listed === null);
+			const named = (block: Block) => block.numbered && block.number === number;
+			let at = from;
+			while (at < this.#blocks.length && !named(this.#blocks[at]!.block)) at += 1;
+			if (at === this.#blocks.length) at = this.#blocks.findIndex(({ block }) => named(block) && block.listed === null);
 			if (at < 0) {
 				this.#report(
 					'key-without-question',

@@ -252,6 +252,18 @@ describe('answers that are said twice', () => {
 	});
 });
 
+describe('a long text', () => {
+	it('is read to its end, beyond the ten-thousandth question', () => {
+		const text = Array.from({ length: 10_050 }, (_, at) => `${at + 1}. Which is ${at + 1}?\nAnswer: ${at + 1}\n`).join(
+			'\n'
+		);
+		const { questions, reports } = read(text);
+		expect(questions).toHaveLength(10_050);
+		expect(reports).toEqual([]);
+		expect(short(questions.at(-1)!.question)).toEqual(['numeric', 'Which is 10050?', '10050±0']);
+	});
+});
+
 describe('what is not known', () => {
 	it('is kept beside the question, and reported', () => {
 		const written = '1. Where?\nAnswer: berth\nExaminer: M. Quill';

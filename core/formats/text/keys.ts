@@ -106,7 +106,7 @@ export function sayTheSame(a: string, b: string): boolean {
 /** The numbers with their answers in a line of a list of answers: "1. A   2. C". */
 export function keyEntries(text: string): { number: number; value: string }[] {
 	const found = [
-		...text.matchAll(/(?:^|\s{1,}|[,;|]\s*)(?:q(?:uestion)?\s*)?(\d{1,4})\s*(?:[.):]|\s?[-–=→]\s?|\s)\s*/gi)
+		...text.matchAll(/(?:^|\s{1,}|[,;|]\s*)(?:q(?:uestion)?\s*)?(\d{1,6})\s*(?:[.):]|\s?[-–=→]\s?|\s)\s*/gi)
 	];
 	if (!found.length || found[0]!.index !== 0) return [];
 	const starts = found.filter((one, at) => at === 0 || isNextKey(text, found[0]!, one));

@@ -3,7 +3,7 @@ import { escapeText } from '../../xml/serialise';
 import type { Line } from './lines';
 
 /** A line to write an answer on in front of a number is no emphasis. */
-const answerBlank = /^_{2,}\s*[A-Za-z]{0,5}\s*_*\s*#?\d{1,4}\s*[.)]/;
+const answerBlank = /^_{2,}\s*[A-Za-z]{0,5}\s*_*\s*#?\d{1,6}\s*[.)]/;
 const keycap = /^(\d)\uFE0F?\u20E3[.)]?\s*/;
 const escaped = /\\([_*#.\-+>)\]])/g;
 /** Signs that stand for escaped ones while emphasis is looked for. */

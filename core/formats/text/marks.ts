@@ -52,15 +52,15 @@ function cutMarkup(markup: Markup, before: string, after: string): Markup {
 const word = String.raw`(?:question|quest|ques|que|item|problem|exercise|task|no|nr|q)`;
 const bracket = String.raw`(?:\s*([([][^()[\]]{1,50}[)\]]))?`;
 const worded = new RegExp(
-	String.raw`^(?:${word}\b\.?\s*[#:]?\s*|q)(\d{1,4})(?:\s+of\s+\d{1,4})?${bracket}\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|(?<=[)\]])\s+|$)\s*(.*)$`,
+	String.raw`^(?:${word}\b\.?\s*[#:]?\s*|q)(\d{1,6})(?:\s+of\s+\d{1,6})?${bracket}\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|(?<=[)\]])\s+|$)\s*(.*)$`,
 	'i'
 );
 const plain = new RegExp(
-	String.raw`^#?(\d{1,4})(?:\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s))|\s*([([]\s*\d+(?:[.,]\d+)?\s*(?:points?|marks?|pts?)\s*[)\]])\s*[:.)]?)\s*(.*)$`,
+	String.raw`^#?(\d{1,6})(?:\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s))|\s*([([]\s*\d+(?:[.,]\d+)?\s*(?:points?|marks?|pts?)\s*[)\]])\s*[:.)]?)\s*(.*)$`,
 	'i'
 );
 /** A line to write the answer on, in front of the number, perhaps with the answer: "__B__ 1." */
-const leadingBlank = /^_{2,}\s*(?:([A-Za-z]{1,5})\s*_*)?\s*(?=#?\d{1,4}\s*[.)])/;
+const leadingBlank = /^_{2,}\s*(?:([A-Za-z]{1,5})\s*_*)?\s*(?=#?\d{1,6}\s*[.)])/;
 
 /** A number that begins a question: "1.", "Q1)", "Question 1:", "1 -". */
 export interface NumberMark {

@@ -30,9 +30,11 @@ export const readWord: DocumentReader = async function* (context): AsyncGenerato
 				missing: !context.container.has(name)
 			});
 	}
+	const starts = new Map<number, number>();
+	lines.forEach((line, at) => starts.has(line.number) || starts.set(line.number, at));
 	const text = (from: number, to: number) =>
 		lines
-			.filter((line) => line.number >= from && line.number <= to)
+			.slice(starts.get(from) ?? 0, starts.get(to + 1) ?? lines.length)
 			.map((line) =>
 				line.table
 					? line.table.map((row) => row.map((cell) => cell.text).join(' | ')).join('\n')
