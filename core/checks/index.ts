@@ -15,6 +15,7 @@ import { optionPlace } from './option-place';
 import { pictureMentioned } from './picture-mentioned';
 import { pictureMissing } from './picture-missing';
 import { severalKeys } from './several-keys';
+import { typedNumbering } from './typed-numbering';
 
 /** All checks, in the order in which they are listed. A new check is a new file and one line here. */
 export const checks: Check[] = [
@@ -31,7 +32,8 @@ export const checks: Check[] = [
 	optionPlace,
 	optionLetters,
 	pictureMentioned,
-	boilerplate
+	boilerplate,
+	typedNumbering
 ];
 
 const byId = new Map(checks.map((check) => [check.id, check]));

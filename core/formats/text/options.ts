@@ -71,15 +71,6 @@ export function addOptions(block: Block, option: OptionMark): void {
 				`Option ${expected + 1} has the letter “${piece.label}”; it was read as the one in its place.`,
 				'doubtful'
 			);
-		const typed = /^\(?([A-Za-z])[.):]\s+\S/.exec(rest.text);
-		if (typed && piece.label && typed[1]!.toLowerCase() === piece.label.toLowerCase())
-			note(
-				block,
-				'typed-letter',
-				`The letter of option ${expected + 1} is typed twice: “${rest.text}”. The second stands in its text; take it out.`,
-				'untidy',
-				[rest.text]
-			);
 		const bare = withoutStress(rest.markup);
 		block.options.push({
 			label: piece.label,
