@@ -26,7 +26,8 @@
 		mend,
 		edit,
 		match,
-		verify
+		verify,
+		handIn
 	}: {
 		shown: StagedQuestion;
 		number: number;
@@ -42,6 +43,8 @@
 		edit: (question: unknown) => Promise<boolean>;
 		match?: (rule: MatchRule | null) => void;
 		verify?: (verified: boolean) => void;
+		/** Gives a file that the question lacks. */
+		handIn?: (name: string, file: File) => void;
 	} = $props();
 
 	type Tab = 'question' | 'try' | 'edit' | 'source' | 'snags' | 'against';
@@ -117,6 +120,7 @@
 				if (await edit(question)) tab = 'question';
 			}}
 			cancel={() => (tab = 'question')}
+			{...handIn ? { handIn } : {}}
 		/>{/key}
 {:else if tab === 'source'}
 	<Source

@@ -113,7 +113,8 @@ export async function chooseSource(
 	});
 }
 
-interface Row {
+/** A question of a load as it is written anew. */
+export interface StagedDocument {
 	id: number;
 	load_id: number;
 	document: string;
@@ -122,10 +123,10 @@ interface Row {
 }
 
 /** Writes staged questions anew and checks them; what a reader has said stays, unless a person has set the question right. */
-async function save(
+export async function saveStaged(
 	connection: PoolConnection,
 	courseId: number,
-	changed: { row: Row; question: Question }[],
+	changed: { row: StagedDocument; question: Question }[],
 	byHand: boolean
 ): Promise<void> {
 	const columns = changed.map(({ question }) => columnsOf(question));
@@ -211,10 +212,10 @@ export async function mendStaged(
 	const { done, touched } = await transaction(pool, async (connection) => {
 		const done: StagedMend = { mended: 0, left: 0 };
 		const touched: number[] = [];
-		await open(connection, loadId, personId);
+		await openToChanges(connection, loadId, personId);
 		for (let last = 0; ;) {
 			// a batch at a time, by key
-			const found = await rows<Row>(
+			const found = await rows<StagedDocument>(
 				connection,
 				`SELECT id, load_id, document, version, number FROM staged_questions WHERE load_id = ? AND id > ? AND id IN (SELECT staged_id FROM staged_reports WHERE load_id = ? AND rule = ?)${only ? ' AND id IN (?)' : ''} ORDER BY id LIMIT ${batch} FOR UPDATE`,
 				[loadId, last, loadId, rule, ...(only ? [only] : [])]
@@ -229,7 +230,7 @@ export async function mendStaged(
 			done.mended += changed.length;
 			done.left += found.length - changed.length;
 			touched.push(...changed.map((one) => one.row.id));
-			if (changed.length) await save(connection, courseId, changed, false);
+			if (changed.length) await saveStaged(connection, courseId, changed, false);
 		}
 		return { done, touched };
 	});
@@ -238,7 +239,7 @@ export async function mendStaged(
 }
 
 /** Opens a load to changes of its questions: one that is under review, or in the course with some set aside. */
-async function open(connection: PoolConnection, loadId: number, personId: number): Promise<void> {
+export async function openToChanges(connection: PoolConnection, loadId: number, personId: number): Promise<void> {
 	const load = await row<{ state: string }>(connection, 'SELECT state FROM loads WHERE id = ? FOR UPDATE', [loadId]);
 	if (load?.state === 'taken')
 		await run(connection, 'UPDATE loads SET review_version = review_version + 1, decided_by = ? WHERE id = ?', [
@@ -263,8 +264,8 @@ export async function editStaged(
 ): Promise<'kept' | 'changed'> {
 	const question = cleanOwn(parseQuestion(value));
 	const outcome = await transaction(pool, async (connection) => {
-		await open(connection, loadId, personId);
-		const found = await row<Row & { outcome: string }>(
+		await openToChanges(connection, loadId, personId);
+		const found = await row<StagedDocument & { outcome: string }>(
 			connection,
 			'SELECT id, load_id, document, version, number, outcome FROM staged_questions WHERE load_id = ? AND id = ? FOR UPDATE',
 			[loadId, stagedId]
@@ -278,7 +279,7 @@ export async function editStaged(
 		const text = JSON.stringify({ ...question, attachments: [], source: null });
 		const attachments = before.attachments.filter(({ name }) => text.includes(JSON.stringify(name).slice(1, -1)));
 		const kept = { ...question, source: before.source, attachments };
-		await save(connection, courseId, [{ row: found, question: kept }], true);
+		await saveStaged(connection, courseId, [{ row: found, question: kept }], true);
 		return 'kept' as const;
 	});
 	if (outcome === 'kept') await compareLoad(pool, loadId, [stagedId]);

@@ -177,6 +177,12 @@
 		if (chosen !== null) void choose({ id: chosen });
 		return true;
 	}
+	async function handIn(id: number, name: string, file: File) {
+		const number = await review.handIn(id, name, file);
+		if (number === null) return;
+		done = `“${name}” is there now, in ${count(number, 'question')}.`;
+		void choose({ id });
+	}
 	const steps = (text: string) =>
 		text
 			.split('/')
@@ -470,6 +476,7 @@
 				edit={(question) => act({ do: 'edit', id: current.id, version: shown!.version, question }, 'Kept.')}
 				match={(to) => act({ do: 'match', ids: [current.id], rule: to })}
 				verify={(verified) => act({ do: 'verify', ids: [current.id], verified })}
+				handIn={(name, file) => void handIn(current.id, name, file)}
 			/>
 		{/if}
 	</section>

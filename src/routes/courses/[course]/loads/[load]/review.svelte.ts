@@ -29,6 +29,8 @@ interface Answer {
 	now: ReviewState;
 	questions: StagedRow[] | null;
 	mended?: { mended: number; left: number } | null;
+	/** In how many questions a file that was handed in is now. */
+	given?: number;
 	message?: string;
 }
 
@@ -138,14 +140,33 @@ export class Review {
 		return answer;
 	}
 
+	/** Hands in a file that a question lacks; gives in how many questions it is now, or null where it was refused. */
+	async handIn(id: number, name: string, file: File): Promise<number | null> {
+		this.busy = true;
+		const answer = await this.#request(
+			`questions/${id}?name=${encodeURIComponent(name)}&file=${encodeURIComponent(file.name)}`,
+			{
+				method: 'PUT',
+				headers: { 'Content-Type': 'application/octet-stream', Accept: 'application/json' },
+				body: file
+			}
+		);
+		this.busy = false;
+		return answer?.questions ? (answer.given ?? 0) : null;
+	}
+
 	async #send(body: unknown): Promise<Answer | null> {
+		return this.#request('review', {
+			method: 'POST',
+			headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
+			body: JSON.stringify(body)
+		});
+	}
+
+	async #request(address: string, asked: RequestInit): Promise<Answer | null> {
 		this.failure = '';
 		try {
-			const response = await fetch(`${this.#start.address}/review`, {
-				method: 'POST',
-				headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
-				body: JSON.stringify(body)
-			});
+			const response = await fetch(`${this.#start.address}/${address}`, asked);
 			const answer = (await response.json()) as Answer;
 			if (!response.ok) {
 				this.failure = answer.message ?? 'It could not be kept.';

@@ -1,8 +1,11 @@
 import { error, json } from '@sveltejs/kit';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
+import { reviewState } from '$lib/server/loads/decide';
+import { handIn } from '$lib/server/loads/hand-in';
 import { loadOf } from '$lib/server/loads/loads';
-import { stagedQuestion } from '$lib/server/loads/review';
+import { Refused } from '$lib/server/loads/refused';
+import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
 
 export const GET = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
@@ -10,4 +13,28 @@ export const GET = async ({ locals, params }) => {
 	const found = one && (await stagedQuestion(database(), one.id, keyOf(params.question)));
 	if (!found) error(404, 'There is no such question in this load.');
 	return json(found);
+};
+
+/** Hands in a file that a question lacks: `name` as the question calls it, `file` as it was called where it came from. */
+export const PUT = async ({ locals, params, request, url }) => {
+	const { course, person } = await courseAt(locals, params, 'change');
+	const db = database();
+	const one = await loadOf(db, course.id, keyOf(params.load));
+	if (!one || !request.body) error(404, 'There is no such question in this load.');
+	try {
+		const given = await handIn(db, course.id, one.id, person.id, {
+			stagedId: keyOf(params.question),
+			name: url.searchParams.get('name') ?? '',
+			fileName: url.searchParams.get('file') ?? '',
+			pieces: request.body as unknown as AsyncIterable<Uint8Array>
+		});
+		return json({
+			given,
+			now: await reviewState(db, one.id),
+			questions: await stagedRows(db, course.id, one.id)
+		});
+	} catch (cause) {
+		if (cause instanceof Refused) error(409, cause.message);
+		throw cause;
+	}
 };

@@ -1,0 +1,92 @@
+import type { Pool } from 'mysql2/promise';
+import { mediaType } from '../../../../core/formats/media';
+import { parseQuestion } from '../../../../core/model/schema';
+import { row, rows, run, transaction } from '../db/pool';
+import { storeFile } from '../files/files';
+import { compareLoad } from './against';
+import { openToChanges, saveStaged, type StagedDocument } from './decide';
+import { Refused } from './refused';
+
+const largest = 64 * 2 ** 20;
+
+/** A file that somebody hands in for a question of a load. */
+export interface HandedIn {
+	stagedId: number;
+	/** The name under which the question speaks of it. */
+	name: string;
+	/** The name of the file that is handed in, whose ending says what it is. */
+	fileName: string;
+	pieces: AsyncIterable<Uint8Array>;
+}
+
+async function* bounded(pieces: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+	let size = 0;
+	for await (const piece of pieces) {
+		size += piece.length;
+		if (size > largest) throw new Refused(`A picture has ${largest / 2 ** 20} MB at the most. Make it smaller first.`);
+		yield piece;
+	}
+}
+
+/**
+ * Takes a picture or another file that a load lacks, for every question of it that speaks of a file of that name. Gives
+ * how many those are. Throws Refused where the file is of no kind that questions can have, or is not missing.
+ */
+export async function handIn(
+	pool: Pool,
+	courseId: number,
+	loadId: number,
+	personId: number,
+	given: HandedIn
+): Promise<number> {
+	const type = mediaType(given.fileName);
+	if (!/^(image|audio|video)\/|^application\/pdf$/.test(type))
+		throw new Refused(`“${given.fileName}” is no picture, sound, video or PDF. Hand in one of those.`);
+	const asked = await row<{ document: string }>(
+		pool,
+		'SELECT document FROM staged_questions WHERE load_id = ? AND id = ?',
+		[loadId, given.stagedId]
+	);
+	const lacks = (document: string) =>
+		parseQuestion(JSON.parse(document)).attachments.some((one) => one.name === given.name && one.missing);
+	if (!asked || !lacks(asked.document)) throw new Refused(`“${given.name}” is not missing in this question any more.`);
+	const file = await storeFile(pool, bounded(given.pieces));
+	const changed = await transaction(pool, async (connection) => {
+		await openToChanges(connection, loadId, personId);
+		// by_load of the reports
+		const found = await rows<StagedDocument>(
+			connection,
+			"SELECT id, load_id, document, version, number FROM staged_questions WHERE load_id = ? AND outcome IN ('waiting', 'aside') AND id IN (SELECT staged_id FROM staged_reports WHERE load_id = ? AND rule = 'picture-missing') FOR UPDATE",
+			[loadId, loadId]
+		);
+		const these = found.filter((one) => lacks(one.document));
+		if (!these.length) return [];
+		await run(
+			connection,
+			'INSERT INTO load_files (load_id, file_id, name, uses) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE uses = uses + VALUES(uses)',
+			[loadId, file.id, given.name.slice(0, 500), these.length]
+		);
+		await saveStaged(
+			connection,
+			courseId,
+			these.map((one) => {
+				const question = parseQuestion(JSON.parse(one.document));
+				return {
+					row: one,
+					question: {
+						...question,
+						attachments: question.attachments.map((attachment) =>
+							attachment.name === given.name
+								? { ...attachment, mediaType: type, hash: file.hash, missing: false }
+								: attachment
+						)
+					}
+				};
+			}),
+			false
+		);
+		return these.map((one) => one.id);
+	});
+	if (changed.length) await compareLoad(pool, loadId, changed);
+	return changed.length;
+}

@@ -1,0 +1,56 @@
+<script lang="ts">
+	import type { AcceptedNumber } from '$core/model/question';
+	import CreditField from './CreditField.svelte';
+	import List from './List.svelte';
+
+	/** The numbers that are accepted; `of` says for what, where a question has several answers. */
+	let { accepted = $bindable(), of = '' }: { accepted: AcceptedNumber[]; of?: string } = $props();
+</script>
+
+<List
+	bind:items={accepted}
+	what="number{of}"
+	head={of ? '' : 'Accepted numbers'}
+	unit={of ? '' : 'credit in percent'}
+	make={() => ({ value: 0, tolerance: 0, credit: 1 })}
+>
+	{#snippet line(one: AcceptedNumber, at: number)}
+		{#if 'value' in one}
+			<input class="field amount" type="number" step="any" aria-label="Number {at + 1}{of}" bind:value={one.value} />
+			give or take
+			<input
+				class="field amount"
+				type="number"
+				min="0"
+				step="any"
+				aria-label="Tolerance {at + 1}{of}"
+				bind:value={one.tolerance}
+			/>
+		{:else}
+			from <input
+				class="field amount"
+				type="number"
+				step="any"
+				aria-label="Least number {at + 1}{of}"
+				bind:value={one.min}
+			/>
+			to
+			<input
+				class="field amount"
+				type="number"
+				step="any"
+				aria-label="Greatest number {at + 1}{of}"
+				bind:value={one.max}
+			/>
+		{/if}
+		<span class="ml-auto"></span>
+		<CreditField bind:credit={one.credit} label="Credit of number {at + 1}{of}" />
+	{/snippet}
+</List>
+
+<style>
+	.amount {
+		width: 74px;
+		flex: none;
+	}
+</style>

@@ -1,0 +1,160 @@
+<script lang="ts">
+	import type { Attachment, HotspotQuestion, LabelImageQuestion, Picture, Shape } from '$core/model/question';
+	import RichText from '../RichText.svelte';
+	import { fresh } from './credit';
+	import CreditField from './CreditField.svelte';
+	import List from './List.svelte';
+
+	/** The areas of a picture: which are right, or which label belongs on which; the areas are drawn over the picture. */
+	let {
+		question = $bindable(),
+		attachments,
+		courseId
+	}: { question: HotspotQuestion | LabelImageQuestion; attachments: Attachment[]; courseId: number } = $props();
+
+	const shapes = $derived<Shape[]>(question.kind === 'hotspot' ? question.shapes : question.targets);
+	const file = $derived(attachments.find((one) => one.name === question.picture.name));
+	let seen = $state<{ width: number; height: number } | null>(null);
+	const size = (picture: Picture) => ({
+		width: picture.width ?? seen?.width ?? 0,
+		height: picture.height ?? seen?.height ?? 0
+	});
+	const forms = ['rect', 'circle', 'ellipse', 'poly', 'default'] as const;
+	const formWords: Record<Shape['shape'], string> = {
+		rect: 'rectangle',
+		circle: 'circle',
+		ellipse: 'ellipse',
+		poly: 'polygon',
+		default: 'all of it'
+	};
+	const numbers = (text: string) =>
+		text
+			.split(/[\s,;]+/)
+			.map(Number)
+			.filter(Number.isFinite);
+	const newShape = (): Shape => {
+		const { width, height } = size(question.picture);
+		return {
+			identifier: fresh(shapes.map((one) => one.identifier)),
+			shape: 'rect',
+			coordinates: [width / 4, height / 4, width / 2, height / 2].map(Math.round)
+		};
+	};
+	function belong(target: string, label: string) {
+		if (question.kind !== 'label-image') return;
+		const others = question.pairs.filter((pair) => pair.right !== target);
+		const before = question.pairs.find((pair) => pair.right === target);
+		question.pairs = label
+			? [...others, { left: label, right: target, credit: before?.credit ?? 1 / question.targets.length }]
+			: others;
+	}
+</script>
+
+{#snippet place(one: Shape, at: number)}
+	<span class="mute">{at + 1}</span>
+	<select class="field" aria-label="Form of area {at + 1}" bind:value={one.shape}
+		>{#each forms as form (form)}<option value={form}>{formWords[form]}</option>{/each}</select
+	>
+	<input
+		class="field min-w-0 flex-1"
+		aria-label="Place of area {at + 1}, in pixels"
+		title="in pixels: rectangle left, top, right, bottom; circle middle and radius; polygon its corners"
+		value={one.coordinates.join(', ')}
+		onchange={(event) => (one.coordinates = numbers(event.currentTarget.value))}
+	/>
+{/snippet}
+
+{#if file?.hash}
+	{@const { width, height } = size(question.picture)}
+	<div class="picture">
+		<img
+			src="/courses/{courseId}/files/{file.hash}?as={encodeURIComponent(file.mediaType)}"
+			alt={question.picture.alt}
+			onload={(event) => {
+				const image = event.currentTarget as HTMLImageElement;
+				seen = { width: image.naturalWidth, height: image.naturalHeight };
+			}}
+		/>
+		{#if width && height}
+			<svg viewBox="0 0 {width} {height}" aria-hidden="true">
+				{#each shapes as { shape, coordinates: c }, at (at)}
+					{#if shape === 'rect'}<rect x={c[0]} y={c[1]} width={c[2]! - c[0]!} height={c[3]! - c[1]!} />
+					{:else if shape === 'circle'}<circle cx={c[0]} cy={c[1]} r={c[2]} />
+					{:else if shape === 'ellipse'}<ellipse cx={c[0]} cy={c[1]} rx={c[2]} ry={c[3]} />
+					{:else if shape === 'poly'}<polygon points={c.join(' ')} />{/if}
+					{#if c.length > 1}<text x={c[0]! + 4} y={c[1]! + width / 22} font-size={width / 24}>{at + 1}</text>{/if}
+				{/each}
+			</svg>
+		{/if}
+	</div>
+{/if}
+{#if question.kind === 'hotspot'}
+	<List
+		bind:items={question.shapes}
+		what="area"
+		head="Areas"
+		unit="credit in percent"
+		make={() => ({ ...newShape(), credit: 0 })}
+	>
+		{#snippet line(one: HotspotQuestion['shapes'][number], at: number)}
+			{@render place(one, at)}
+			<CreditField bind:credit={one.credit} label="Credit of area {at + 1}" />
+		{/snippet}
+	</List>
+{:else}
+	<List
+		bind:items={question.labels}
+		what="label"
+		head="Labels"
+		make={() => ({
+			identifier: fresh(question.kind === 'label-image' ? question.labels.map((one) => one.identifier) : []),
+			text: '',
+			uses: 1
+		})}
+	>
+		{#snippet line(label, at)}
+			<RichText bind:value={label.text} {attachments} {courseId} label="Label {at + 1}" small />
+		{/snippet}
+	</List>
+	<List bind:items={question.targets} what="area" head="Areas" make={() => ({ ...newShape(), uses: 1 })}>
+		{#snippet line(one: LabelImageQuestion['targets'][number], at: number)}
+			{@render place(one, at)}
+			<select
+				class="field"
+				aria-label="Label that belongs on area {at + 1}"
+				value={question.kind === 'label-image'
+					? (question.pairs.find((pair) => pair.right === one.identifier)?.left ?? '')
+					: ''}
+				onchange={(event) => belong(one.identifier, event.currentTarget.value)}
+				><option value="">none</option
+				>{#if question.kind === 'label-image'}{#each question.labels as label, n (label.identifier)}<option
+							value={label.identifier}>label {n + 1}</option
+						>{/each}{/if}</select
+			>
+		{/snippet}
+	</List>
+{/if}
+
+<style>
+	.picture {
+		position: relative;
+		border: 1px solid var(--line);
+	}
+	.picture img,
+	.picture svg {
+		display: block;
+		width: 100%;
+	}
+	.picture svg {
+		position: absolute;
+		inset: 0;
+		height: 100%;
+		fill: color-mix(in srgb, var(--woad) 18%, transparent);
+		stroke: var(--woad);
+	}
+	.picture text {
+		fill: var(--ink);
+		stroke: none;
+		font-weight: 700;
+	}
+</style>

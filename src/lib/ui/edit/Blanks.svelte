@@ -1,0 +1,86 @@
+<script lang="ts">
+	import type { Attachment, FillBlanksQuestion, ListEntry } from '$core/model/question';
+	import RichText from '../RichText.svelte';
+	import AcceptedNumbers from './AcceptedNumbers.svelte';
+	import AcceptedTexts from './AcceptedTexts.svelte';
+	import { fresh } from './credit';
+	import CreditField from './CreditField.svelte';
+	import List from './List.svelte';
+
+	/** What each blank of a question accepts. Its place is in the stem, and stays there. */
+	let {
+		question = $bindable(),
+		attachments,
+		courseId
+	}: { question: FillBlanksQuestion; attachments: Attachment[]; courseId: number } = $props();
+
+	const plain = (markup: string) => markup.replace(/<[^>]+>/g, '');
+</script>
+
+{#each question.blanks as blank (blank.identifier)}
+	{@const of = ` of blank ${blank.identifier}`}
+	<fieldset>
+		<legend
+			>[{blank.identifier}]
+			<label class="mute">share <CreditField bind:credit={blank.share} label="Share{of}" /></label></legend
+		>
+		{#if blank.form === 'text'}<AcceptedTexts bind:accepted={blank.accepted} {of} />
+		{:else if blank.form === 'number'}<AcceptedNumbers bind:accepted={blank.accepted} {of} />
+		{:else if blank.form === 'list'}
+			<List
+				bind:items={blank.entries}
+				what="entry{of}"
+				make={() => ({ identifier: fresh(blank.entries.map((one) => one.identifier)), text: '', credit: 0 })}
+			>
+				{#snippet line(entry: ListEntry, at: number)}
+					<RichText bind:value={entry.text} {attachments} {courseId} label="Entry {at + 1}{of}" small />
+					<CreditField bind:credit={entry.credit} label="Credit of entry {at + 1}{of}" />
+				{/snippet}
+			</List>
+		{:else if blank.form === 'word'}
+			<List
+				bind:items={blank.words}
+				what="word{of}"
+				make={() => ({ word: question.bank[0]?.identifier ?? '', credit: 1 })}
+			>
+				{#snippet line(one: { word: string; credit: number }, at: number)}
+					<select class="field min-w-0 flex-1" aria-label="Word {at + 1}{of}" bind:value={one.word}
+						>{#each question.bank as word (word.identifier)}<option value={word.identifier}>{plain(word.text)}</option
+							>{/each}</select
+					>
+					<CreditField bind:credit={one.credit} label="Credit of word {at + 1}{of}" />
+				{/snippet}
+			</List>
+		{:else}<p class="mute">It is answered at length, and marked by a person.</p>{/if}
+	</fieldset>
+{/each}
+{#if question.bank.length}
+	<List
+		bind:items={question.bank}
+		what="word"
+		head="Words to fill in"
+		make={() => ({ identifier: fresh(question.bank.map((one) => one.identifier)), text: '', uses: 1 })}
+	>
+		{#snippet line(word, at)}
+			<RichText bind:value={word.text} {attachments} {courseId} label="Word {at + 1}" small />
+		{/snippet}
+	</List>
+{/if}
+
+<style>
+	fieldset {
+		border-top: 1px solid var(--line);
+		padding-top: 6px;
+	}
+	legend {
+		float: left;
+		width: 100%;
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		font-size: 13px;
+	}
+	legend + :global(*) {
+		clear: both;
+	}
+</style>

@@ -1,0 +1,125 @@
+<script lang="ts">
+	import type { CalculatedQuestion, Variable } from '$core/model/question';
+	import List from './List.svelte';
+
+	/** The numbers of a calculated question, what must hold of them, and how the answer comes of them. */
+	let { question = $bindable() }: { question: CalculatedQuestion } = $props();
+
+	const forms = { range: 'from, to', set: 'one of', expression: 'worked out' } as const;
+	function change(variable: Variable, form: keyof typeof forms) {
+		variable.values =
+			form === 'range'
+				? { form, min: 1, max: 10, step: 1 }
+				: form === 'set'
+					? { form, values: [1] }
+					: { form, expression: '1' };
+	}
+	const numbers = (text: string) =>
+		text
+			.split(/[\s;]+/)
+			.map((one) => Number(one.replace(',', '.')))
+			.filter(Number.isFinite);
+</script>
+
+<label
+	>The answer
+	<input
+		class="field mono w-full"
+		spellcheck="false"
+		aria-label="The answer as an expression"
+		bind:value={question.expression}
+	/></label
+>
+<p class="flex items-center gap-2">
+	give or take
+	<input
+		class="field w-20"
+		type="number"
+		min="0"
+		step="any"
+		aria-label="Tolerance"
+		bind:value={question.tolerance.value}
+	/>
+	<select class="field" aria-label="How the tolerance counts" bind:value={question.tolerance.mode}
+		><option value="absolute">in its own unit</option><option value="relative">as a share of the answer</option></select
+	>
+	<label class="ml-auto"><input type="checkbox" bind:checked={question.whole} /> whole</label>
+</p>
+<List
+	bind:items={question.variables}
+	what="number"
+	head="Numbers"
+	make={(): Variable => ({
+		name: `v${question.variables.length + 1}`,
+		whole: false,
+		decimals: null,
+		values: { form: 'range', min: 1, max: 10, step: 1 }
+	})}
+>
+	{#snippet line(variable: Variable, at: number)}
+		<input class="field mono w-16" spellcheck="false" aria-label="Name of number {at + 1}" bind:value={variable.name} />
+		<select
+			class="field"
+			aria-label="Where number {at + 1} comes from"
+			value={variable.values.form}
+			onchange={(event) => change(variable, event.currentTarget.value as keyof typeof forms)}
+			>{#each Object.entries(forms) as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
+		>
+		{#if variable.values.form === 'range'}
+			<input
+				class="field w-16"
+				type="number"
+				step="any"
+				aria-label="Least of number {at + 1}"
+				bind:value={variable.values.min}
+			/>
+			<input
+				class="field w-16"
+				type="number"
+				step="any"
+				aria-label="Greatest of number {at + 1}"
+				bind:value={variable.values.max}
+			/>
+			<input
+				class="field w-14"
+				type="number"
+				step="any"
+				placeholder="step"
+				aria-label="Step of number {at + 1}"
+				bind:value={variable.values.step}
+			/>
+		{:else if variable.values.form === 'set'}
+			<input
+				class="field min-w-0 flex-1"
+				aria-label="Values of number {at + 1}"
+				value={variable.values.values.join('; ')}
+				onchange={(event) => {
+					if (variable.values.form === 'set') variable.values.values = numbers(event.currentTarget.value);
+				}}
+			/>
+		{:else}<input
+				class="field mono min-w-0 flex-1"
+				spellcheck="false"
+				aria-label="Expression of number {at + 1}"
+				bind:value={variable.values.expression}
+			/>{/if}
+	{/snippet}
+</List>
+<List bind:items={question.constraints} what="condition" head="What must hold" make={() => ''}>
+	{#snippet line(_: string, at: number)}
+		<input
+			class="field mono min-w-0 flex-1"
+			spellcheck="false"
+			aria-label="Condition {at + 1}"
+			bind:value={question.constraints[at]}
+		/>
+	{/snippet}
+</List>
+
+<style>
+	label,
+	p {
+		color: var(--ink2);
+		font-size: 13px;
+	}
+</style>

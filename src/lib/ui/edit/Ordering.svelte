@@ -1,0 +1,26 @@
+<script lang="ts">
+	import type { Attachment, OrderingQuestion } from '$core/model/question';
+	import RichText from '../RichText.svelte';
+	import List from './List.svelte';
+
+	/** Things in their right order. */
+	let {
+		question = $bindable(),
+		attachments,
+		courseId
+	}: { question: OrderingQuestion; attachments: Attachment[]; courseId: number } = $props();
+</script>
+
+<List bind:items={question.items} what="place" head="In the right order">
+	{#snippet line(one: OrderingQuestion['items'][number], at: number)}
+		<span class="mute">{at + 1}</span>
+		<RichText bind:value={one.text} {attachments} {courseId} label="Place {at + 1}" small />
+		<button
+			type="button"
+			class="button small ghost"
+			disabled={at === 0}
+			aria-label="Place {at + 1} one up"
+			onclick={() => question.items.splice(at - 1, 2, one, question.items[at - 1]!)}>↑</button
+		>
+	{/snippet}
+</List>
