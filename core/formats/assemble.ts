@@ -119,8 +119,8 @@ export function kindOfWord(word: string): Kind | null {
 	return kindWords.find(([pattern]) => pattern.test(bare))?.[1] ?? null;
 }
 
-const trueWords = /^(t|true|yes|y|right|correct|1|wahr|vrai|ja)$/i;
-const falseWords = /^(f|false|no|n|wrong|incorrect|0|falsch|faux|nein)$/i;
+const trueWords = /^(t|true|yes|y|right|correct|1|wahr|richtig|vrai|ja|verdadero|cierto|vero|waar|verdadeiro)$/i;
+const falseWords = /^(f|false|no|n|wrong|incorrect|0|falsch|faux|nein|falso|onwaar|niet waar)$/i;
 
 /** Whether a text is a usual word for true or for false; null where it is neither. Digits count only where `digits` says so. */
 export function truthOf(text: string, digits = false): boolean | null {

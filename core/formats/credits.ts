@@ -8,6 +8,8 @@ export interface FoundCredits {
 	bounds: { lower: number | null; upper: number | null };
 	/** Does the rule mark as the model does, or had something to be given up. */
 	exact: boolean;
+	/** The score that stands for all the points: as it was given, or the best that was reached, at least 1. */
+	full: number;
 }
 
 /** What a mapping says outright: the score of each option and the bounds of the sum. It is believed where trying bears it out. */
@@ -29,21 +31,28 @@ function* subsets(count: number): Generator<number[]> {
 /**
  * Finds the credit of options by trying a marking rule: on each option alone where one may be ticked, on every set of
  * them where several may be. `mark` gives the score of a set of options by their places; `full` is the score that
- * stands for all the points.
+ * stands for all the points, null where it is the best that can be reached.
  */
 export function creditsByTrying(
 	count: number,
 	several: boolean,
-	full: number,
+	full: number | null,
 	mark: (ticked: number[]) => number,
 	expected: number[],
 	declared?: DeclaredCredits
 ): FoundCredits {
-	const whole = full > 0 ? full : 1;
-	const share = (score: number) => round(Math.max(-1, Math.min(1, score / whole)));
 	const singles = Array.from({ length: count }, (_, at) => mark([at]));
+	const given = full === null || full > 0 ? full : 1;
+	let whole = given ?? Math.max(1, ...singles);
+	const share = (score: number) => round(Math.max(-1, Math.min(1, score / whole)));
 	if (!several)
-		return { credits: singles.map(share), combination: 'sum', bounds: { lower: null, upper: null }, exact: true };
+		return {
+			credits: singles.map(share),
+			combination: 'sum',
+			bounds: { lower: null, upper: null },
+			exact: true,
+			full: whole
+		};
 
 	const tried: { set: number[]; score: number }[] = [];
 	if (count <= mostTried) for (const set of subsets(count)) tried.push({ set, score: mark(set) });
@@ -60,6 +69,7 @@ export function creditsByTrying(
 		])
 			tried.push({ set, score: mark(set) });
 	}
+	if (given === null) for (const { score } of tried) whole = Math.max(whole, score);
 	if (declared) {
 		const { lower, upper } = declared;
 		const predicted = (set: number[]) =>
@@ -78,7 +88,8 @@ export function creditsByTrying(
 					lower: lower === null ? null : round(lower / whole),
 					upper: upper === null ? null : round(upper / whole)
 				},
-				exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9)
+				exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9),
+				full: whole
 			};
 	}
 	const best = tried.reduce((a, b) => (b.score > a.score + 1e-9 ? b : a));
@@ -90,7 +101,8 @@ export function creditsByTrying(
 			credits: singles.map((_, at) => (right.includes(at) ? Math.min(1, each) : 0)),
 			combination: 'all',
 			bounds: { lower: null, upper: null },
-			exact: close(best.score, whole)
+			exact: close(best.score, whole),
+			full: whole
 		};
 	}
 	// what an option adds is seen where the bounds do not hide it: from the best set, it is taken away or put in
@@ -118,6 +130,7 @@ export function creditsByTrying(
 			lower: lower === null ? null : round(lower / whole),
 			upper: upper === null ? null : round(upper / whole)
 		},
-		exact
+		exact,
+		full: whole
 	};
 }

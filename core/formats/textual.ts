@@ -65,6 +65,8 @@ export async function textualFormat(
 	)
 		return { format: 'recipe', reader: readJsonByRecipe };
 	if (['csv', 'tsv', 'tab'].includes(ending) || recipe?.columns) return { format: 'csv', reader: readCsv };
+	// a table with a rule of dashes under its headings stands in a text
+	if (/^\s*\|(?:\s*:?-{2,}:?\s*\|)+\s*$/m.test(start)) return { format: 'text', reader: readText };
 	const rows = rowsOfText(start.slice(0, start.lastIndexOf('\n') + 1), delimiterOf(start)).filter(
 		(row) => row.cells.length > 2
 	);

@@ -1,6 +1,8 @@
 /** An answer of several in one question: what is right for it, and whether a person marks it. */
 export interface WeighedPart {
 	identifier: string;
+	/** What it belongs to, where several answers stand in one response. */
+	group?: string;
 	open: boolean;
 	right: string[] | null;
 }
@@ -40,9 +42,31 @@ export function weigh(
 	};
 	const machine = parts.filter((part) => !part.open);
 	const top = scoreWith();
-	const worths = parts.map((part) => (part.open ? 0 : top - scoreWith(part.identifier)));
+	const alone = parts.map((part) => (part.open ? 0 : top - scoreWith(part.identifier)));
+	// where the answers of one response earn only together, each is given its part of that
+	const ofGroup = new Map<string, { worth: number; members: number; apart: boolean }>();
+	for (const name of new Set(parts.flatMap((part) => part.group ?? []))) {
+		const members = parts.filter((part) => part.group === name);
+		if (members.length < 2) continue;
+		const worth =
+			top -
+			score(
+				new Map([...right].map(([id, value]) => [id, members.some((one) => one.identifier === id) ? null : value]))
+			);
+		const single = parts.reduce((total, part, at) => total + (part.group === name ? alone[at]! : 0), 0);
+		ofGroup.set(name, { worth, members: members.length, apart: close(single, worth) });
+	}
+	const joined = (part: WeighedPart) => {
+		const found = part.group === undefined ? undefined : ofGroup.get(part.group);
+		return found && !found.apart ? found : null;
+	};
+	const whollyAll = machine.length > 1 && top > 0 && alone.every((one, at) => parts[at]!.open || close(one, top));
+	const worths = parts.map((part, at) => {
+		const found = whollyAll ? null : joined(part);
+		return found ? found.worth / found.members : alone[at]!;
+	});
 	const sum = worths.reduce((a, b) => a + b, 0);
-	const all = machine.length > 1 && top > 0 && worths.every((one, at) => parts[at]!.open || close(one, top));
+	const all = whollyAll;
 	const whole = full || top || 1;
 	const opens = parts.length - machine.length;
 	const left = opens ? Math.max(0, 1 - sum / whole) / opens : 0;
@@ -53,12 +77,13 @@ export function weigh(
 		top,
 		all,
 		shares: shares.map((one) => round(Math.min(1, Math.max(0, one)))),
-		exact: top <= 0 || all || close(sum, top),
+		exact: top <= 0 || all || (close(sum, top) && !parts.some(joined)),
 		credit(identifier, value) {
 			const worth = worths[parts.findIndex((part) => part.identifier === identifier)] ?? 0;
 			if (top <= 0) return 0;
 			const reached = scoreWith(identifier, value);
-			if (all) return reached >= top - 1e-6 ? 1 : 0;
+			const part = parts.find((one) => one.identifier === identifier);
+			if (all || (part && joined(part))) return reached >= top - 1e-6 ? 1 : 0;
 			return worth ? clamp((reached - (top - worth)) / worth) : 0;
 		}
 	};

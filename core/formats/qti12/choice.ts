@@ -1,11 +1,22 @@
 import { plainText } from '../../markup/text';
 import type { ChoiceQuestion } from '../../model/question';
-import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { isTrueFalse } from '../choices';
 import { creditsByTrying } from '../credits';
 import { placeFeedback, type Trial } from './feedback';
 import { joinBlocks, materialBelow } from './material';
-import { cardinalityOf, run12, simplified12, type Reading12 } from './reading';
+import { cardinalityOf, run12, settlePoints12, simplified12, type Reading12 } from './reading';
+
+/** What conditions ask for, without what they ask not to be there. */
+function wantedBy(processing: XmlElement | undefined): Set<string> {
+	const wanted = new Set<string>();
+	const walk = (node: XmlElement) => {
+		if (node.name === 'varequal') wanted.add(trimmed(node));
+		else if (node.name !== 'not') childrenOf(node).forEach(walk);
+	};
+	if (processing) walk(processing);
+	return wanted;
+}
 
 /** Reads one response by options (ASI information model, 3.5.1). */
 export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQuestion {
@@ -28,9 +39,12 @@ export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQu
 		});
 	const mark = (ticked: number[]) =>
 		run12(reading, new Map([[ident, ticked.map((at) => idents[at]!).filter((one) => !repeated.includes(one))]])).score;
-	const best = full ?? Math.max(1, ...labels.map((_, at) => mark([at])));
-	const expected = idents.flatMap((one, at) => (keyed.includes(one) && mark([at]) > 0 ? [at] : []));
-	const found = creditsByTrying(labels.length, several, best, mark, expected);
+	const earning = idents.flatMap((one, at) => (keyed.includes(one) && mark([at]) > 0 ? [at] : []));
+	const wanted = wantedBy(processing);
+	// where only all of them together earn anything, those that are asked for are right
+	const expected = earning.length ? earning : idents.flatMap((one, at) => (wanted.has(one) ? [at] : []));
+	const found = creditsByTrying(labels.length, several, full, mark, expected);
+	settlePoints12(reading, found.full);
 	if (!found.exact)
 		simplified12(
 			reading,

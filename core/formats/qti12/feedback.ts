@@ -84,7 +84,11 @@ export function placeFeedback(
 		}
 	});
 	// feedback that nothing shows is not thrown away: it is kept beside the question
-	for (const [ident, text] of texts)
-		if (text.markup) question.metadata.push({ name: `feedback ${ident}`, value: text.markup });
+	for (const [ident, text] of texts) {
+		if (!text.markup) continue;
+		if (text.hint) question.hints.push(text.markup);
+		else if (text.solution) question.feedback.general = joinBlocks([question.feedback.general ?? '', text.markup]);
+		else question.metadata.push({ name: `feedback ${ident}`, value: text.markup });
+	}
 	return ofOptions;
 }

@@ -5,6 +5,7 @@ import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../.
 import type { DocumentContext } from '../format';
 import { attach, cleaningFor } from '../media';
 import { parseNumber } from '../numbers';
+import { partBoxes } from './boxes';
 import { readChoice12 } from './choice';
 import { placeFeedback } from './feedback';
 import { joinBlocks, materialBelow } from './material';
@@ -67,12 +68,13 @@ function unreadable(common: QuestionCommon, fragment: string, reason: string, co
 
 /** Reads one item (QTI 1.2 ASI information model, 3.3): kind from structure, marks by trying its response processing. */
 export function readItem12(
-	item: XmlElement,
+	given: XmlElement,
 	fragment: string,
 	endLine: number,
 	category: string[],
 	context: DocumentContext
 ): ReadItem {
+	const item = partBoxes(given);
 	const identifier = item.attributes.ident ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const cleaning = cleaningFor(common, context);

@@ -161,3 +161,62 @@ describe('what stands around an item', () => {
 		});
 	});
 });
+
+describe('boxes to write in', () => {
+	it('of one response are told apart by their index', async () => {
+		const boxes = `<response_str ident="F" rcardinality="Ordered"><render_fib><response_label ident="A"/>${material(' before ')}<response_label ident="B"/></render_fib></response_str>`;
+		const at = (index: number, text: string) => `<varequal respident="F" index="${index}">${text}</varequal>`;
+		const { question } = await item(
+			`<flow>${material('First ')}${boxes}</flow>`,
+			when(at(1, 'red'), 'Add', 1) + when(`<or>${at(2, 'white')}${at(2, 'pale')}</or>`, 'Add', 1)
+		);
+		expect(plainText(question.stem)).toBe('First [F.1] before [F.2]');
+		expect(score(question, { blanks: { 'F.1': ['red'], 'F.2': ['pale'] } }).credit).toBe(1);
+		expect(score(question, { blanks: { 'F.1': ['white'], 'F.2': ['white'] } }).credit).toBe(0.5);
+	});
+	it('may hold a label of their own, which is no option', async () => {
+		const labelled = (ident: string) =>
+			`<response_str ident="${ident}"><render_fib><response_label ident="x"/></render_fib></response_str>`;
+		const { question } = await item(
+			`<flow>${material('From ')}${labelled('A')}${material(' to ')}${labelled('B')}</flow>`,
+			when(`<or>${is('A', 'ebb')}${is('A', 'the ebb')}</or>`, 'Add', 1) + when(is('B', 'flood'), 'Add', 1)
+		);
+		expect(question).toMatchObject({
+			kind: 'fill-blanks',
+			blanks: [{ accepted: [{ text: 'ebb' }, { text: 'the ebb' }] }, { accepted: [{ text: 'flood' }] }]
+		});
+	});
+});
+
+describe('a score whose most is not declared', () => {
+	const whole = async (conditions: string) => {
+		const found = await readBare(
+			'q.xml',
+			`<questestinterop><item ident="i" title="Q"><presentation>${material('Which float?')}${list('R', label('a') + label('b') + label('c'), 'Multiple')}</presentation><resprocessing><outcomes><decvar/></outcomes>${conditions}</resprocessing></item></questestinterop>`
+		);
+		return { question: found.questions[0]!, rules: [...found.about.values()].flat().map((report) => report.rule) };
+	};
+	it('is all the points at its best, also where only all right options together reach it', async () => {
+		const { question, rules } = await whole(
+			`<respcondition><conditionvar><and>${is('R', 'a')}<not>${is('R', 'b')}</not>${is('R', 'c')}</and></conditionvar><setvar action="Set">5</setvar></respcondition>`
+		);
+		expect(question).toMatchObject({ points: 5, combination: 'all' });
+		expect(score(question, { options: ['a', 'c'] }).credit).toBe(1);
+		expect(score(question, { options: ['a', 'b', 'c'] }).credit).toBe(0);
+		expect(rules).not.toContain('marking-simplified');
+	});
+	it('is what all right options add up to', async () => {
+		const { question } = await whole(when(is('R', 'a'), 'Add', 2) + when(is('R', 'c'), 'Add', 2));
+		expect(question).toMatchObject({ points: 4, options: [{ credit: 0.5 }, { credit: 0 }, { credit: 0.5 }] });
+	});
+});
+
+describe('a hint and a solution that nothing shows', () => {
+	it('are kept as what they are', async () => {
+		const found = await readBare(
+			'q.xml',
+			`<questestinterop><item ident="i"><presentation>${material('Describe it.')}<response_str ident="E"><render_fib rows="5"/></response_str></presentation><itemfeedback ident="s"><solution><solutionmaterial>${material('Head to wind.')}</solutionmaterial></solution></itemfeedback><itemfeedback ident="h"><hint><hintmaterial>${material('Mind the wind.')}</hintmaterial></hint></itemfeedback></item></questestinterop>`
+		);
+		expect(found.questions[0]).toMatchObject({ hints: ['Mind the wind.'], feedback: { general: 'Head to wind.' } });
+	});
+});

@@ -6,7 +6,7 @@ import { parseNumber } from '../numbers';
 import { areaOf } from './areas';
 import { placeFeedback } from './feedback';
 import { joinBlocks, materialBelow } from './material';
-import { cardinalityOf, conditionsOn, run12, simplified12, Unheld, type Reading12 } from './reading';
+import { cardinalityOf, conditionsOn, run12, settlePoints12, simplified12, Unheld, type Reading12 } from './reading';
 
 const labelsOf = (response: XmlElement) => descendants(response, 'response_label');
 const permutations = (list: string[]): string[][] =>
@@ -43,7 +43,7 @@ export function readOrder12(reading: Reading12, response: XmlElement): OrderingQ
 	];
 	const [best = presented] = [...candidates].sort((a, b) => score(b) - score(a));
 	const top = score(best);
-	if (common.points === null && top > 0) common.points = top;
+	settlePoints12(reading, top);
 	if (top <= 0) {
 		reading.reports.push({
 			rule: 'no-right-order',
@@ -120,9 +120,9 @@ export function readPoints12(reading: Reading12, response: XmlElement): HotspotQ
 	if (!shapes.length) throw new Unheld('It asks to point at a picture, and no place in it is said to be right.');
 	const several = cardinalityOf(response) === 'multiple';
 	const mark = (ticked: number[]) => run12(reading, new Map([[ident, ticked.map((at) => values[at]!)]])).score;
-	const best = full ?? Math.max(1, ...values.map((_, at) => mark([at])));
 	const expected = values.flatMap((_, at) => (mark([at]) > 0 ? [at] : []));
-	const found = creditsByTrying(values.length, several, best, mark, expected);
+	const found = creditsByTrying(values.length, several, full, mark, expected);
+	settlePoints12(reading, found.full);
 	if (!found.exact)
 		simplified12(
 			reading,
@@ -187,7 +187,8 @@ export function readGroup12(reading: Reading12, response: XmlElement): MatchingQ
 	const mark = (ticked: number[]) =>
 		run12(reading, new Map([[ident, ticked.map((at) => `${tried[at]!.left},${tried[at]!.right}`)]])).score;
 	const expected = tried.map((_, at) => at);
-	const found = creditsByTrying(tried.length, true, full ?? Math.max(1, mark(expected)), mark, expected);
+	const found = creditsByTrying(tried.length, true, full, mark, expected);
+	settlePoints12(reading, found.full);
 	placeFeedback(
 		item,
 		common,

@@ -85,3 +85,11 @@ export const criticalNumbers = (conditions: XmlElement[]) =>
 export function simplified12({ reports, place }: Reading12, message: string): void {
 	reports.push({ rule: 'marking-simplified', severity: 'doubtful', message, place });
 }
+
+/**
+ * Settles the points where the file does not say them: they are the best score that its rules give, but for scores of
+ * one and of a hundred, which are shares of whatever the points are.
+ */
+export function settlePoints12({ common, full }: Reading12, best: number): void {
+	if (common.points === null && full === null && best > 0 && best !== 1 && best !== 100) common.points = best;
+}

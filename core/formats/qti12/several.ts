@@ -14,6 +14,7 @@ import {
 	numberType,
 	responseNames,
 	run12,
+	settlePoints12,
 	simplified12,
 	Unheld,
 	type Reading12
@@ -21,8 +22,9 @@ import {
 import { blankForm, isOpen } from './text';
 
 const isResponse = (node: XmlElement) => responseNames.includes(node.name);
+/** The options of a response; a box to write in may hold labels too, which say where it stands and are no options. */
 const labelsOf = (response: XmlElement) =>
-	descendants(childOf(response, 'render_choice') ?? response, 'response_label');
+	response.name === 'response_lid' ? descendants(response, 'response_label') : [];
 
 /** What is right for a response, by trying what its conditions name; null where nothing earns. */
 function rightOf(reading: Reading12, response: XmlElement): string[] | null {
@@ -76,8 +78,7 @@ function weighed(reading: Reading12): Weighed {
 	const score = (responses: Map<string, string[] | null>) =>
 		run12(reading, new Map([...responses].flatMap(([ident, value]) => (value ? [[ident, value] as const] : [])))).score;
 	const found = weigh(parts, score, reading.full);
-	if (reading.common.points === null && found.top > 0 && !parts.some((part) => part.open))
-		reading.common.points = found.top;
+	if (!parts.some((part) => part.open)) settlePoints12(reading, found.top);
 	if (!found.exact)
 		simplified12(
 			reading,

@@ -2,7 +2,7 @@ import type { AcceptedText, Blank, Question } from '../../model/question';
 import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { acceptedNumbers, parseNumber } from '../numbers';
 import { placeFeedback, type Trial } from './feedback';
-import { conditionsOn, criticalNumbers, numberType, run12, type Reading12 } from './reading';
+import { conditionsOn, criticalNumbers, numberType, run12, settlePoints12, type Reading12 } from './reading';
 
 const share = (value: number) => Math.max(-1, Math.min(1, Math.round(value * 1e6) / 1e6));
 
@@ -46,6 +46,7 @@ export function readText12(reading: Reading12, response: XmlElement): Question {
 	const conditions = conditionsOn(reading, ident);
 	const scoreOf = (value: string) => run12(reading, new Map([[ident, [value]]])).score;
 	const best = full ?? Math.max(1, ...conditions.map((node) => scoreOf(trimmed(node))));
+	settlePoints12(reading, best);
 	const credit = (value: string) => share(scoreOf(value) / best);
 	const trialOf = (value: string): Trial => ({
 		responses: new Map([[ident, [value]]]),

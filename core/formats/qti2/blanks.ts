@@ -1,110 +1,91 @@
 import { cleanNodes, markupOfNodes } from '../../markup/clean';
 import { blankMarker } from '../../markup/markers';
 import type { Blank, FillBlanksQuestion, Side } from '../../model/question';
-import { childrenOf, descendants, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
+import { childrenOf, descendants, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { acceptedNumbers } from '../numbers';
 import { weigh } from '../weigh';
-import { acceptedTexts, numbersIn, textsIn, wrongText } from './entry';
+import { acceptedTexts, numbersIn, wrongText } from './entry';
 import { feedbackByAnswers, markSets } from './marking';
+import { partsOf, rulesAbout, together, type Part } from './parts';
 import { UnknownRule, type ResponseDeclaration, type Value } from './process';
-import { declarationOf, promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
+import { promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
 
-const blankNames = new Set([
-	'textEntryInteraction',
-	'inlineChoiceInteraction',
-	'choiceInteraction',
-	'extendedTextInteraction',
-	'sliderInteraction'
-]);
 const inline = new Set(['textEntryInteraction', 'inlineChoiceInteraction']);
+/** The text of an interaction with gaps, without its prompt and its words. */
+const flowOf = (node: XmlElement): XmlNode[] =>
+	node.children.filter((one) => typeof one === 'string' || !['prompt', 'gapText', 'gapImg'].includes(one.name));
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
-/** Whether interactions can be held together as the blanks of one question. */
-export function areBlanks(interactions: XmlElement[]): boolean {
-	return interactions.every((one) => blankNames.has(one.name));
-}
-
-/** The rules that speak of a response, so that the texts in them can be tried. */
-function rulesAbout(rules: XmlElement | undefined, identifier: string): XmlElement | undefined {
-	if (!rules) return undefined;
-	const speaks = (node: XmlElement) =>
-		childrenOf(node).some((child) => child.name === 'variable' && child.attributes.identifier === identifier);
-	const all: XmlElement[] = [];
-	const visit = (node: XmlElement) => {
-		if (speaks(node)) all.push(node);
-		else for (const child of childrenOf(node)) visit(child);
-	};
-	visit(rules);
-	return { ...rules, children: all };
-}
-
-/** One interaction of several, with the answers that can be tried on it. */
-interface Part {
-	interaction: XmlElement;
-	declaration: ResponseDeclaration;
-	candidates: string[];
-	/** Nothing in the file says what is right: a person marks it. */
-	open: boolean;
-	right: Value;
-}
-
-function partOf(reading: Reading, interaction: XmlElement): Part {
-	const declaration = declarationOf(reading, interaction);
-	const about = rulesAbout(reading.rules, declaration.identifier);
-	const listed = descendants(interaction, 'inlineChoice', 'simpleChoice').map((one) => one.attributes.identifier ?? '');
-	const keys = [
-		...declaration.correct,
-		...(declaration.mapping
-			? [...declaration.mapping.entries].sort((a, b) => b.value - a.value).map((one) => one.key)
-			: [])
-	];
-	const candidates = listed.length ? listed : [...new Set([...keys, ...textsIn(about)])].filter(Boolean);
-	const open =
-		(interaction.name === 'extendedTextInteraction' || interaction.name === 'textEntryInteraction') &&
-		!candidates.length;
-	const several = declaration.cardinality === 'multiple';
-	let right: Value = several && declaration.correct.length ? declaration.correct : keys.length ? [keys[0]!] : null;
-	if (!right && candidates.length && reading.rules) {
-		const score = (text: string) => runAll(reading, new Map([[declaration.identifier, [text]]])).score;
-		const [best] = [...candidates].sort((a, b) => score(b) - score(a));
-		right = best !== undefined && score(best) > 0 ? [best] : null;
-	}
-	return { interaction, declaration, candidates, open: open && interaction.name === 'extendedTextInteraction', right };
+/** What stands in the stem for an interaction: its prompt, and its blanks where they are filled. */
+function placed({ cleaning }: Reading, interaction: XmlElement, parts: Part[]): XmlNode[] {
+	const own = parts.filter((part) => part.interaction === interaction);
+	const [only] = own;
+	if (inline.has(interaction.name) && only) return [blankMarker(only.identifier)];
+	const prompt = promptNodes(interaction, cleaning);
+	if (interaction.name === 'orderInteraction')
+		return [...prompt, ...own.map((part, at) => element('p', {}, [`${at + 1}. `, blankMarker(part.identifier)]))];
+	if (interaction.name === 'gapMatchInteraction')
+		return [
+			...prompt,
+			...cleanNodes(flowOf(interaction), {
+				...cleaning,
+				replace: (node) =>
+					node.name === 'gap'
+						? own.filter((part) => part.place === node).map((part) => blankMarker(part.identifier))
+						: undefined
+			})
+		];
+	if (interaction.name === 'matchInteraction')
+		return [
+			...prompt,
+			...own.map((part) =>
+				element('p', {}, [...cleanNodes(part.place!.children, cleaning), ' ', blankMarker(part.identifier)])
+			)
+		];
+	return [...prompt, ...own.map((part) => blankMarker(part.identifier, true))];
 }
 
 /** Reads several interactions of one item as the blanks of one question; each one's share is found by trying. */
 export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBlanksQuestion {
-	const { common, cleaning, rules } = reading;
-	const parts = interactions.map((one) => partOf(reading, one));
-	if (new Set(parts.map((part) => part.declaration.identifier)).size < parts.length)
+	const { common, rules, reports, place } = reading;
+	const parts = interactions.flatMap((one) => partsOf(reading, one));
+	if (new Set(parts.map((part) => part.identifier)).size < parts.length)
 		throw new UnknownRule('It asks for several answers under one name, so they cannot be told apart.');
-	common.stem = stemOf(reading, (node) => {
-		const identifier = node.attributes.responseIdentifier ?? '';
-		return inline.has(node.name)
-			? [blankMarker(identifier)]
-			: [...promptNodes(node, cleaning), blankMarker(identifier, true)];
-	});
-	const declaredWorth = ({ declaration, right }: Part, value: Value) => {
-		const { mapping, correct } = declaration;
+	common.stem = stemOf(reading, (node) => placed(reading, node, parts));
+	if (parts.some((part) => part.identifier !== part.declaration.identifier))
+		reports.push({
+			rule: 'reshaped',
+			severity: 'untidy',
+			message:
+				'It asks to match, to order or to fill gaps among other things. Here each place is a blank with a list to choose from; what is right stays the same.',
+			place
+		});
+	const declarations = [...new Map(parts.map(({ declaration }) => [declaration.identifier, declaration])).values()];
+	const declaredWorth = ({ mapping, correct, cardinality }: ResponseDeclaration, value: Value) => {
 		if (!value) return 0;
 		if (mapping)
 			return value.reduce<number>(
 				(sum, one) => sum + (mapping.entries.find((entry) => entry.key === one)?.value ?? mapping.fallback),
 				0
 			);
-		return right && correct.length === value.length && value.every((one) => correct.includes(String(one))) ? 1 : 0;
+		const fits = cardinality === 'ordered' ? correct.every((one, at) => one === value[at]) : true;
+		return fits && correct.length === value.length && value.every((one) => correct.includes(String(one))) ? 1 : 0;
 	};
-	const rightAll = new Map<string, Value>(parts.map((part) => [part.declaration.identifier, part.right]));
+	const rightAll = new Map(parts.map((part) => [part.identifier, part.right]));
+	const outcomesOf = (values: Map<string, string[] | null>) => runAll(reading, together(parts, values));
 	const weighed = weigh(
-		parts.map(({ declaration, open, right }) => ({
-			identifier: declaration.identifier,
+		parts.map(({ identifier, declaration, open, right }) => ({
+			identifier,
+			group: declaration.identifier,
 			open,
-			right: right as string[] | null
+			right
 		})),
 		rules
-			? (responses) => runAll(reading, responses).score
-			: (responses) =>
-					parts.reduce((sum, part) => sum + declaredWorth(part, responses.get(part.declaration.identifier) ?? null), 0),
+			? (values) => outcomesOf(values).score
+			: (values) => {
+					const responses = together(parts, values);
+					return declarations.reduce((sum, one) => sum + declaredWorth(one, responses.get(one.identifier) ?? null), 0);
+				},
 		rules ? common.points : null
 	);
 	const { top, all, shares } = weighed;
@@ -116,21 +97,20 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 			'Its marking weighs the answers against each other, which cannot be held. Each was given what it adds when all others are right; look at the credit.'
 		);
 	const blanks = parts.map((part, at) =>
-		blankOf(reading, part, shares[at]!, (text) => weighed.credit(part.declaration.identifier, [text]))
+		blankOf(reading, part, shares[at]!, (text) => weighed.credit(part.identifier, [text]))
 	);
-	const wrong = new Map<string, Value>(parts.map((part) => [part.declaration.identifier, [wrongText]]));
+	const wrong = new Map<string, string[] | null>(parts.map((part) => [part.identifier, [wrongText]]));
 	feedbackByAnswers(reading, [
-		{ outcomes: runAll(reading, rightAll).outcomes, credit: 1 },
+		{ outcomes: outcomesOf(rightAll).outcomes, credit: 1 },
 		...(parts.length - opens > 1 && !all
 			? [
 					{
-						outcomes: runAll(reading, new Map([...wrong, [parts[0]!.declaration.identifier, parts[0]!.right]]))
-							.outcomes,
+						outcomes: outcomesOf(new Map([...wrong, [parts[0]!.identifier, parts[0]!.right]])).outcomes,
 						credit: shares[0]!
 					}
 				]
 			: []),
-		{ outcomes: runAll(reading, wrong).outcomes, credit: 0 }
+		{ outcomes: outcomesOf(wrong).outcomes, credit: 0 }
 	]);
 	return { ...common, kind: 'fill-blanks', blanks, bank: [], combination: all ? 'all' : 'sum', shuffle: null };
 }
@@ -138,12 +118,11 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 const share = (value: number) => Math.max(-1, Math.min(1, round(value)));
 
 function blankOf({ rules, cleaning }: Reading, part: Part, shareOf: number, credit: (text: string) => number): Blank {
-	const { interaction, declaration, candidates } = part;
-	const base = { identifier: declaration.identifier, share: shareOf };
+	const { declaration, candidates, several } = part;
+	const base = { identifier: part.identifier, share: shareOf };
 	if (part.open) return { ...base, form: 'open' };
-	if (interaction.name === 'inlineChoiceInteraction' || interaction.name === 'choiceInteraction') {
-		const several = declaration.cardinality === 'multiple' && interaction.attributes.maxChoices !== '1';
-		const key = new Set(declaration.correct);
+	if (part.entries) {
+		const key = new Set(part.right);
 		// of several to be ticked, each right one is worth its part of what all of them earn
 		const ofSeveral = (identifier: string) =>
 			declaration.mapping ? credit(identifier) : key.has(identifier) ? round(1 / key.size) : 0;
@@ -151,8 +130,8 @@ function blankOf({ rules, cleaning }: Reading, part: Part, shareOf: number, cred
 			...base,
 			form: 'list',
 			several,
-			shuffle: interaction.attributes.shuffle === undefined ? null : interaction.attributes.shuffle === 'true',
-			entries: descendants(interaction, 'inlineChoice', 'simpleChoice').map((one) => {
+			shuffle: part.shuffle,
+			entries: part.entries.map((one) => {
 				const identifier = one.attributes.identifier ?? '';
 				return {
 					identifier,
@@ -191,11 +170,9 @@ export function readGaps(
 	const { common, cleaning } = reading;
 	const words = childrenOf(interaction).filter((node) => node.name === 'gapText' || node.name === 'gapImg');
 	const gaps = descendants(interaction, 'gap').map((gap) => gap.attributes.identifier ?? '');
-	const flow = (node: XmlElement): XmlNode[] =>
-		node.children.filter((one) => typeof one === 'string' || !['prompt', 'gapText', 'gapImg'].includes(one.name));
 	common.stem = stemOf(reading, (node) => [
 		...promptNodes(node, cleaning),
-		...cleanNodes(flow(node), {
+		...cleanNodes(flowOf(node), {
 			...cleaning,
 			replace: (one) => (one.name === 'gap' ? [blankMarker(one.attributes.identifier ?? '')] : undefined)
 		})

@@ -3,6 +3,8 @@ import { resolvePath } from '../../container/container';
 import { markupOfNodes } from '../../markup/clean';
 import { textOf as plainOf } from '../../xml/tree';
 import { emptyCommon, type Question, type Stimulus } from '../../model/question';
+import { blanksResponse } from '../../scoring/kinds';
+import { bestCredit } from '../../scoring/score';
 import type { Report } from '../../reports/report';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, type XmlElement, type XmlNode } from '../../xml/tree';
@@ -10,13 +12,14 @@ import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { noteIdentifier } from '../identifiers';
 import { attach, cleaningFor } from '../media';
 import { formatOf } from '../versions';
-import { areBlanks, readBlanks, readGaps } from './blanks';
+import { readBlanks, readGaps } from './blanks';
 import { isCalculated, readCalculated } from './calculated';
 import { readChoice } from './choice';
 import { readEntry } from './entry';
 import { placeFeedback2 } from './feedback';
-import { readLabels, readMatch, readOrder } from './match';
+import { ordersAll, readLabels, readMatch, readOrder } from './match';
 import { withNamesOfTwo } from './normalise';
+import { areBlanks } from './parts';
 import { readPoints } from './points';
 import { responseDeclaration, UnknownRule, UnknownTemplate } from './process';
 import { declarationOf, declaredPoints, interactionNames, promptNodes, stemOf, type Reading } from './reading';
@@ -30,6 +33,23 @@ const described: Record<string, string> = {
 	customInteraction: 'for an interaction that only its maker knows',
 	portableCustomInteraction: 'for an interaction that only its maker knows'
 };
+
+/** Whether an interaction only shows something: it plays, and no rule marks how often (2.1, 7.5.1: mediaInteraction). */
+function isOnlyShown(interaction: XmlElement, rules: XmlElement | undefined): boolean {
+	if (interaction.name !== 'mediaInteraction') return false;
+	const { responseIdentifier } = interaction.attributes;
+	return !(rules ? descendants(rules, 'variable') : []).some(
+		({ attributes }) => attributes.identifier === responseIdentifier
+	);
+}
+
+/** Whether no answer to a question earns anything that a machine can mark. */
+function earnsNothing(question: Question): boolean {
+	if (question.kind !== 'fill-blanks') return (bestCredit(question) ?? 1) <= 0;
+	const right = blanksResponse(question).blanks!;
+	const marked = question.blanks.filter((blank) => blank.form !== 'open');
+	return marked.length > 0 && marked.every((blank) => !right[blank.identifier]?.length);
+}
 
 const places = (event: { line: number }, context: DocumentContext) => ({ file: context.file, line: event.line });
 
@@ -146,14 +166,16 @@ function readTree(
 	for (const file of files) attach(common, { ...context, resolve: (address) => address }, file);
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 	const body = childOf(item, 'itemBody');
-	const interactions = body ? descendants(body, ...interactionNames) : [];
+	const asked = body ? descendants(body, ...interactionNames) : [];
+	const rules = childOf(item, 'responseProcessing');
+	const interactions = asked.filter((one) => !isOnlyShown(one, rules));
 	const reading: Reading = {
 		common,
 		cleaning: cleaningFor(common, context),
 		item,
 		body,
 		declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration),
-		rules: childOf(item, 'responseProcessing'),
+		rules,
 		full: common.points || 1,
 		reports,
 		place,
@@ -161,22 +183,36 @@ function readTree(
 	};
 	const before = { ...common, feedback: {}, metadata: [...common.metadata], hints: [] };
 	const again = () => Object.assign(common, structuredClone({ ...before, attachments: [], removed: [] }));
+	if (interactions.length < asked.length)
+		reports.push({
+			rule: 'reshaped',
+			severity: 'untidy',
+			message:
+				'It has something to watch or listen to, how often students may play it does not count for the marks. It stands in the stem; a limit on playing it is not held.',
+			place
+		});
+	const known = [...reports];
+	const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping || one.areas);
 	let question: Question;
 	try {
-		try {
-			question = readBody(reading, interactions);
-		} catch (error) {
-			const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping || one.areas);
-			if (!(error instanceof UnknownTemplate) || !keyed) throw error;
-			// the template's rules are not in the file, but the declared key is: the question is marked by that
-			reports.push({
+		const byKey = (message: string, feedbackRules?: XmlElement) => {
+			reports.splice(0, Infinity, ...known, {
 				rule: 'marking-simplified',
 				severity: 'doubtful',
-				message: `Its marking uses ${error.message}, whose rules are not in the file. It is marked by the declared key; look at the credit.`,
+				message: `${message} It is marked by the declared key; look at the credit.`,
 				place
 			});
 			again();
-			question = readBody({ ...reading, rules: undefined }, interactions);
+			return readBody({ ...reading, rules: undefined, feedbackRules }, interactions);
+		};
+		try {
+			question = readBody(reading, interactions);
+			if (keyed && rules && earnsNothing(question))
+				question = byKey('Its marking gives no points for any answer, though it declares which one is right.', rules);
+		} catch (error) {
+			// the template's rules are not in the file, but the declared key is: the question is marked by that
+			if (!(error instanceof UnknownTemplate) || !keyed) throw error;
+			question = byKey(`Its marking uses ${error.message}, whose rules are not in the file.`);
 		}
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
@@ -266,7 +302,9 @@ function readBody(reading: Reading, interactions: XmlElement[]): Question {
 		case 'associateInteraction':
 			return readMatch(reading, interaction, declaration);
 		case 'orderInteraction':
-			return readOrder(reading, interaction, declaration);
+			return ordersAll(interaction, declaration)
+				? readOrder(reading, interaction, declaration)
+				: readBlanks(reading, interactions);
 		case 'hotspotInteraction':
 		case 'selectPointInteraction':
 			return readPoints(reading, interaction, declaration);

@@ -161,13 +161,57 @@ describe('an order', () => {
 		const { rules } = await read(response('R', 'identifier', 'ordered', []), body, template('match_correct'));
 		expect(rules).toContain('no-right-order');
 	});
-	it('of which some things are to be left out is kept as it came', async () => {
-		const { question } = await read(
-			response('R', 'identifier', 'ordered', ['a', 'b']),
+	it('of which some things are to be left out has a list to choose from for each place', async () => {
+		const { question, rules } = await read(
+			response('R', 'identifier', 'ordered', ['b', 'a']),
 			body,
 			template('match_correct')
 		);
-		expect(question).toMatchObject({ kind: 'unreadable' });
+		expect(question).toMatchObject({ kind: 'fill-blanks', combination: 'all' });
+		expect(rules).toContain('reshaped');
+		expect(earn(question, { 'R.1': ['b'], 'R.2': ['a'] })).toBe(1);
+		expect(earn(question, { 'R.1': ['a'], 'R.2': ['b'] })).toBe(0);
+	});
+});
+
+describe('several things to do in one question', () => {
+	const associable = (id: string) =>
+		`<simpleAssociableChoice identifier="${id}" matchMax="1">${id}</simpleAssociableChoice>`;
+	const choice =
+		'<choiceInteraction responseIdentifier="A" maxChoices="1"><prompt>Which?</prompt><simpleChoice identifier="X">x</simpleChoice><simpleChoice identifier="Y">y</simpleChoice></choiceInteraction>';
+	const match = `<matchInteraction responseIdentifier="B" maxAssociations="2"><simpleMatchSet>${associable('L1')}${associable('L2')}</simpleMatchSet><simpleMatchSet>${associable('T1')}${associable('T2')}${associable('T3')}</simpleMatchSet></matchInteraction>`;
+	const declared =
+		response('A', 'identifier', 'single', ['X']) + response('B', 'directedPair', 'multiple', ['L1 T1', 'L2 T2']);
+
+	it('are a blank for each thing to be matched, with what is right and what it earns', async () => {
+		const { question } = await read(
+			declared.replace(
+				'</correctResponse></responseDeclaration>',
+				'</correctResponse><mapping defaultValue="0"><mapEntry mapKey="X" mappedValue="2"/></mapping></responseDeclaration>'
+			) + most(4),
+			choice + match,
+			`<responseProcessing>${add(right('A'), 2)}<responseCondition><responseIf>${right('B')}<setOutcomeValue identifier="SCORE"><sum><variable identifier="SCORE"/>${float(2)}</sum></setOutcomeValue></responseIf></responseCondition></responseProcessing>`
+		);
+		expect(question).toMatchObject({ kind: 'fill-blanks', points: 4 });
+		expect(earn(question, { A: ['X'], 'B.L1': ['T1'], 'B.L2': ['T2'] })).toBe(1);
+		expect(earn(question, { A: ['X'] })).toBe(0.5);
+		expect(earn(question, { A: ['X'], 'B.L1': ['T3'], 'B.L2': ['T3'] })).toBe(0.5);
+	});
+	it('are marked by the declared key where their rules give nothing for any answer, and that is said', async () => {
+		const { question, rules } = await read(declared, choice + match, '<responseProcessing></responseProcessing>');
+		expect(rules).toContain('marking-simplified');
+		expect(earn(question, { A: ['X'], 'B.L1': ['T1'], 'B.L2': ['T2'] })).toBe(1);
+		expect(earn(question, { A: ['Y'], 'B.L1': ['T2'] })).toBe(0);
+	});
+	it('may be to listen first: what is played stands in the stem', async () => {
+		const { question, rules } = await read(
+			response('M', 'integer', 'single', []) + response('A', 'identifier', 'single', ['X']),
+			`<mediaInteraction responseIdentifier="M" autostart="false"><object data="call.mp3" type="audio/mpeg"/></mediaInteraction>${choice}`,
+			template('match_correct')
+		);
+		expect(question).toMatchObject({ kind: 'multiple-choice', attachments: [{ name: 'call.mp3' }] });
+		expect(question.stem).toContain('<object data="media:call.mp3"');
+		expect(rules).toContain('reshaped');
 	});
 });
 

@@ -126,6 +126,13 @@ const orders = (list: string[]): string[][] =>
 		? [list]
 		: list.flatMap((one, at) => orders([...list.slice(0, at), ...list.slice(at + 1)]).map((rest) => [one, ...rest]));
 
+/** Whether the right order names each of the things, so that none stays out. */
+export function ordersAll(interaction: XmlElement, { correct }: ResponseDeclaration): boolean {
+	const all = childrenOf(interaction, 'simpleChoice').map((choice) => choice.attributes.identifier ?? '');
+	const named = correct.filter((one) => all.includes(one));
+	return !named.length || all.every((one) => named.includes(one));
+}
+
 /** Reads things to be put in order (2.1, 7.2.2). */
 export function readOrder(
 	reading: Reading,
@@ -137,11 +144,6 @@ export function readOrder(
 	const choices = childrenOf(interaction, 'simpleChoice');
 	const presented = choices.map((choice) => choice.attributes.identifier ?? '');
 	const right = declaration.correct.filter((one) => presented.includes(one));
-	const left = presented.filter((one) => !right.includes(one));
-	if (right.length && left.length)
-		throw new UnknownRule(
-			`It asks to put some things in order and to leave others out (${left.length} of ${presented.length}).`
-		);
 	const order = right.length ? right : presented;
 	const run = runner(reading, declaration.identifier);
 	let rule: OrderingQuestion['rule'] = 'all';

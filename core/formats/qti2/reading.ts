@@ -33,6 +33,8 @@ export interface Reading {
 	body: XmlElement | undefined;
 	declarations: ResponseDeclaration[];
 	rules: XmlElement | undefined;
+	/** The rules that say which feedback is shown, where they are not those that it is marked by. */
+	feedbackRules?: XmlElement | undefined;
 	/** The score that stands for all the points. */
 	full: number;
 	reports: Report[];
@@ -57,7 +59,8 @@ export function declaredPoints(item: XmlElement): number | null {
 /** Runs the item's rules on answers. */
 export function runAll(reading: Reading, responses: Map<string, Value>): Processing {
 	const processing = new Processing(reading.item, reading.declarations, responses);
-	if (reading.rules) processing.run(reading.rules);
+	const rules = reading.rules ?? reading.feedbackRules;
+	if (rules) processing.run(rules);
 	return processing;
 }
 
@@ -99,6 +102,7 @@ export function stemOf(reading: Reading, replace: (interaction: XmlElement) => X
 	const nodes = cleanNodes(body.children, {
 		...cleaning,
 		replace: (node) => {
+			if (node.name === 'mediaInteraction') return [...promptNodes(node, cleaning), ...shownIn(node, cleaning)];
 			if (interactionNames.has(node.name)) return replace(node);
 			if (node.name === 'rubricBlock') {
 				const view = node.attributes.view ?? '';
@@ -122,6 +126,13 @@ export function stemOf(reading: Reading, replace: (interaction: XmlElement) => X
 	});
 	return serialise(conform(nodes.filter((node) => typeof node === 'string' || !isEmptyBlock(node)))).trim();
 }
+
+/** What an interaction plays, to stand in the stem. */
+const shownIn = (interaction: XmlElement, cleaning: CleanContext): XmlNode[] =>
+	cleanNodes(
+		childrenOf(interaction).filter((node) => node.name !== 'prompt'),
+		cleaning
+	);
 
 /** The prompt of an interaction as a paragraph, or nothing. */
 export function promptNodes(interaction: XmlElement, cleaning: CleanContext): XmlNode[] {

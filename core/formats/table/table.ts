@@ -103,6 +103,7 @@ export function* readRows(
 				(_, at) =>
 					!meant.has(at) &&
 					header.cells[at]?.text &&
+					!countsRows(rows, at, headerRow) &&
 					rows.some((row) => row.number > headerRow && row.cells[at]?.text && !row.cells[at].merged)
 			)
 		: [];
@@ -128,6 +129,13 @@ export function* readRows(
 		const read = readRow(row, { recipe, indexOf, listed, where, headed, percent });
 		yield read;
 	}
+}
+
+/** Whether a column only counts its rows. */
+function countsRows(rows: Row[], at: number, headerRow: number): boolean {
+	const texts = rows.flatMap((row) => (row.number > headerRow && row.cells[at]?.text) || []);
+	const first = Number(texts[0]);
+	return texts.length > 1 && texts.every((text, place) => Number(text) === first + place);
 }
 
 interface RowContext {

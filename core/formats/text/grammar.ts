@@ -12,6 +12,7 @@ import type { Line } from './lines';
 import { readMarkdown, withoutStress } from './markdown';
 import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark, type OptionMark } from './marks';
 import { addOptions, withoutAnswer } from './options';
+import { readQuestionTable } from './question-table';
 import { numberWithUnit } from './units';
 
 /** What a marked text holds. */
@@ -24,11 +25,17 @@ export interface TextFound {
 	reports: Report[];
 }
 
+const mostFrontMatter = 30;
 const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 const keyHeading =
 	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
+/** A heading of answers with the answers behind it, on one line. */
+const keyLine = /^(?:the\s+)?(?:answer\s*key|answers|keys?|solutions?|correct answers)\s*[:–-]\s*(\S.*)$/i;
 const kindLine =
 	/^[[(<]?\s*(essay|short answer|numeric|numerical|matching|true\s*[/|]?\s*(?:or)?\s*false|t\s*\/\s*f|multiple choice|multiple response|file upload|ordering|fill in the blanks?|information)(?:\s+question)?\s*[\])>]?\s*:?$/i;
+/** The kind in front of the stem: "Short answer: Name …". A stem that says "True or false:" keeps it, since students read it. */
+const kindLabel =
+	/^(essay|short answer|numeric(?:al)?|matching|multiple choice|multiple (?:response|answers?|select)|file upload|ordering)(?:\s+question)?\s*(?::|\s[-–—])\s+(?=\S)/i;
 
 const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(word));
 
@@ -43,6 +50,8 @@ class Reader {
 	readonly #format: string;
 	readonly #found: TextFound = { title: '', introduction: '', questions: [], reports: [] };
 	readonly #blocks: { block: Block; category: string[] }[] = [];
+	/** Questions that are whole already, each with how many blocks stand in front of it. */
+	readonly #ready: { after: number; found: TextFound['questions'][number] }[] = [];
 	readonly #headings: { level: number; title: string }[] = [];
 	#sticky: string[] = [];
 	#block: Block | null = null;
@@ -60,16 +69,42 @@ class Reader {
 	}
 
 	read(): TextFound {
-		this.#lines.forEach((line, at) => this.#line(line, at));
-		if (!this.#blocks.length) this.#introduce();
+		const start = this.#frontMatter();
+		this.#lines.forEach((line, at) => {
+			if (at >= start) this.#line(line, at);
+		});
+		if (!this.#blocks.length && !this.#ready.length) this.#introduce();
 		this.#applyKeys();
-		for (const { block, category } of this.#blocks)
+		let at = 0;
+		const ready = (before: number) => {
+			while (at < this.#ready.length && this.#ready[at]!.after <= before)
+				this.#found.questions.push(this.#ready[at++]!.found);
+		};
+		this.#blocks.forEach(({ block, category }, place) => {
+			ready(place);
 			this.#found.questions.push({
 				...finish(block, category, this.#file, this.#format),
 				from: block.from,
 				to: block.to
 			});
+		});
+		ready(this.#blocks.length);
 		return this.#found;
+	}
+
+	/** Fields between two rules at the very beginning, as notes have them; gives the place at which the text begins. */
+	#frontMatter(): number {
+		const from = this.#lines.findIndex((line) => line.text);
+		if (this.#lines[from]?.text !== '---') return 0;
+		const length = this.#lines.slice(from + 1, from + mostFrontMatter).findIndex((line) => line.text === '---');
+		const fields = this.#lines.slice(from + 1, from + 1 + length).filter((line) => line.text);
+		if (length < 0 || fields.some((line) => !/^[\p{L}_-]+\s*:/u.test(line.text))) return 0;
+		for (const line of fields) {
+			const field = fieldOf(line);
+			if (field?.name === 'title') this.#before.unshift({ ...field.value, heading: 0 });
+			else this.#before.push(line);
+		}
+		return from + length + 2;
 	}
 
 	#report(
@@ -116,6 +151,12 @@ class Reader {
 		if (keyHeading.test(line.text) && (this.#gap || this.#blocks.length > 1) && this.#keyFollows(at)) {
 			this.#inKey = true;
 			this.#block = null;
+			return;
+		}
+		const listed = keyLine.exec(line.text);
+		if (listed && keyEntries(listed[1]!).length > 1) {
+			this.#block = null;
+			this.#keyLine({ ...line, text: listed[1]!, list: null });
 			return;
 		}
 		if (this.#inKey && this.#keyLine(line)) return;
@@ -376,7 +417,7 @@ class Reader {
 	}
 
 	#start(number: number, numbered: boolean, style: string, line: Line): void {
-		if (!this.#blocks.length) this.#introduce();
+		if (!this.#blocks.length && !this.#ready.length) this.#introduce();
 		else this.#leftOver(this.#before.splice(0));
 		if (numbered && this.#block && number !== this.#block.number + 1 && number !== 1 && this.#block.numbered)
 			this.#report(
@@ -392,7 +433,8 @@ class Reader {
 	}
 
 	#stem(block: Block, line: Line): void {
-		let kept = withoutBrackets(withoutAnswer(line, block), block.draft);
+		const unlabelled = block.stem.length || !kindLabel.test(line.text) ? withoutAnswer(line, block) : line;
+		let kept = withoutBrackets(unlabelled, block.draft);
 		const said = /^T\s*[/|]?\s*F\b\s*[.:]?\s+(?=[A-Z“"])/.exec(kept.text);
 		if (said) {
 			block.draft.kind = 'true-false';
@@ -405,6 +447,11 @@ class Reader {
 		}
 		const lead = block.stem.length ? null : /^question\s*:\s+(?=\S)/i.exec(kept.text);
 		if (lead) kept = cut(kept, lead[0].length);
+		const labelled = block.stem.length ? null : kindLabel.exec(kept.text);
+		if (labelled) {
+			block.draft.kind = kindOf(labelled[1]!) ?? block.draft.kind;
+			kept = cut(kept, labelled[0].length);
+		}
 		const written = /^_+\s*(T|F|True|False)\s*_+\s+(?=\S)/i.exec(kept.text);
 		if (written && !block.stem.length) {
 			block.answers.push({ value: written[1]!, line: line.number });
@@ -460,7 +507,10 @@ class Reader {
 			block.to = line.number;
 			return true;
 		}
-		const pair = /^(.+?)\s*(?:={1,2}>?|->|→|⇒|::)\s*(.+)$/.exec(bare.text);
+		const pair =
+			/^(.+?)\s*(?:={1,2}>?|->|→|⇒|::)\s*(.+)$/.exec(bare.text) ??
+			// a colon or a dash parts them too, where the lines before have shown that these are pairs
+			(block.last === 'pair' && !this.#gap ? /^(.{1,60}?)\s+[:–—-]\s+(.+)$/.exec(bare.text) : null);
 		if (
 			pair &&
 			(block.stem.length || block.draft.kind === 'matching') &&
@@ -512,6 +562,15 @@ class Reader {
 			const [head] = block.pairs;
 			if (head && (line.headed || /^(term|word|left|item|column a|a)$/i.test(head[0].text))) block.pairs.shift();
 			block.last = 'pair';
+			return;
+		}
+		const read = readQuestionTable(line, this.#category(), this.#file, this.#format);
+		if (read) {
+			if (!this.#blocks.length && !this.#ready.length) this.#introduce();
+			this.#found.reports.push(...read.reports);
+			for (const one of read.questions)
+				this.#ready.push({ after: this.#blocks.length, found: { ...one, from: line.number, to: line.number } });
+			this.#block = null;
 			return;
 		}
 		const cells = rows.map((row) => `<tr>${row.map((cell) => `<td>${cell.markup}</td>`).join('')}</tr>`).join('');
@@ -573,7 +632,11 @@ class Reader {
 			block.last = 'field';
 			return true;
 		}
-		if (name === 'general' && block.last === 'option' && (line.indent > block.indent || this.#moreOptions(at))) {
+		if (
+			name === 'general' &&
+			block.last === 'option' &&
+			((line.indent > block.indent && !this.#gap) || this.#moreOptions(at))
+		) {
 			block.options.at(-1)!.feedback.push(value.markup);
 			block.last = 'option-feedback';
 			return true;

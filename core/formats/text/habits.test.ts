@@ -279,3 +279,64 @@ describe('what is not known', () => {
 		);
 	});
 });
+
+describe('the kind in front of a stem', () => {
+	it('is no part of it, and no answer', () => {
+		const question = one('5. Short answer: Name the part that does no work.\n\nAnswer: standing part');
+		expect(question.kind).toBe('short-answer');
+		expect(plainText(question.stem)).toBe('Name the part that does no work.');
+		expect(short(question)).toContain('standing part');
+	});
+});
+
+describe('pairs parted by different signs', () => {
+	it('are all pairs, once the first ones have shown it', () => {
+		expect(short(one('1. Match the following:\nbowline = loop\nsheet bend -> joining\nclove hitch : spar'))).toEqual(
+			expect.arrayContaining(['bowline=loop', 'sheet bend=joining', 'clove hitch=spar'])
+		);
+	});
+});
+
+describe('questions as people number and key them', () => {
+	it.each([
+		['Q.4 Which mark is yellow?\nA. Special\nB. Lateral\nKey: A', ['*Special', 'Lateral']],
+		['1. Wie heißt der Knoten?\nA) Palstek\nB) Schotstek\nAntwort: A', ['*Palstek', 'Schotstek']],
+		['1. Quel nœud ?\na) Chaise\nb) Plat\nRéponse : b', ['Chaise', '*Plat']],
+		['1. Choose the correct answer. Who lets go?\nA) The mate\nB) The cook\nAns: A', ['*The mate', 'The cook']],
+		['1. On which frequency?\nAnswer: 156.8 MHz (tolerance 0.05)', ['156.8±0.05']]
+	])('are read: %s', (text, expected) => {
+		expect(short(one(text))).toEqual(expect.arrayContaining(expected));
+	});
+	it('have a line to write on, which is no answer', () => {
+		expect(one('1. Explain the ebb.\nAnswer: ____________').kind).toBe('essay');
+	});
+	it('have a list of answers on one line at the end', () => {
+		const { questions } = read('1. Which?\nA. a\nB. b\n2. Which one?\nA. c\nB. d\n\nAnswer key: 1. B 2. A');
+		expect(questions.map(({ question }) => short(question).filter((text) => text.startsWith('*')))).toEqual([
+			['*b'],
+			['*c']
+		]);
+	});
+});
+
+describe('a table with a question in each row', () => {
+	it('is read where it stands among other questions', () => {
+		const { questions } = read(
+			'1. First?\nA. a\nB. b\nAnswer: A\n\n| # | Question | A | B | Correct |\n|---|---|---|---|---|\n| 1 | Which flag is Alpha? | Diver | Pilot | A |\n\n3. Last?\nA. x\nB. y\nAnswer: B'
+		);
+		expect(questions.map(({ question }) => plainText(question.stem))).toEqual([
+			'First?',
+			'Which flag is Alpha?',
+			'Last?'
+		]);
+	});
+});
+
+describe('fields between two rules at the beginning', () => {
+	it('are those of the text, not of its first question', () => {
+		const found = read('---\ntitle: Rope quiz\nauthor: the mate\n---\n\n1. Which?\n- [x] a\n- [ ] b');
+		expect(found.title).toBe('Rope quiz');
+		expect(found.questions.map(({ question }) => question.title)).toEqual(['']);
+		expect(found.reports.map(({ message }) => message).join()).toContain('author: the mate');
+	});
+});

@@ -12,7 +12,7 @@ const labelsOnly = new RegExp(
 );
 /** What a list of answers says where there is none to be marked by. */
 const noAnswer =
-	/^[([]?\s*(?:open(?:[-\s]ended)?|free|essay|answers?\s+(?:will\s+|may\s+)?var(?:y|ies)|var(?:y|ies|ious)|see\s+(?:rubric|text|notes?)|n\/?a|none given|-+|–|—|student'?s own.*|own words)\s*[)\]]?\.?$/i;
+	/^[([]?\s*(?:open(?:[-\s]ended)?|free|essay|answers?\s+(?:will\s+|may\s+)?var(?:y|ies)|var(?:y|ies|ious)|see\s+(?:rubric|text|notes?)|n\/?a|none given|-+|–|—|student'?s own.*|own words|[_.…\s]{3,})\s*[)\]]?\.?$/i;
 
 /** Whether an answer says that there is none to be marked by, such as "open" or "answers vary". */
 export function saysNoAnswer(value: string): boolean {

@@ -11,6 +11,7 @@ const hidden = 0xe100;
 
 /** Markdown's signs of emphasis (CommonMark 0.31, 6.2), strong first; a star before a label is a key, not emphasis. */
 const emphases: [RegExp, string][] = [
+	[/(?<!`)`(?=[^\s`])([^`]+?)(?<=[^\s`])`(?!`)/g, 'code'],
 	[/(?<!\*)\*\*\*(?=[^\s*])(.+?)(?<=[^\s*])\*\*\*(?!\*)/g, 'b'],
 	[/(?<!\*)\*\*(?=[^\s*])((?:(?!\*\*).)+?)(?<=[^\s*])\*\*(?!\*)/g, 'b'],
 	[/(?<![\w_])__(?=[^\s_])(?!(?:T|F|true|false)__)((?:(?!__).)+?)(?<=[^\s_])__(?![\w_])/gi, 'b'],
@@ -44,7 +45,7 @@ export function readSigns(line: Line): Line {
 		.replace(/^\u{1F51F}\s*/u, '10. ')
 		.replace(/^>\s+(?=\S)/, '')
 		.replace(escaped, (_, sign: string) => String.fromCharCode(hidden + sign.charCodeAt(0)));
-	if (text === line.text && !/[*_]/.test(text)) return line;
+	if (text === line.text && !/[*_`]/.test(text)) return line;
 	const shown = (one: string) =>
 		one.replace(/[\ue100-\ue17f]/g, (sign) => escapeText(String.fromCharCode(sign.charCodeAt(0) - hidden)));
 	const read = emphasised(text);

@@ -55,6 +55,8 @@ const worded = new RegExp(
 	String.raw`^(?:${word}\b\.?\s*[#:]?\s*|q)(\d{1,6})(?:\s+of\s+\d{1,6})?${bracket}\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|(?<=[)\]])\s+|$)\s*(.*)$`,
 	'i'
 );
+/** "Q.4 Which …", "Question 4 Which …": a number without a sign, in front of a sentence that begins. */
+const wordedBare = /^(?:q\.?\s?|question\s+)(\d{1,6})\s+(?=["'“(]?[A-Z])(.*)$/i;
 const plain = new RegExp(
 	String.raw`^#?(\d{1,6})(?:\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s))|\s*([([]\s*\d+(?:[.,]\d+)?\s*(?:points?|marks?|pts?)\s*[)\]])\s*[:.)]?)\s*(.*)$`,
 	'i'
@@ -80,6 +82,9 @@ export function numberMark(line: Line): NumberMark | null {
 	const blank = leadingBlank.exec(line.text);
 	const text = blank ? line.text.slice(blank[0].length) : line.text;
 	const answer = blank?.[1];
+	const bare = wordedBare.exec(text);
+	if (bare && /^["'“(]?[A-Z]/.test(bare[2]!))
+		return { number: Number(bare[1]), style: 'q ', rest: cut(line, line.text.length - bare[2]!.length) };
 	const said = worded.exec(text);
 	const found = said ?? plain.exec(text);
 	if (!found) return null;
@@ -183,13 +188,19 @@ export interface Field {
 
 const fieldNames: [RegExp, Field['name']][] = [
 	[
-		/^(?:the\s+)?(?:correct|right|accepted|expected|model)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
+		/^(?:the\s+)?(?:correct|right|accepted|expected|model)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:(?:richtige\s+)?antwort(?:en)?|lösung(?:en)?|(?:bonnes?\s+)?réponses?|solution|respuestas?(?:\s+correctas?)?|rispost[ae](?:\s+corrett[ae])?|(?:juiste\s+)?antwoord(?:en)?|resposta(?:\s+correta)?)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
 		'answer'
 	],
-	[/^(?:points?|marks?|score|worth|pts|weight)$/, 'points'],
-	[/^(?:category|categories|topic|chapter|section|unit)$/, 'category'],
+	[/^(?:points?|marks?|score|worth|pts|weight|punkte?|puntos?|punti|punten|pontos?)$/, 'points'],
+	[
+		/^(?:category|categories|topic|chapter|section|unit|kategorie|thema|catégorie|categoría|categoria|categorie)$/,
+		'category'
+	],
 	[/^(?:tags?|keywords?|labels?)$/, 'tags'],
-	[/^(?:feedback|general feedback|explanation|rationale|reason|reasoning|justification|comment|note|why)$/, 'general'],
+	[
+		/^(?:feedback|general feedback|explanation|rationale|reason|reasoning|justification|comment|note|why|erklärung|begründung|explication|explicación|spiegazione|uitleg)$/,
+		'general'
+	],
 	[/^(?:correct feedback|feedback \(?correct\)?|feedback if (?:correct|right)|if (?:correct|right))$/, 'correct'],
 	[
 		/^(?:incorrect feedback|wrong feedback|feedback \(?(?:incorrect|wrong)\)?|feedback if (?:incorrect|wrong)|if (?:incorrect|wrong))$/,
@@ -230,7 +241,7 @@ export function fieldOf(line: Line): Field | null {
 			return { name, value: cut(line, start + at, start + at + loose[1]!.length) };
 		}
 	}
-	const found = /^([A-Za-z][A-Za-z ()]{1,32}?)\s*[:=]\s*(.*)$/.exec(text);
+	const found = /^(\p{L}[\p{L} ()]{1,32}?)\s*[:=]\s*(.*)$/u.exec(text);
 	if (!found) return null;
 	const word = found[1]!.toLowerCase().replace(/\s+/g, ' ').trim();
 	const name = fieldNames.find(([pattern]) => pattern.test(word))?.[1];

@@ -9,13 +9,15 @@ const rightTail =
 	/\s*(?:\*+|✓|✔|✅|☑|[([](?:correct|right|key|x|✓|✔)(?:\s+answer)?[)\]]|(?:<|←)-*\s*(?:correct|key|answer))\s*$/iu;
 const wrongTail = /\s*(?:❌|✗|✘|[([](?:incorrect|wrong|false answer)[)\]])\s*$/iu;
 const answerTail =
-	/\s+[([]?\s*(?:the\s+)?(?:correct\s+|right\s+)?(?:answer|ans|key)\s*(?:is)?\s*[:=.]\s*([^()[\]]{1,60}?)\s*[)\]]?\s*$/i;
+	/\s+[([]?\s*(?:the\s+)?(?:correct\s+|right\s+)?(?:answer|ans|key)\s*(?:is)?\s*([:=.])\s*([^()[\]]{1,60}?)\s*[)\]]?\s*$/i;
 
 /** A line without the answer that stands at its end ("… Answer: B"), which goes to the question. */
 export function withoutAnswer(line: Line, block: Block): Line {
 	const found = answerTail.exec(line.text);
 	if (!found || found.index === 0) return line;
-	block.answers.push({ value: found[1]!, line: line.number });
+	// behind a full stop only a label is an answer: "the correct answer. Who …" is a sentence that goes on
+	if (found[1] === '.' && !/^(?:\(?[A-Za-z]\)?|true|false|[-+]?[\d.,]+)$/i.test(found[2]!)) return line;
+	block.answers.push({ value: found[2]!, line: line.number });
 	return cut(line, 0, found.index);
 }
 

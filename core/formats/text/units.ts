@@ -14,6 +14,16 @@ export function numberWithUnit(text: string): { number: AcceptedNumber; unit: st
 	const plain = fold(text).replace(/^(?:approx(?:imately)?\.?|about|ca\.?|circa|~|≈)\s*/i, '');
 	const bare = numberAnswer(plain);
 	if (bare) return { number: bare, unit: null };
+	// "156.8 MHz (tolerance 0.05)", "156.8 (± 0.05)"
+	const apart =
+		/^(.+?)\s*[,;(]\s*(?:(?:with\s+)?(?:a\s+)?(?:tolerance|margin)(?:\s+of)?\s*[:=]?|±|\+\s*\/?\s*-)\s*([\d.,]+\s*%?)[^\d)]*\)?$/i.exec(
+			plain
+		);
+	if (apart) {
+		const value = numberWithUnit(apart[1]!);
+		const around = value && 'value' in value.number ? numberAnswer(`${value.number.value} ± ${apart[2]!}`) : null;
+		if (around) return { number: around, unit: value!.unit };
+	}
 	const found = /^(.*?[\d.])\s*([^\d\s.,+±-][^\d\s]{0,11}|%|°)$/.exec(plain);
 	const unit = found?.[2]?.replace(/\.$/, '');
 	if (!unit || !units.has(unit.toLowerCase())) return null;

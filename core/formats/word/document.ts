@@ -1,6 +1,7 @@
 import { readText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
 import type { Report } from '../../reports/report';
+import { beginning } from '../../markup/text';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
@@ -17,6 +18,8 @@ interface Styles {
 	headings: Map<string, number>;
 	/** The list that a style belongs to. */
 	lists: Map<string, { list: string; level: number }>;
+	/** The properties of text that a style sets, by its identifier, those of the styles that it is based on with them. */
+	runs: Map<string, XmlElement>;
 }
 
 interface Word {
@@ -29,6 +32,8 @@ interface Word {
 	counters: Map<string, number[]>;
 	/** The words of footnotes and endnotes, by what they are and their number. */
 	notes: Map<string, string>;
+	/** The words of text boxes, which lie beside the text. */
+	boxes: string[];
 }
 
 async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
@@ -49,22 +54,41 @@ const value = (node: XmlElement | undefined) => node?.attributes.val ?? node?.at
 const isOn = (node: XmlElement | undefined) => node !== undefined && !/^(0|false|none|off)$/.test(value(node));
 
 function stylesOf(root: XmlElement | null): Styles {
-	const headings = new Map<string, number>();
-	const lists = new Map<string, { list: string; level: number }>();
-	for (const style of root ? childrenOf(root, 'style') : []) {
-		const id = style.attributes.styleId ?? '';
-		const name = value(childOf(style, 'name')).toLowerCase();
-		const properties = childOf(style, 'pPr');
-		const outline = childOf(properties, 'outlineLvl');
-		const named = /^heading (\d)/.exec(name);
-		if (name === 'title') headings.set(id, 0);
-		else if (named) headings.set(id, Number(named[1]));
-		else if (outline && Number(value(outline)) < 9) headings.set(id, Number(value(outline)) + 1);
-		const list = childOf(childOf(properties, 'numPr'), 'numId');
-		if (list)
-			lists.set(id, { list: value(list), level: Number(value(childOf(childOf(properties, 'numPr'), 'ilvl')) || 0) });
+	const found: Styles = { headings: new Map(), lists: new Map(), runs: new Map() };
+	const styles = new Map(
+		(root ? childrenOf(root, 'style') : []).map((style) => [style.attributes.styleId ?? '', style])
+	);
+	/** A style and those that it is based on, the nearest first (ECMA-376 part 1, 17.7.4.3). */
+	const chain = (id: string): XmlElement[] => {
+		const out: XmlElement[] = [];
+		for (let one = styles.get(id); one && !out.includes(one); one = styles.get(value(childOf(one, 'basedOn'))))
+			out.push(one);
+		return out;
+	};
+	for (const id of styles.keys()) {
+		const family = chain(id);
+		for (const style of family) {
+			const name = value(childOf(style, 'name')).toLowerCase();
+			const outline = childOf(childOf(style, 'pPr'), 'outlineLvl');
+			const named = /^heading (\d)/.exec(name);
+			const level =
+				name === 'title'
+					? 0
+					: named
+						? Number(named[1])
+						: outline && Number(value(outline)) < 9
+							? Number(value(outline)) + 1
+							: null;
+			if (level !== null && !found.headings.has(id)) found.headings.set(id, level);
+		}
+		const numbered = family.map((style) => childOf(childOf(style, 'pPr'), 'numPr'));
+		const nearest = (name: string) => numbered.map((one) => value(childOf(one, name))).find(Boolean);
+		const list = nearest('numId');
+		if (list) found.lists.set(id, { list, level: Number(nearest('ilvl') ?? 0) });
+		const properties = family.flatMap((style) => childrenOf(childOf(style, 'rPr') ?? { ...style, children: [] }));
+		if (properties.length) found.runs.set(id, { name: 'rPr', attributes: {}, children: properties, line: 0 });
 	}
-	return { headings, lists };
+	return found;
 }
 
 function listsOf(root: XmlElement | null): Word['lists'] {
@@ -189,7 +213,9 @@ function runsOf(word: Word, parent: XmlElement, told: (rule: string) => void): (
 }
 
 function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run | null)[] {
-	const style = childOf(node, 'rPr');
+	const own = childOf(node, 'rPr');
+	const ofStyle = word.styles.runs.get(value(childOf(own, 'rStyle')));
+	const style = own && ofStyle ? { ...own, children: [...own.children, ...ofStyle.children] } : own;
 	if (isOn(childOf(style, 'vanish'))) return [];
 	const colour = value(childOf(style, 'color'));
 	const bold = isOn(childOf(style, 'b'));
@@ -216,11 +242,13 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 		else if (child.name === 'br' || child.name === 'cr') out.push(null);
 		else if (child.name === 'noBreakHyphen') out.push({ text: '-', markup: '-', stressed });
 		else if (child.name === 'sym') out.push({ text: '•', markup: '•', stressed });
-		else if (child.name === 'drawing' || child.name === 'pict' || child.name === 'object')
-			out.push({ text: '', markup: picture(word, child), stressed });
-		else if (child.name === 'AlternateContent') {
-			const inner = childOf(child, 'Choice') ?? childOf(child, 'Fallback');
-			if (inner) out.push({ text: '', markup: picture(word, inner), stressed });
+		else if (['drawing', 'pict', 'object', 'AlternateContent'].includes(child.name)) {
+			const inner =
+				child.name === 'AlternateContent' ? (childOf(child, 'Choice') ?? childOf(child, 'Fallback')) : child;
+			if (!inner) continue;
+			out.push({ text: '', markup: picture(word, inner), stressed });
+			const boxed = descendants(inner, 'txbxContent').flatMap((box) => descendants(box, 't').map(textOf));
+			if (boxed.join('').trim()) word.boxes.push(boxed.join('').trim());
 		} else if (child.name === 'footnoteReference' || child.name === 'endnoteReference') {
 			const said = word.notes.get(`${child.name.replace('Reference', '')} ${child.attributes.id ?? ''}`);
 			if (!said) continue;
@@ -278,6 +306,25 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 	return lines;
 }
 
+const numberCell = /^\(?\d{1,4}\s*[.)]?$/;
+
+/** The lines of a table that only lays out text: one column, or a number beside each question. Null for any other. */
+function layoutLines(word: Word, node: XmlElement, number: number): Line[] | null {
+	const rows = childrenOf(node, 'tr').map((row) => childrenOf(row, 'tc'));
+	const words = (cell: XmlElement | undefined) => (cell ? descendants(cell, 't').map(textOf).join('').trim() : '');
+	const single = rows.every((cells) => cells.length === 1);
+	const beside =
+		rows.length > 0 && rows.every((cells) => cells.length === 2 && numberCell.test(words(cells[0])) && words(cells[1]));
+	if (!single && !beside) return null;
+	return rows.flatMap((cells) => {
+		const lines = childrenOf(cells.at(-1)!, 'p').flatMap((one) => paragraphLines(word, one, number));
+		const [first, ...others] = lines;
+		if (single || !first) return lines;
+		const label = words(cells[0]).replace(/[.()\s]/g, '');
+		return [{ ...first, text: `${label}. ${first.text}`, markup: `${label}. ${first.markup}`, list: null }, ...others];
+	});
+}
+
 function tableLine(word: Word, node: XmlElement, number: number): Line {
 	const rows = childrenOf(node, 'tr').map((row) =>
 		childrenOf(row, 'tc').map((cell) => {
@@ -288,6 +335,32 @@ function tableLine(word: Word, node: XmlElement, number: number): Line {
 	);
 	return { text: '', markup: '', number, indent: 0, heading: null, list: null, stressed: false, table: rows };
 }
+
+/** Tells what lies beside the text and is part of no question: text boxes and comments. */
+function tellBeside(word: Word, comments: XmlElement | null, told: (report: Report) => void): void {
+	const said = (comments ? childrenOf(comments, 'comment') : []).map((one) =>
+		descendants(one, 't').map(textOf).join('').trim()
+	);
+	const quoted = (words: string[]) =>
+		words
+			.slice(0, mostQuoted)
+			.map((one) => `“${beginning(one, 80)}”`)
+			.join(', ') + (words.length > mostQuoted ? ` and ${words.length - mostQuoted} more` : '');
+	const kinds: [string, string, string[]][] = [
+		['text-box', 'text in boxes that lie beside the text', word.boxes],
+		['comment', 'comments of readers', said.filter(Boolean)]
+	];
+	for (const [rule, what, words] of kinds)
+		if (words.length)
+			told({
+				rule,
+				severity: 'untidy',
+				message: `The document has ${what}: ${quoted(words)}. They were left out; where they belong to a question, put them into it.`,
+				place: { file: word.path, line: 1 }
+			});
+}
+
+const mostQuoted = 4;
 
 /** The paragraphs of a Word document as lines, with their numbers and letters, headings, tables and pictures. */
 export async function linesOfWord(container: Container, told: (report: Report) => void): Promise<Line[]> {
@@ -309,8 +382,10 @@ export async function linesOfWord(container: Container, told: (report: Report) =
 		notes: new Map([
 			...notesOf(await xml(container, 'word/footnotes.xml', told), 'footnote'),
 			...notesOf(await xml(container, 'word/endnotes.xml', told), 'endnote')
-		])
+		]),
+		boxes: []
 	};
+	const comments = await xml(container, 'word/comments.xml', told);
 	const lines: Line[] = [];
 	let number = 0;
 	const visit = (node: XmlElement) => {
@@ -320,11 +395,12 @@ export async function linesOfWord(container: Container, told: (report: Report) =
 				lines.push(...paragraphLines(word, child, number));
 			} else if (child.name === 'tbl') {
 				number += 1;
-				lines.push(tableLine(word, child, number));
+				lines.push(...(layoutLines(word, child, number) ?? [tableLine(word, child, number)]));
 			} else if (child.name === 'sdt' || child.name === 'sdtContent' || child.name === 'customXml') visit(child);
 		}
 	};
 	const body = root && childOf(root, 'body');
 	if (body) visit(body);
+	tellBeside(word, comments, told);
 	return lines;
 }

@@ -166,3 +166,75 @@ describe('a Word document', () => {
 		expect([...found.about.values()].flat().map((report) => report.rule)).toContain('footnote');
 	});
 });
+
+const cells = (...rows: string[][]) =>
+	`<w:tbl>${rows.map((row) => `<w:tr>${row.map((cell) => `<w:tc>${cell.startsWith('<') ? cell : paragraph(text(cell))}</w:tc>`).join('')}</w:tr>`).join('')}</w:tbl>`;
+
+describe('a table in a Word document', () => {
+	it('whose headings name questions and keys is read row by row, under the heading above it', async () => {
+		const { questions } = await read(
+			paragraph(text('Tides'), undefined, 'H1') +
+				cells(
+					['No.', 'Question', 'A', 'B', 'C', 'Answer', 'Points'],
+					['1', 'What comes after high water?', 'The ebb', 'The flood', 'Slack', 'A', '2'],
+					['2', 'When are springs?', 'At half moon', 'At new moon', '', 'B', '1']
+				) +
+				paragraph(text('What falls?'), [1, 0]) +
+				paragraph(text('Answer: the ebb'))
+		);
+		expect(questions.map((one) => [one.category, one.points, right(one)])).toEqual([
+			[['Tides'], 2, ['The ebb']],
+			[['Tides'], 1, ['At new moon']],
+			[['Tides'], null, []]
+		]);
+	});
+	it('that only lays out questions beside their numbers is read as text', async () => {
+		const { questions } = await read(
+			cells(
+				[
+					'1',
+					paragraph(text('What does a barometer measure?')) +
+						paragraph(text('A. Pressure *')) +
+						paragraph(text('B. Wind'))
+				],
+				['2.', paragraph(text('Fog is a cloud on the ground. (T/F)')) + paragraph(text('Answer: T'))]
+			)
+		);
+		expect(questions.map((one) => [plainText(one.stem), right(one)])).toEqual([
+			['What does a barometer measure?', ['Pressure']],
+			['Fog is a cloud on the ground.', ['True']]
+		]);
+	});
+});
+
+describe('styles of a Word document', () => {
+	it('hand on their lists, headings and bold type to styles that are based on them', async () => {
+		const { questions } = await read(
+			paragraph(text('Rope work'), undefined, 'Mine') +
+				paragraph(text('Which knot holds?'), undefined, 'Q') +
+				paragraph(text('Bowline', '<w:rStyle w:val="S"/>'), undefined, 'O') +
+				paragraph(text('Reef knot'), undefined, 'O'),
+			{
+				'word/styles.xml': `<w:styles ${space}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="Mine"><w:name w:val="Topic"/><w:basedOn w:val="H1"/></w:style><w:style w:styleId="Q"><w:name w:val="Ask"/><w:pPr><w:numPr><w:numId w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="O"><w:name w:val="Offer"/><w:basedOn w:val="Q"/><w:pPr><w:numPr><w:ilvl w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="S"><w:name w:val="Strong"/><w:rPr><w:b/></w:rPr></w:style></w:styles>`
+			}
+		);
+		expect(questions.map((one) => [one.category, options(one), right(one)])).toEqual([
+			[['Rope work'], ['Bowline', 'Reef knot'], ['Bowline']]
+		]);
+	});
+});
+
+describe('what lies beside the text of a Word document', () => {
+	it('is named, since it was left out', async () => {
+		const { reports } = await read(
+			paragraph(text('Which knot holds?'), [1, 0]) +
+				'<w:p><w:r><w:pict><w:txbxContent><w:p><w:r><w:t>Ask the mate</w:t></w:r></w:p></w:txbxContent></w:pict></w:r></w:p>',
+			{
+				'word/comments.xml': `<w:comments ${space}><w:comment w:id="0"><w:p><w:r><w:t>Too easy</w:t></w:r></w:p></w:comment></w:comments>`
+			}
+		);
+		const said = reports.map(({ rule, message }) => `${rule} ${message}`).join('\n');
+		expect(said).toMatch(/text-box .*“Ask the mate”/);
+		expect(said).toMatch(/comment .*“Too easy”/);
+	});
+});
