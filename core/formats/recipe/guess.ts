@@ -1,4 +1,5 @@
 import type { Document as DomDocument, Element as DomElement } from '@xmldom/xmldom';
+import { guessColumns } from '../table/headings';
 import type { Recipe } from './recipe';
 
 /** Words that people and programs use for parts of a question, in plain small letters; the first that fits counts. */
@@ -38,6 +39,8 @@ const sides: [string, RegExp][] = [
 const plain = (name: string) => name.toLowerCase().replace(/[^a-z]/g, '');
 const isObject = (value: unknown): value is Record<string, unknown> =>
 	typeof value === 'object' && value !== null && !Array.isArray(value);
+/** What names a group of questions that stand in it. */
+const isLabel = /^(title|name|label|topic|category|section|heading|chapter)$/;
 const separators = ['/', '>', '::', '»', '\\'];
 
 function keyNamed(keys: string[], pattern: RegExp, taken: Set<string>): string | undefined {
@@ -120,7 +123,11 @@ export function guessJson(value: unknown): Recipe | null {
 	);
 	if (
 		optionKey !== undefined &&
-		!(plain(optionKey) === 'answers' && keys.some((key) => /^(options|choices)$/.test(plain(key))))
+		!(
+			plain(optionKey) === 'answers' &&
+			(keys.some((key) => /^(options|choices)$/.test(plain(key))) ||
+				(keys.some((key) => plain(key) === 'answer') && !valuesOf(optionKey).flat().some(isObject)))
+		)
 	) {
 		taken.add(optionKey);
 		recipe.options = `${optionKey}[*]`;
@@ -134,6 +141,12 @@ export function guessJson(value: unknown): Recipe | null {
 			if (recipe.credit && objects.some((one) => Math.abs(Number(one[recipe.credit as string])) > 1))
 				recipe.creditScale = 'percent';
 		}
+	}
+	const apart = guessColumns(keys);
+	// an option in each of several keys: "A", "B", "C"
+	if (recipe.options === undefined && Array.isArray(apart.options) && apart.options.length > 1) {
+		recipe.options = `[${apart.options.map((name) => `'${name}'`).join(',')}]`;
+		for (const name of apart.options) taken.add(name);
 	}
 	for (const field of [...ordinary, 'tolerance', 'pairs', 'order', 'accepted'] as const) {
 		if (field === 'stem' && recipe.stem !== undefined) continue;
@@ -153,7 +166,12 @@ export function guessJson(value: unknown): Recipe | null {
 					if (name) recipe[side as 'left'] = name;
 				}
 		} else if (field === 'order' || field === 'tags' || field === 'accepted') recipe[field] = lists ? `${key}[*]` : key;
-		else (recipe as Record<string, unknown>)[field] = key;
+		else if (field === 'key') {
+			// one question has "answer", another has "answers"
+			const more = [...keys].filter((name) => !taken.has(name) && names.key!.test(plain(name)));
+			for (const name of more) taken.add(name);
+			recipe.key = more.length ? [key, ...more] : key;
+		} else (recipe as Record<string, unknown>)[field] = key;
 	}
 	if (recipe.stem === undefined && recipe.title !== undefined) {
 		recipe.stem = recipe.title;
@@ -163,7 +181,7 @@ export function guessJson(value: unknown): Recipe | null {
 		const label = ancestorLabel(value, best.path);
 		if (label) recipe.categoryFrom = { ancestors: label };
 	}
-	const given = recipe.key === undefined ? [] : valuesOf(recipe.key as string);
+	const given = [recipe.key ?? []].flat().flatMap(valuesOf).flat();
 	const numbers = given.filter((one) => typeof one === 'number');
 	const zero = numbers.includes(0);
 	recipe.keyForms = recipe.options
@@ -179,7 +197,7 @@ function ancestorLabel(value: unknown, path: string): string | null {
 	listsIn(value, '', lists);
 	const around = lists.get(outer);
 	const keys = [...new Set(around?.records.flatMap((one) => Object.keys(one)) ?? [])];
-	return keys.find((key) => /^(title|name|label|topic|category|section|heading|chapter)$/.test(plain(key))) ?? null;
+	return keys.find((key) => isLabel.test(plain(key))) ?? null;
 }
 
 const childElements = (node: DomElement) =>
@@ -187,6 +205,10 @@ const childElements = (node: DomElement) =>
 const local = (node: DomElement) => node.localName ?? node.nodeName;
 const attributesOf = (node: DomElement) =>
 	Array.from({ length: node.attributes.length }, (_, at) => node.attributes.item(at)!.name);
+
+/** Whether an element holds several others of one name, and nothing else. */
+const isList = (node: DomElement) =>
+	childElements(node).length > 1 && new Set(childElements(node).map(local)).size === 1;
 
 /** A recipe for an XML document, guessed from the names of its elements and attributes; null where none reads like questions. */
 export function guessXml(document: DomDocument): Recipe | null {
@@ -228,15 +250,15 @@ export function guessXml(document: DomDocument): Recipe | null {
 	const field = (name: keyof typeof names) => keyNamed(fields, names[name]!, taken);
 	const options = fields.find(
 		(name) =>
-			!name.startsWith('@') && names.options!.test(plain(name)) && grouped(name).length > best.nodes.length * 0.5
+			!name.startsWith('@') &&
+			names.options!.test(plain(name)) &&
+			(grouped(name).length > best.nodes.length * 0.5 || grouped(name).some(isList))
 	);
 	if (options) {
 		taken.add(options);
 		const inner = grouped(options);
 		// a list element around the options, or the options themselves
-		const wrapped = inner.every(
-			(node) => childElements(node).length > 1 && new Set(childElements(node).map(local)).size === 1
-		);
+		const wrapped = inner.every(isList);
 		const entries = wrapped ? inner.flatMap(childElements) : inner;
 		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
 		const parts = fieldsOf(entries);
@@ -250,6 +272,14 @@ export function guessXml(document: DomDocument): Recipe | null {
 	for (const name of ordinary) {
 		const key = field(name);
 		if (key !== undefined) (recipe as Record<string, unknown>)[name] = key;
+	}
+	if (recipe.category === undefined) {
+		const around = best.nodes[0]!.parentNode as DomElement | null;
+		const label =
+			around && around !== root && around.nodeType === 1
+				? attributesOf(around).find((name) => isLabel.test(plain(name)))
+				: undefined;
+		if (label) recipe.categoryFrom = { ancestors: `@${label}` };
 	}
 	const accepted = field('accepted');
 	if (accepted) {

@@ -4,19 +4,22 @@ export interface Found {
 	around: unknown[];
 }
 
-type Step = { name: string } | { index: number } | { every: true } | { deep: string | null };
+type Step = { name: string } | { names: string[] } | { index: number } | { every: true } | { deep: string | null };
 
-/** The steps of a path: `a.b`, `[*]` every entry, `[2]`, `..name` at any depth, `.` the value itself. */
+/** The steps of a path: `a.b`, `[*]` every entry, `[2]`, `['a','b']` those of these names that are there, `..name` at any depth, `.` the value itself (RFC 9535 in part). */
 function stepsOf(path: string): Step[] {
 	const steps: Step[] = [];
-	const pattern = /\.\.(?:([^.[\]]+)|(?=\[|$))|\[\*\]|\[(\d+)\]|\[["']([^"']*)["']\]|\.?([^.[\]]+)|\./g;
+	const pattern =
+		/\.\.(?:([^.[\]]+)|(?=\[|$))|\[\*\]|\[(\d+)\]|\[["']([^"']*)["']\]|\[((?:\s*["'][^"']*["']\s*,?)+)\]|\.?([^.[\]]+)|\./g;
 	for (const found of path.trim().replace(/^\$/, '').matchAll(pattern)) {
 		if (found[0].startsWith('..')) steps.push({ deep: found[1] ?? null });
 		else if (found[0] === '[*]') steps.push({ every: true });
 		else if (found[2] !== undefined) steps.push({ index: Number(found[2]) });
 		else if (found[3] !== undefined) steps.push({ name: found[3] });
-		else if (found[4] === '*') steps.push({ every: true });
-		else if (found[4] !== undefined) steps.push({ name: found[4] });
+		else if (found[4] !== undefined)
+			steps.push({ names: [...found[4].matchAll(/["']([^"']*)["']/g)].map((one) => one[1]!) });
+		else if (found[5] === '*') steps.push({ every: true });
+		else if (found[5] !== undefined) steps.push({ name: found[5] });
 	}
 	return steps;
 }
@@ -46,6 +49,14 @@ export function follow(start: Found, path: string): Found[] {
 		else if ('index' in step)
 			all = all.flatMap(({ value, around }) =>
 				Array.isArray(value) && step.index in value ? [{ value: value[step.index] as unknown, around }] : []
+			);
+		else if ('names' in step)
+			all = all.flatMap(({ value, around }) =>
+				isObject(value)
+					? step.names
+							.filter((name) => name in value && value[name] !== null && value[name] !== '')
+							.map((name) => ({ value: value[name], around: [...around, value] }))
+					: []
 			);
 		else if ('deep' in step) {
 			const out: Found[] = [];

@@ -32,6 +32,7 @@ describe('a path in JSON', () => {
 		['..q', ['a', 'b', 'c']],
 		['set.units[1].items[0].q', ['c']],
 		['set["units"][0].name', ['Tides']],
+		["set.units[0]['name','missing']", ['Tides']],
 		['nothing.here', []]
 	])('%s leads where it should', (path, wanted) => {
 		expect(follow({ value, around: [] }, path).map((found) => found.value)).toEqual(wanted);
@@ -239,5 +240,60 @@ describe('a recipe', () => {
 			form: 'xml',
 			fields: [{ name: '@t' }, { name: 'question' }, { name: 'answer' }]
 		});
+	});
+});
+
+describe('a recipe that is guessed', () => {
+	const credited = async (name: string, content: unknown) => (await read(name, content)).questions.map(credits);
+	it('finds options that stand under a key each', async () => {
+		expect(
+			await credited('a.json', [
+				{ question: 'Which light is red?', A: 'Port', B: 'Starboard', C: 'Stern', answer: 'A' }
+			])
+		).toEqual([
+			[
+				['Port', 1],
+				['Starboard', 0],
+				['Stern', 0]
+			]
+		]);
+	});
+	it('counts keys from 0 where one of them is 0, also within a list of several', async () => {
+		const found = await read('a.json', {
+			questions: [
+				{ question: 'Which are ropes?', options: ['Nylon', 'Oak', 'Hemp'], correct: [0, 2] },
+				{ question: 'The ebb is', options: ['rising', 'falling'], correct: 1 }
+			]
+		});
+		expect(found.questions.map((one) => credits(one).filter(([, credit]) => credit > 0))).toEqual([
+			[
+				['Nylon', 0.5],
+				['Hemp', 0.5]
+			],
+			[['falling', 1]]
+		]);
+	});
+	it('takes a key under one name here, and under another there', async () => {
+		const { questions } = await read('a.json', [
+			{ question: 'A bight is a bend.', answer: true },
+			{ question: 'Name an end.', answers: ['working', 'standing'] }
+		]);
+		expect(questions.map((one) => one.kind)).toEqual(['true-false', 'short-answer']);
+		expect(questions[1]).toMatchObject({ accepted: [{ text: 'working' }, { text: 'standing' }] });
+	});
+	it('takes the options of XML out of their list, and the category from what stands around', async () => {
+		const { questions } = await read(
+			'a.xml',
+			'<quiz><chapter title="Lights"><question><text>Which light is red?</text><answers><answer right="yes">Port</answer><answer right="no">Starboard</answer></answers></question><question><text>Name the green side.</text><accept>starboard</accept></question></chapter><chapter title="Ropes"><question><text>Nylon stretches.</text><answer>true</answer></question></chapter></quiz>'
+		);
+		expect(questions.map((one) => [one.kind, one.category])).toEqual([
+			['multiple-choice', ['Lights']],
+			['short-answer', ['Lights']],
+			['true-false', ['Ropes']]
+		]);
+		expect(credits(questions[0]!)).toEqual([
+			['Port', 1],
+			['Starboard', 0]
+		]);
 	});
 });

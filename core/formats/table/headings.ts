@@ -57,7 +57,8 @@ const wrongHeading =
 const lowerCategory = /^(?:sub ?-?(?:category|topic|section|chapter|unit)|(?:category|topic|level) 2)$/;
 const optionHeading =
 	/^(?:(?:options?|choices?|answers?|alternatives?|opt|distractors?|responses?|ans)\s*[-_.:#]?\s*(?:\d{1,2}|[a-j])|[a-j]|(?:\d)(?:st|nd|rd|th) (?:option|choice|answer))$/;
-const optionsHeading = /^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers)$/;
+const optionsHeading =
+	/^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers|antworten|antwortmöglichkeiten|auswahl|réponses|choix|opciones|respuestas|antwoorden|keuzes)$/;
 
 /** A heading without what does not tell it from others: case, signs at its end, strokes. */
 export const plainHeading = (text: string) =>

@@ -241,3 +241,20 @@ describe('a text file', () => {
 		expect(questions.map(right)).toEqual([['y'], ['x']]);
 	});
 });
+
+describe('a key that names its column', () => {
+	it('is the option that stands there', async () => {
+		const found = await csv(
+			'Question,Option 1,Option 2,Correct Option\nWhat is a fathom?,6 metres,6 feet,Option 2\nWhat is a cable?,A tenth of a mile,A mile,1\n'
+		);
+		expect(found.questions.map(right)).toEqual([['6 feet'], ['A tenth of a mile']]);
+	});
+});
+
+describe('a column that only counts the rows', () => {
+	it('is not missed when it is left out', async () => {
+		const found = await csv('No,Question,A,B,Key\n1,One?,x,y,A\n2,Two?,x,y,B\n');
+		expect(rulesOf(found)).not.toContain('unused-column');
+		expect(rulesOf(await csv('Deck,Question,A,B,Key\naft,One?,x,y,A\nbow,Two?,x,y,B\n'))).toContain('unused-column');
+	});
+});

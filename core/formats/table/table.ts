@@ -201,6 +201,7 @@ function readRow(
 	const language = text(columns.language);
 	if (language) draft.language = language;
 	const cells = optionCells(row, recipe, listed);
+	const named = Array.isArray(columns.options) ? columns.options.map(plainHeading) : [];
 	const kindNamed = draft.kind ? kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind) : null;
 	let last = cells.length;
 	while (last > 0 && !cells[last - 1]!.text) last -= 1;
@@ -225,7 +226,13 @@ function readRow(
 	const forms = recipe.keyForms ?? defaultForms;
 	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length && !wrong.length) {
 		const separators = recipe.keySeparators ?? (draft.options.length ? defaultSeparators : [';', ' / ', '|']);
-		const given = splitKeys(key, separators, draft.options, forms);
+		const given = splitKeys(key, separators, draft.options, forms).map((one) => {
+			// a key may name the column that holds the right option
+			const column = named.indexOf(plainHeading(one));
+			return one.length < 2 || column < 0 || column >= last || cells.some((cell) => cell.text === one)
+				? one
+				: cells[column]!.text;
+		});
 		draft.keys = [...given, ...(draft.keys ?? [])];
 	}
 	const { question, reports } = assemble(draft, {
