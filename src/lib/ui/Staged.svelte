@@ -111,7 +111,7 @@
 				>{/if}
 		</div>{/if}
 {:else if tab === 'edit'}
-	{#key `${number} ${shown.version}`}<QuestionEditor
+	{#key `${shown.id} ${shown.version}`}<QuestionEditor
 			question={shown.question}
 			{courseId}
 			{busy}

@@ -111,6 +111,7 @@ export function storedReports(found: (Omit<StoredReport, 'words'> & { words: str
 
 /** One question of a load in full. */
 export interface StagedQuestion {
+	id: number;
 	question: Question;
 	/** Goes up with every change to the staged copy. */
 	version: number;
@@ -157,6 +158,7 @@ export async function stagedQuestion(
 		[stagedId]
 	);
 	return {
+		id: stagedId,
 		question: parseQuestion(JSON.parse(found.document)),
 		version: found.version,
 		source: found.source,

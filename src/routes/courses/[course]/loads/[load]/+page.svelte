@@ -116,6 +116,8 @@
 	const place = $derived(new Map(review.questions.map((row, at) => [row.id, at])));
 	const outcomeOf = (row: Row) => review.plan.outcomes[place.get(row.id)!]!;
 	const current = $derived(review.questions[place.get(chosen ?? -1) ?? -1]);
+	/** The row of the question that is seen, which may still be the one before while the chosen one is fetched. */
+	const showing = $derived(review.questions[place.get(shown?.id ?? -1) ?? -1]);
 	const selection = $derived([...picked].filter((id) => place.has(id)));
 	const mendable = $derived(
 		rulesHere.filter(
@@ -434,14 +436,14 @@
 					>{/if}
 			</div>
 			<Findings findings={data.reports} />
-		{:else if shown && current}
-			{#if current.broken && data.mayChange}
+		{:else if shown && showing}
+			{#if showing.broken && data.mayChange}
 				<p class="mb-2 flex items-center gap-2 text-[13px]">
 					<Mark
 						severity="broken"
-						word={current.choice === 'leave'
+						word={showing.choice === 'leave'
 							? 'left out'
-							: current.choice === 'aside'
+							: showing.choice === 'aside'
 								? 'set aside'
 								: 'will be set aside'}
 					/>
@@ -449,34 +451,34 @@
 						class="button small ghost ml-auto"
 						type="button"
 						disabled={review.busy}
-						aria-pressed={current.choice === 'aside'}
-						onclick={() => act({ do: 'choose', ids: [current.id], choice: 'aside' })}>Set aside</button
+						aria-pressed={showing.choice === 'aside'}
+						onclick={() => act({ do: 'choose', ids: [showing.id], choice: 'aside' })}>Set aside</button
 					>
 					<button
 						class="button small ghost"
 						type="button"
 						disabled={review.busy}
-						aria-pressed={current.choice === 'leave'}
-						onclick={() => act({ do: 'choose', ids: [current.id], choice: 'leave' })}>Leave out</button
+						aria-pressed={showing.choice === 'leave'}
+						onclick={() => act({ do: 'choose', ids: [showing.id], choice: 'leave' })}>Leave out</button
 					>
 				</p>
 			{/if}
 			<Staged
 				{shown}
-				number={current.number}
+				number={showing.number}
 				courseId={data.course.id}
 				mayChange={data.mayChange}
 				busy={review.busy}
 				failure={review.failure}
-				matchRule={current.matchRule}
-				ruleWords={current.match === 'new'
+				matchRule={showing.matchRule}
+				ruleWords={showing.match === 'new'
 					? ''
-					: { skip: 'skip', beside: 'take in beside it', replace: 'put in its place' }[review.decision[current.match]]}
-				mend={(one, all) => act({ do: 'mend', rule: one, ...(all ? {} : { ids: [current.id] }) })}
-				edit={(question) => act({ do: 'edit', id: current.id, version: shown!.version, question }, 'Kept.')}
-				match={(to) => act({ do: 'match', ids: [current.id], rule: to })}
-				verify={(verified) => act({ do: 'verify', ids: [current.id], verified })}
-				handIn={(name, file) => void handIn(current.id, name, file)}
+					: { skip: 'skip', beside: 'take in beside it', replace: 'put in its place' }[review.decision[showing.match]]}
+				mend={(one, all) => act({ do: 'mend', rule: one, ...(all ? {} : { ids: [showing.id] }) })}
+				edit={(question) => act({ do: 'edit', id: shown!.id, version: shown!.version, question }, 'Kept.')}
+				match={(to) => act({ do: 'match', ids: [showing.id], rule: to })}
+				verify={(verified) => act({ do: 'verify', ids: [showing.id], verified })}
+				handIn={(name, file) => void handIn(shown!.id, name, file)}
 			/>
 		{/if}
 	</section>

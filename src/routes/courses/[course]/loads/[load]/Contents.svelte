@@ -22,6 +22,11 @@
 			.split('/')
 			.map((step) => step.trim())
 			.filter(Boolean);
+	/** Where a category lands in a word or two: its own name is not said twice. */
+	function landing(path: string[], to: string[], isNew: boolean): string {
+		if (to.length && to.at(-1) === path.at(-1)) return isNew ? '+ new' : 'is there';
+		return `${isNew ? '+ ' : ''}${to.at(-1) ?? 'the bank itself'}`;
+	}
 	function settle(key: string, text: string) {
 		placing = null;
 		const path = asPath(text);
@@ -112,7 +117,7 @@
 									? ', a new category'
 									: ''}. Choose it to put it elsewhere"
 								aria-label="{pathText(line.path)} lands in {asText(to) || 'the bank itself'}, change"
-								onclick={() => (placing = line.key)}>{isNew ? '+ ' : ''}{to.at(-1) ?? 'the bank itself'}</button
+								onclick={() => (placing = line.key)}>{landing(line.path, to, isNew)}</button
 							>{#if put}<button
 									type="button"
 									class="undo"
@@ -143,10 +148,10 @@
 		min-height: 20px;
 	}
 	.count {
-		width: 46px;
+		width: 44px;
 	}
 	.lands {
-		width: 104px;
+		width: 86px;
 	}
 	.over {
 		background: var(--woad-soft);

@@ -78,7 +78,10 @@ export class Review {
 	);
 	/** How many questions stand in a quiz, and in no bank or category of their own. */
 	readonly quizOnly = $derived(this.questions.filter((one) => one.quizOnly).length);
-	readonly land = $derived.by(() => landings(this.decision, this.existing));
+	// copied here, so that what a category was given is read now and not when somebody asks for it
+	readonly land = $derived.by(() =>
+		landings({ ...this.decision, landings: { ...this.decision.landings } }, this.existing)
+	);
 
 	/** The categories as a tree in lines: those that questions are in, and those above them. */
 	readonly tree = $derived.by(() => {

@@ -21,7 +21,8 @@
 
 	const files = $derived([...new Set(data.questions.map((one) => one.fileName))]);
 	const rows = $derived(data.questions.filter((one) => !from || one.fileName === from));
-	const current = $derived(data.questions.find((one) => one.id === chosen));
+	/** The row of the question that is seen, which may still be the one before while the chosen one is fetched. */
+	const showing = $derived(data.questions.find((one) => one.id === shown?.id));
 	const selection = $derived(data.questions.filter((one) => picked.has(one.id)));
 	const ready = $derived(selection.filter((one) => !one.broken));
 
@@ -38,10 +39,10 @@
 		if (!data.questions.some((one) => one.id === chosen) && data.questions[0]) void choose(data.questions[0]);
 	});
 	async function act(what: unknown): Promise<boolean> {
-		if (!current) return false;
+		if (!showing) return false;
 		busy = true;
 		failure = '';
-		const response = await fetch(`/courses/${data.course.id}/loads/${current.loadId}/review`, {
+		const response = await fetch(`/courses/${data.course.id}/loads/${showing.loadId}/review`, {
 			method: 'POST',
 			headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
 			body: JSON.stringify(what)
@@ -131,16 +132,16 @@
 			</p>{/if}
 	</section>
 	<section class="column paper" aria-label="The question">
-		{#if shown && current}
+		{#if shown && showing}
 			<Staged
 				{shown}
-				number={current.number}
+				number={showing.number}
 				courseId={data.course.id}
 				mayChange={data.mayChange}
 				{busy}
 				{failure}
-				mend={(rule, all) => act({ do: 'mend', rule, ...(all ? {} : { ids: [current.id] }) })}
-				edit={(question) => act({ do: 'edit', id: current.id, version: shown!.version, question })}
+				mend={(rule, all) => act({ do: 'mend', rule, ...(all ? {} : { ids: [showing.id] }) })}
+				edit={(question) => act({ do: 'edit', id: showing.id, version: shown!.version, question })}
 			/>
 		{/if}
 	</section>

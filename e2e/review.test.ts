@@ -1,0 +1,271 @@
+import { randomBytes } from 'node:crypto';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Origin, type WebElement } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { zipped, type Files } from '../core/test-support/packages';
+import { demoSignIn } from '../demo/fill';
+import { bankXml, item } from '../src/lib/server/test-support/world';
+import { Visitor } from './browser';
+import { Line } from './line';
+
+let line: Line;
+let visitor: Visitor;
+let folder = '';
+let course = '';
+beforeAll(async () => {
+	folder = mkdtempSync(join(tmpdir(), 'barrow-review-'));
+	line = await Line.to(process.env.APPLICATION!);
+	visitor = await Visitor.open(line.address);
+	await visitor.signIn(demoSignIn.email, demoSignIn.password);
+	await visitor.press('Buoyage and Lights');
+	await visitor.reads('Loads of this course');
+	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+});
+afterAll(async () => {
+	await visitor.close();
+	await line.close();
+	rmSync(folder, { recursive: true, force: true });
+});
+
+async function hand(name: string, files: Files): Promise<void> {
+	const path = join(folder, name);
+	writeFileSync(path, zipped(files));
+	await visitor.go(`/courses/${course}/loads`);
+	await (await visitor.find('input[type=file]:not([webkitdirectory])')).sendKeys(path);
+	await visitor.reads(new RegExp(`${name.replaceAll('.', '\\.')}[\\s\\S]*to review`));
+	await visitor.press(`Review ${name}`);
+	await visitor.reads('Contents');
+}
+const row = async (at: number): Promise<WebElement> => {
+	await visitor.find('[data-row]');
+	return (await visitor.driver.findElements(By.css('[data-row]')))[at]!;
+};
+const ropes = {
+	'ropes.xml': bankXml({
+		Knots: [
+			item('k1', 'Which knot holds a loop that does not slip?', ['Bowline', 'Slip knot']),
+			item('k2', 'Which knot stops a line in a block?', ['Figure of eight', 'Reef knot'], null)
+		],
+		Hitches: [
+			item('h1', 'Which hitch makes a line fast to a rail?', ['Clove hitch', 'Bowline']),
+			item('h2', 'Which hitch grips along a rope?', ['Rolling hitch', 'Half hitch'], null)
+		]
+	})
+};
+
+describe('the editor', () => {
+	it('shows the question that was chosen, and keeps what is written for that one alone', async () => {
+		await hand('ropes.zip', ropes);
+		await (await row(0)).click();
+		await visitor.press('Edit');
+		await (await row(2)).click();
+		await visitor.reads(/fast to a rail/);
+		await visitor.driver.wait(
+			async () =>
+				visitor.driver.executeScript(
+					`return document.querySelector('[aria-label="Stem"]')?.textContent.includes('fast to a rail')`
+				),
+			10_000,
+			'the editor never showed the question that was chosen last'
+		);
+		const stem = await visitor.find('[aria-label="Stem"]');
+		await visitor.driver.executeScript(
+			"arguments[0].focus(); getSelection().selectAllChildren(arguments[0]); document.execCommand('insertText', false, 'Which hitch is made on a rail?')",
+			stem
+		);
+		await visitor.press('Keep this');
+		await visitor.reads('Which hitch is made on a rail?');
+		await (await row(0)).click();
+		await visitor.reads('Which knot holds a loop that does not slip?');
+	});
+});
+
+describe('where categories land', () => {
+	it('is changed by dragging one onto another', async () => {
+		const [from, to] = await Promise.all(
+			['Hitches', 'Knots'].map((name) =>
+				visitor.driver.findElement(By.xpath(`//tr[.//input[@aria-label="Take in ${name}"]]`))
+			)
+		);
+		await visitor.driver
+			.actions({ async: true })
+			.move({ origin: from!, x: -60, y: 0 })
+			.press()
+			.move({ origin: Origin.POINTER, x: 0, y: -6, duration: 80 })
+			.move({ origin: to!, x: -60, y: 0, duration: 300 })
+			.move({ origin: to!, x: -58, y: 1, duration: 80 })
+			.pause(200)
+			.release()
+			.perform();
+		await visitor.find('button[aria-label="Hitches lands in Knots, change"]');
+		await visitor.reads(/1 category, a new one/);
+		await visitor.press('Let Hitches land by itself');
+		await visitor.reads(/2 categories, all new/);
+	});
+});
+
+describe('the rules', () => {
+	it('can want a decision on each broken question', async () => {
+		await visitor.press('Rules');
+		await visitor.choose('Questions in error', 'decide on each');
+		await visitor.press('Close');
+		await visitor.reads('2 broken questions wait for a decision');
+		await (await row(1)).click();
+		await visitor.reads('Which knot stops a line in a block?');
+		await visitor.press('Set aside');
+		await visitor.reads('1 broken question waits for a decision');
+		await (await row(3)).click();
+		await visitor.reads('Which hitch grips along a rope?');
+		await visitor.press('Leave out');
+		await visitor.reads(/Take in 2 of 4 questions[\s\S]*1 set aside, 1 left out/);
+	});
+	it('can be saved by name, and taken for the next load', async () => {
+		await visitor.press('Rules');
+		await visitor.write('input[placeholder="name"]', 'School rules');
+		await visitor.press('Save');
+		await visitor.reads('Kept as “School rules”');
+		await visitor.press('Close');
+		await hand('halves.zip', {
+			'halves.xml': bankXml({
+				Knots: [half('half', 50), half('third', 33.3), item('n', 'Which holds?', ['Bowline', 'Bend'], null)]
+			})
+		});
+		await visitor.press('Rules');
+		await visitor.choose('Questions in error', 'good ones in, rest set aside');
+		await (
+			await visitor.driver.findElement(By.xpath('//label[contains(., "Saved rules")]//option[. = "School rules"]'))
+		).click();
+		await visitor.reads('1 broken question waits for a decision');
+	});
+	it('say what becomes of credit that the course does not allow', async () => {
+		await visitor.choose('Questions in error', 'good ones in, rest set aside');
+		await visitor.reads(/Take in 2 of 3 questions/);
+		await visitor.write('input[placeholder="any"]', '100; 50; 0');
+		const other = await visitor.driver.findElement(
+			By.xpath('//label[contains(., "Other credit")]//option[@value="aside"]')
+		);
+		await other.click();
+		await visitor.reads(/Take in 1 of 3 questions/);
+		await (
+			await visitor.driver.findElement(By.xpath('//label[contains(., "Other credit")]//option[@value="nearest"]'))
+		).click();
+		await visitor.reads('1 question would have credit moved to the nearest');
+		await visitor.reads(/Take in 2 of 3 questions/);
+		await visitor.write('input[placeholder="any"]', '');
+		await visitor.press('Close');
+	});
+});
+
+/** A question of several answers, of which each earns a part. */
+const half = (ident: string, percent: number) =>
+	item(ident, `Which are ${ident} of the hitches?`, ['Clove', 'Rolling'], null)
+		.replace('rcardinality="Single"', 'rcardinality="Multiple"')
+		.replace(
+			'</item>',
+			`<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal" minvalue="0" maxvalue="100"/></outcomes>${[
+				'A',
+				'B'
+			]
+				.map(
+					(option, at) =>
+						`<respcondition continue="Yes"><conditionvar><varequal respident="R">${option}</varequal></conditionvar><setvar varname="SCORE" action="Add">${at ? 100 - percent : percent}</setvar></respcondition>`
+				)
+				.join('')}</resprocessing></item>`
+		);
+
+describe('a quiz in a package', () => {
+	it('has its own questions put into a bank of the user’s choice', async () => {
+		await hand('quiz.zip', {
+			'bank.xml': bankXml({ Knots: [item('a', 'Which knot is a loop for a rescue?', ['Bowline', 'Granny'])] }),
+			'quiz.xml': `<questestinterop><assessment ident="Q" title="Spring ropes"><section ident="P" title="Part one">${item('b', 'Which rope floats by itself?', ['Polypropylene', 'Nylon'])}</section></assessment></questestinterop>`
+		});
+		await visitor.choose('Bank for the questions that stand only in a quiz', 'into a new bank');
+		await visitor.reads(/and 1 of them into Spring ropes/);
+		await visitor.choose('Bank', 'into a new bank');
+		await visitor.write('input[aria-label="Name of the new bank"]', 'Rescue knots');
+		await visitor.press('Take in 2');
+		await visitor.reads('Receipt');
+		await visitor.go(`/courses/${course}/banks`);
+		const words = await visitor.reads('Spring ropes');
+		expect(words).toContain('Rescue knots');
+	});
+});
+
+describe('a picture that did not come along', () => {
+	it('is handed in in the editor, and the question is whole', async () => {
+		await hand('flag.zip', {
+			'flag.xml': bankXml({
+				Flags: [
+					item(
+						'f',
+						'Which knot is drawn?',
+						['Bowline', 'Bend'],
+						'A',
+						'<matimage uri="drawn.svg" imagtype="image/svg+xml"/>'
+					)
+				]
+			})
+		});
+		await visitor.reads('will be set aside');
+		await (await row(0)).click();
+		await visitor.press('Edit');
+		const picture = join(folder, 'drawn-again.svg');
+		writeFileSync(picture, '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><path d="M0 0h40"/></svg>');
+		await (await visitor.find('label.missing input[type=file]')).sendKeys(picture);
+		await visitor.reads('“drawn.svg” is there now, in 1 question');
+		await visitor.reads(/Take in 1 of 1 question/);
+	});
+});
+
+describe('a lost connection', () => {
+	it('is said, loses no decision, and the next try is kept', async () => {
+		line.cut();
+		await (await visitor.find('input[aria-label="Select all that are listed"]')).click();
+		await visitor.press('Leave out');
+		await visitor.reads('The server does not answer');
+		line.mend();
+		await visitor.press('Leave out');
+		await visitor.reads('everything is left out');
+		await visitor.press('Include');
+		await visitor.reads(/Take in 1 of 1 question/);
+	});
+	it('pauses an upload, which goes on by itself', async () => {
+		const path = join(folder, 'long.zip');
+		writeFileSync(path, zipped({ ...ropes, 'chart.bin': randomBytes(40 * 2 ** 20) }));
+		await visitor.go(`/courses/${course}/loads`);
+		line.speed = 8 * 2 ** 20;
+		await (await visitor.find('input[type=file]:not([webkitdirectory])')).sendKeys(path);
+		await visitor.reads(/long\.zip/);
+		await visitor.driver.sleep(1200);
+		line.cut();
+		await visitor.reads(/connection/);
+		line.mend();
+		line.speed = 0;
+		await visitor.reads(/long\.zip[\s\S]{1,40}42 MB\s+4\s[\s\S]{1,20}to review/, 60_000);
+	});
+});
+
+describe('a folder', () => {
+	it('becomes one load, with its folders as categories to choose', async () => {
+		const inside = join(folder, 'locker');
+		for (const [name, question] of [
+			['knots', item('x', 'Which knot ends a splice?', ['Crown', 'Reef knot'])],
+			['hitches', item('y', 'Which hitch holds a fender?', ['Clove hitch', 'Bend'])]
+		] as const) {
+			mkdirSync(join(inside, name), { recursive: true });
+			writeFileSync(join(inside, name, 'bank.xml'), bankXml({ Old: [question] }));
+		}
+		await visitor.go(`/courses/${course}/loads`);
+		await (await visitor.find('input[webkitdirectory]')).sendKeys(inside);
+		await visitor.reads(/locker\.zip[\s\S]*to review/);
+		await visitor.press('Review locker.zip');
+		await visitor.reads('Categories from');
+		await (
+			await visitor.driver.findElement(By.xpath('//label[contains(., "Categories from")]//option[@value="folders"]'))
+		).click();
+		const words = await visitor.reads('hitches');
+		expect(words).toContain('knots');
+	});
+});
