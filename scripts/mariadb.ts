@@ -11,6 +11,8 @@ export interface OwnDatabase {
 	/** As DATABASE_URL takes it. */
 	url: string;
 	stop: () => Promise<void>;
+	/** Ends it at once, as a machine does that goes down: for tests. */
+	kill: () => Promise<void>;
 }
 
 const host = '127.0.0.1';
@@ -79,15 +81,16 @@ async function connect(options: object, server: ChildProcess, folder: string) {
 
 /**
  * Starts the project's own MariaDB with its data in `folder`, which is made where it is not there. The password is made
- * once and kept beside the data, readable by the owner alone. Throws a Trouble where it cannot start.
+ * once and kept beside the data, readable by the owner alone. `port` is a free one where none is named; `quick` does
+ * without waiting for the disk. Throws a Trouble where it cannot start.
  */
-export async function startMariadb(folder: string, { quick = false } = {}): Promise<OwnDatabase> {
+export async function startMariadb(folder: string, { quick = false, port: wanted = 0 } = {}): Promise<OwnDatabase> {
 	mkdirSync(folder, { recursive: true });
 	const secret = join(folder, 'password');
 	if (!existsSync(join(folder, 'data', 'mysql'))) install(folder);
 	const fresh = !existsSync(secret);
 	const password = fresh ? randomBytes(24).toString('base64url') : readFileSync(secret, 'utf8').trim();
-	const port = await freePort();
+	const port = wanted || (await freePort());
 	const socket = join(folder, 'socket');
 	const out = openSync(log(folder), 'a');
 	const binary = existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd';
@@ -126,6 +129,7 @@ export async function startMariadb(folder: string, { quick = false } = {}): Prom
 		chmodSync(secret, 0o600);
 	}
 	await root.end();
+	const ended = new Promise<void>((resolve) => server.on('exit', () => resolve()));
 	return {
 		url: `mysql://barrow:${password}@${host}:${port}/${schema}`,
 		stop: () =>
@@ -134,6 +138,10 @@ export async function startMariadb(folder: string, { quick = false } = {}): Prom
 				server.on('exit', () => resolve());
 				server.kill('SIGTERM');
 				setTimeout(() => server.kill('SIGKILL'), 20_000).unref();
-			})
+			}),
+		kill: () => {
+			server.kill('SIGKILL');
+			return ended;
+		}
 	};
 }

@@ -30,49 +30,74 @@ const suite = (name: string): Step => ({
 	],
 	counts: report(name)
 });
-const steps: Step[] = [
-	{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
-	{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
-	{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
-	{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] },
-	suite('core'),
-	suite('server'),
-	suite('browser')
+/** Steps side by side, each list one after the other: what needs the processor beside what waits for the database. */
+const groups: Step[][][] = [
+	[
+		[
+			{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
+			{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
+			{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
+			{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] }
+		],
+		[suite('server')]
+	],
+	[[suite('core')]],
+	[[suite('browser')]]
 ];
 
-function carryOut({ command }: Step): Promise<number> {
+/** Runs a step; what it says is held back until its end where others run beside it. */
+function carryOut({ command }: Step, alone: boolean): Promise<{ code: number; words: string }> {
 	return new Promise((resolve) => {
-		const child = spawn(command[0]!, command.slice(1), { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
-		child.on('error', () => resolve(1));
-		child.on('exit', (code) => resolve(code ?? 1));
+		const child = spawn(command[0]!, command.slice(1), {
+			cwd: root,
+			stdio: ['ignore', alone ? 'inherit' : 'pipe', alone ? 'inherit' : 'pipe']
+		});
+		let words = '';
+		for (const stream of [child.stdout, child.stderr])
+			stream?.setEncoding('utf8').on('data', (text: string) => (words += text));
+		child.on('error', () => resolve({ code: 1, words }));
+		child.on('close', (code) => resolve({ code: code ?? 1, words }));
 	});
 }
 
 let passed = 0;
 let failed = 0;
+
+/** Carries a step out and adds what it counted. */
+async function count(step: Step, alone: boolean): Promise<void> {
+	const began = Date.now();
+	if (alone) say(`\n== ${step.name}`);
+	const { code, words } = await carryOut(step, alone);
+	if (!alone) say(`\n== ${step.name}\n${words}`);
+	let counted = { numPassedTests: code ? 0 : 1, numFailedTests: code ? 1 : 0 };
+	if (step.counts) {
+		try {
+			counted = JSON.parse(readFileSync(step.counts, 'utf8')) as typeof counted;
+			rmSync(step.counts, { force: true });
+		} catch {
+			counted = { numPassedTests: 0, numFailedTests: 1 };
+		}
+		// a suite that broke off outside of its tests has failed, whatever it counted
+		if (code && !counted.numFailedTests) counted.numFailedTests = 1;
+	}
+	passed += counted.numPassedTests;
+	failed += counted.numFailedTests;
+	say(
+		`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`
+	);
+}
+
 try {
 	ensurePackages(['mariadb-server', 'chromium', 'chromium-driver', 'libxml2-utils']);
 	buildIfStale(root);
 	const only = process.argv.slice(2);
-	for (const step of steps.filter((one) => !only.length || only.some((word) => one.name.includes(word)))) {
-		const began = Date.now();
-		say(`\n== ${step.name}`);
-		const code = await carryOut(step);
-		let counted = { numPassedTests: code ? 0 : 1, numFailedTests: code ? 1 : 0 };
-		if (step.counts) {
-			try {
-				counted = JSON.parse(readFileSync(step.counts, 'utf8')) as typeof counted;
-				rmSync(step.counts, { force: true });
-			} catch {
-				counted = { numPassedTests: 0, numFailedTests: 1 };
-			}
-			// a suite that broke off outside of its tests has failed, whatever it counted
-			if (code && !counted.numFailedTests) counted.numFailedTests = 1;
-		}
-		passed += counted.numPassedTests;
-		failed += counted.numFailedTests;
-		say(
-			`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`
+	const wanted = (step: Step) => !only.length || only.some((word) => step.name.includes(word));
+	for (const group of groups) {
+		const lanes = group.map((lane) => lane.filter(wanted)).filter((lane) => lane.length);
+		await Promise.all(
+			lanes.map(async (lane) => {
+				for (const step of lane) await count(step, lanes.length === 1);
+			})
 		);
 	}
 } catch (error) {

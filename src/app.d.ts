@@ -4,6 +4,8 @@ declare global {
 	namespace App {
 		interface Locals {
 			person: Person | null;
+			/** The database could not be reached while this was answered. */
+			unreachable?: boolean;
 		}
 	}
 }

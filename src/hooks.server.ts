@@ -3,7 +3,7 @@ import { building } from '$app/environment';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { settings } from '$lib/server/config';
-import { database } from '$lib/server/db/pool';
+import { database, isUnreachable } from '$lib/server/db/pool';
 import { supervise, type Supervisor } from '$lib/server/jobs/supervisor';
 import { personOf } from '$lib/server/people/sessions';
 
@@ -19,10 +19,21 @@ export const init: ServerInit = () => {
 	process.on('sveltekit:shutdown', () => void supervisor?.close().finally(() => database().end()));
 };
 
+const notReachable =
+	'The database does not answer just now. Nothing is half done; try again in a moment, and look first whether it was done already.';
+
+async function whoAsks(token: string | undefined) {
+	try {
+		return token ? await personOf(database(), token) : null;
+	} catch (cause) {
+		if (isUnreachable(cause)) error(503, notReachable);
+		throw cause;
+	}
+}
+
 /** Finds out who asks, lets nobody in who is not signed in, and refuses changes that come from another site. */
 export const handle: Handle = async ({ event, resolve }) => {
-	const token = event.cookies.get(cookieName);
-	event.locals.person = token ? await personOf(database(), token) : null;
+	event.locals.person = await whoAsks(event.cookies.get(cookieName));
 	const { method, headers } = event.request;
 	if (method !== 'GET' && method !== 'HEAD') {
 		const origin = headers.get('origin');
@@ -35,7 +46,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 			event.url.pathname === '/' ? '/signin' : `/signin?to=${encodeURIComponent(event.url.pathname + event.url.search)}`
 		);
 	}
-	const response = await resolve(event);
+	const answered = await resolve(event);
+	// whoever uploads waits for a server that is being started again, and goes on
+	const response =
+		event.locals.unreachable && answered.status === 500
+			? new Response(answered.body, { status: 503, headers: answered.headers })
+			: answered;
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	response.headers.set('Referrer-Policy', 'same-origin');
 	if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'private, no-cache');
@@ -47,8 +63,10 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
 	if (status === 404) return { message: 'There is nothing at this address.' };
 	console.error(event.request.method, event.url.pathname, cause);
 	const code = (cause as { code?: string } | null)?.code;
-	if (code === 'ECONNREFUSED' || code === 'PROTOCOL_CONNECTION_LOST')
-		return { message: 'The database does not answer. Nothing was changed; try again in a moment.' };
+	if (isUnreachable(cause)) {
+		event.locals.unreachable = true;
+		return { message: notReachable };
+	}
 	if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL')
 		return { message: 'The disk of the database is full. Nothing was changed; make room and try again.' };
 	return {

@@ -65,3 +65,19 @@ export async function transaction<T>(pool: Pool, work: (connection: PoolConnecti
 		}
 	}
 }
+
+const unreachable = new Set([
+	'ECONNREFUSED',
+	'ECONNRESET',
+	'EPIPE',
+	'ETIMEDOUT',
+	'PROTOCOL_CONNECTION_LOST',
+	'ER_SERVER_SHUTDOWN',
+	'ER_CONNECTION_KILLED',
+	'ER_CON_COUNT_ERROR'
+]);
+
+/** Whether an error says that the database cannot be reached, as while it is being started again. */
+export function isUnreachable(error: unknown): boolean {
+	return unreachable.has((error as { code?: string } | null)?.code ?? '');
+}

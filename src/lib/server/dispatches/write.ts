@@ -12,7 +12,7 @@ import type { FoundQuiz } from '../../../../core/model/quiz';
 import { parseQuestion } from '../../../../core/model/schema';
 import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
-import { row, rows, run } from '../db/pool';
+import { row, rows, run, transaction } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
 import { unpack } from '../files/unpack';
 import { Stopped, type Control } from '../jobs/control';
@@ -31,6 +31,7 @@ interface DispatchRow {
 	title: string;
 	format: string;
 	worked_out: number;
+	state: string;
 }
 
 /** Gives the questions of a list one after the other, read from the database in batches, each with its category as its bank has it. */
@@ -63,11 +64,12 @@ function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: nu
 export async function writeDispatch(pool: Pool, dispatchId: number, control: Control): Promise<void> {
 	const dispatch = await row<DispatchRow>(
 		pool,
-		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out FROM dispatches WHERE id = ?',
+		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out, state FROM dispatches WHERE id = ?',
 		[dispatchId]
 	);
 	const format = dispatch && writtenFormat(dispatch.format);
-	if (!dispatch || !format) return;
+	// a job that is done again, since its process went down right after the proof, has nothing left to do
+	if (!dispatch || !format || !['waiting', 'writing', 'proving'].includes(dispatch.state)) return;
 	const what: Consignment = dispatch.bank_id === null ? { quizId: dispatch.quiz_id! } : { bankId: dispatch.bank_id };
 	const ids = await questionIdsOf(pool, dispatch.course_id, what);
 	const banks = await rows<{ id: number }>(pool, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
@@ -111,17 +113,19 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			control.check();
 			tell(count);
 		});
-		await run(pool, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [
-			JSON.stringify(proof),
-			dispatchId
-		]);
-		await record(pool, {
-			courseId: dispatch.course_id,
-			personId: dispatch.person_id,
-			deed: 'dispatched',
-			subject: dispatch.title,
-			questions: proof.sent,
-			address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}`
+		await transaction(pool, async (connection) => {
+			await run(connection, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [
+				JSON.stringify(proof),
+				dispatchId
+			]);
+			await record(connection, {
+				courseId: dispatch.course_id,
+				personId: dispatch.person_id,
+				deed: 'dispatched',
+				subject: dispatch.title,
+				questions: proof.sent,
+				address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}`
+			});
 		});
 	} catch (error) {
 		if (error instanceof Stopped)

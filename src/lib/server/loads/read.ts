@@ -40,8 +40,10 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 		size: number;
 		file_name: string;
 		recipe: string | null;
-	}>(pool, 'SELECT course_id, file_id, size, file_name, recipe FROM loads WHERE id = ?', [loadId]);
-	if (!load) return;
+		state: string;
+	}>(pool, 'SELECT course_id, file_id, size, file_name, recipe, state FROM loads WHERE id = ?', [loadId]);
+	// a job that is done again, since its process went down right after the reading, must not undo what people decided
+	if (!load || (load.state !== 'waiting' && load.state !== 'reading')) return;
 	await clear(pool, loadId);
 	await run(
 		pool,

@@ -502,8 +502,11 @@
 	use:enhance={() => {
 		pressed = true;
 		review.hold();
-		return async ({ update }) => {
-			await update({ reset: false });
+		return async ({ result, update }) => {
+			// where the server cannot answer, the page stays with everything that was decided on it
+			if (result.type === 'error')
+				review.failure = String((result.error as { message?: string } | null)?.message ?? result.error);
+			else await update({ reset: false });
 			pressed = false;
 			review.busy = false;
 		};
