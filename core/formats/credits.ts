@@ -23,9 +23,15 @@ const mostTried = 10;
 const close = (a: number, b: number) => Math.abs(a - b) < 1e-6;
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
-function* subsets(count: number): Generator<number[]> {
-	for (let mask = 0; mask < 2 ** count; mask += 1)
-		yield Array.from({ length: count }, (_, at) => at).filter((at) => mask & (1 << at));
+const known: number[][][] = [];
+
+/** Every set of so many options, by their places; the same list each time it is asked for. */
+function subsets(count: number): number[][] {
+	return (known[count] ??= Array.from({ length: 2 ** count }, (_, mask) => {
+		const set: number[] = [];
+		for (let at = 0; at < count; at += 1) if (mask & (1 << at)) set.push(at);
+		return set;
+	}));
 }
 
 /**

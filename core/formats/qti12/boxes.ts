@@ -11,6 +11,7 @@ const boxName = (ident: string, place: number) => `${ident}.${place}`;
  * without one, by their order. An item without such a response stays as it is.
  */
 export function partBoxes(item: XmlElement): XmlElement {
+	if (!descendants(item, 'render_fib').some((fib) => descendants(fib, 'response_label').length > 1)) return item;
 	const boxes = new Map<string, string[]>();
 	const parted = (response: XmlElement): XmlElement[] => {
 		const ident = response.attributes.ident ?? '';

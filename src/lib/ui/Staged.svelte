@@ -55,7 +55,7 @@
 		...(mayChange && shown.question.kind !== 'unreadable' ? ([['edit', 'Edit']] as [Tab, string][]) : []),
 		['source', 'Source'],
 		['snags', `Snags ${shown.reports.length}`],
-		...(shown.against ? ([['against', 'In the course']] as [Tab, string][]) : [])
+		...(shown.against ? ([['against', 'In course']] as [Tab, string][]) : [])
 	]);
 	$effect(() => {
 		if (!tabs.some(([name]) => name === tab)) tab = 'question';

@@ -16,8 +16,8 @@
 >
 	{#snippet line(one: AcceptedText, at: number)}
 		<input class="field min-w-0 flex-1" aria-label="Accepted answer {at + 1}{of}" bind:value={one.text} />
-		<label class="whitespace-nowrap text-[13px]"
-			><input type="checkbox" bind:checked={one.caseSensitive} /> capitals count</label
+		<label class="whitespace-nowrap text-[13px]" title="An answer in other capitals is wrong"
+			><input type="checkbox" bind:checked={one.caseSensitive} /> capitals</label
 		>
 		<CreditField bind:credit={one.credit} label="Credit of answer {at + 1}{of}" />
 	{/snippet}

@@ -69,6 +69,7 @@
 
 <style>
 	fieldset {
+		min-width: 0;
 		border-top: 1px solid var(--line);
 		padding-top: 6px;
 	}

@@ -193,9 +193,9 @@
 	</div>
 	<table class="rows even">
 		<colgroup
-			><col style="width: 21%" /><col style="width: 15%" /><col style="width: 7%" /><col style="width: 9%" /><col
+			><col style="width: 21%" /><col style="width: 14%" /><col style="width: 7%" /><col style="width: 8%" /><col
 				style="width: 6%"
-			/><col /><col style="width: 10%" /><col style="width: 9%" /><col style="width: 132px" /></colgroup
+			/><col /><col style="width: 10%" /><col style="width: 12%" /><col style="width: 124px" /></colgroup
 		>
 		<thead
 			><tr
@@ -281,7 +281,9 @@
 						{:else}<Mark severity="broken" word="failed" /> <span>{one.failure}</span>{/if}
 					</td>
 					<td class="mute">{one.person}</td>
-					<td class="mute" title={new Date(one.created).toLocaleString('en-GB')}>{ago(one.created)}</td>
+					<td class="mute whitespace-nowrap" title={new Date(one.created).toLocaleString('en-GB')}
+						>{ago(one.created)}</td
+					>
 					<td class="number">
 						{#if data.mayChange}
 							{#if one.state === 'waiting' || one.state === 'reading'}

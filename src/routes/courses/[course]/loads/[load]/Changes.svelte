@@ -12,12 +12,12 @@
 		close
 	}: { review: Review; target: string; show: (id: number) => void; close: () => void } = $props();
 
-	const names: [Outcome, string][] = [
-		['replaced', 'put in the place of one that is there, whose old version is kept'],
-		['skipped', 'skipped, because they are in the course already'],
-		['aside', 'set aside'],
-		['left', 'left out'],
-		['taken', 'taken in']
+	const names: [Outcome, (many: boolean) => string][] = [
+		['replaced', () => 'put in the place of one that is there, whose old version is kept'],
+		['skipped', (many) => `skipped, because ${many ? 'they are' : 'it is'} in the course already`],
+		['aside', () => 'set aside'],
+		['left', () => 'left out'],
+		['taken', () => 'taken in']
 	];
 	const most = 100;
 	const by = (outcome: Outcome) => review.questions.filter((_, at) => review.plan.outcomes[at] === outcome);
@@ -37,7 +37,7 @@
 	{#each names as [outcome, words] (outcome)}
 		{@const list = by(outcome)}
 		{#if list.length}
-			<h3 class="mt-3">{count(list.length, 'question')} {words}</h3>
+			<h3 class="mt-3">{count(list.length, 'question')} {words(list.length > 1)}</h3>
 			<p class="names">
 				{#each list.slice(0, most) as one (one.id)}<button type="button" class="word" onclick={() => show(one.id)}
 						>{one.number} {one.title || '(no title)'}</button

@@ -25,7 +25,7 @@
 	/** Where a category lands in a word or two: its own name is not said twice. */
 	function landing(path: string[], to: string[], isNew: boolean): string {
 		if (to.length && to.at(-1) === path.at(-1)) return isNew ? '+ new' : 'is there';
-		return `${isNew ? '+ ' : ''}${to.at(-1) ?? 'the bank itself'}`;
+		return `${isNew ? '+ ' : ''}${to.at(-1) ?? 'in the bank'}`;
 	}
 	function settle(key: string, text: string) {
 		placing = null;
