@@ -265,7 +265,7 @@ describe('a recipe that is guessed', () => {
 				{ question: 'The ebb is', options: ['rising', 'falling'], correct: 1 }
 			]
 		});
-		expect(found.questions.map((one) => credits(one).filter(([, credit]) => credit > 0))).toEqual([
+		expect(found.questions.map((one) => credits(one).filter(([, credit]) => Number(credit) > 0))).toEqual([
 			[
 				['Nylon', 0.5],
 				['Hemp', 0.5]

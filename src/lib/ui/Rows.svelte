@@ -26,15 +26,23 @@
 		height?: number;
 	} = $props();
 
+	/** Lines that are drawn beyond what is seen, above and below. */
+	const beyond = 8;
+
 	let scroller: HTMLDivElement | undefined = $state();
 	// svelte-ignore state_referenced_locally
 	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
 		count: items.length,
 		getScrollElement: () => scroller ?? null,
 		estimateSize: () => height,
-		overscan: 12,
+		overscan: beyond,
 		initialRect: { width: 600, height: 640 }
 	});
+	const drawn = $derived($virtual.getVirtualItems());
+	// a line that has gone out of sight is used again for one that comes in; lines in a row never share a place
+	const slots = $derived(
+		Math.max(drawn.length, Math.ceil(($virtual.scrollRect?.height ?? 640) / height) + 2 * beyond + 4)
+	);
 	let ready = $state(false);
 	let gutter = $state(0);
 	onMount(() => {
@@ -54,6 +62,15 @@
 		choose(item);
 		$virtual.scrollToIndex(items.indexOf(item), { align: 'auto' });
 		await tick();
+	}
+	/** What is focused in a line that goes out of sight is let go of, before the line is used for another question. */
+	function scrolled() {
+		const focused = scroller?.contains(document.activeElement) ? document.activeElement!.closest('[data-row]') : null;
+		if (!focused) return;
+		const place = Number(focused.getAttribute('aria-rowindex')) - 2;
+		const first = Math.floor(scroller!.scrollTop / height) - beyond;
+		const last = Math.ceil((scroller!.scrollTop + scroller!.clientHeight) / height) + beyond;
+		if (place < first || place > last) scroller!.focus({ preventScroll: true });
 	}
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
@@ -85,9 +102,9 @@
 >
 	<div class="head" role="row">{@render head()}</div>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup">
+	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup" onscroll={scrolled}>
 		<div style="height: {$virtual.getTotalSize()}px; position: relative">
-			{#each $virtual.getVirtualItems() as one (one.index)}
+			{#each drawn as one (one.index % slots)}
 				{@const item = items[one.index]}
 				{#if item}
 					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->

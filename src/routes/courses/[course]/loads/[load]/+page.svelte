@@ -65,6 +65,8 @@
 		folders: 'its folders'
 	};
 	let asked = 0;
+	/** Letters of a title that are drawn: more than fit, and few enough that ten thousand lines scroll without a stutter. */
+	const mostShown = 90;
 
 	const matchWords: Record<Match, string> = {
 		new: 'new',
@@ -399,7 +401,7 @@
 					title="{row.title}{row.category === row.foundIn ? '' : `, put in ${pathText(pathOfKey(row.category))}`}"
 				>
 					<span class="cut" class:faint={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
-						>{row.title || '(no title)'}</span
+						>{row.title.slice(0, mostShown) || '(no title)'}</span
 					>
 					{#if row.verified}<span class="whole" title="key verified">✓</span>{/if}
 					{#if row.match !== 'new'}<span
