@@ -66,11 +66,25 @@ const changed = <T>(list: T[], change: (one: T) => T): T[] => {
 	return out.some((one, at) => one !== list[at]) ? out : list;
 };
 
-/** Rich text without its pictures, in the form of rich text again. */
+const shown = /<(img|object)\b([^>]*?)(?:\/>|>[\s\S]*?<\/object>)/g;
+
+/** What a picture or a sound is called, for people: what it shows, and its file. */
+function nameOfShown(attributes: string): Markup {
+	const said = (name: string) => new RegExp(`\\b${name}="([^"]*)"`).exec(attributes)?.[1]?.trim() ?? '';
+	const file = (said('src') || said('data'))
+		.split('/')
+		.pop()!
+		.replace(/^media:/, '');
+	return said('alt') ? `${said('alt')} (${file})` : file;
+}
+
+/** Rich text without its pictures, in the form of rich text again; where nothing else is in it, it says what was shown. */
 function withoutPictures(markup: Markup): Markup {
 	if (!/<(img|object)\b/.test(markup)) return markup;
-	const bare = markup.replace(/<(img|object)\b[^>]*?(\/>|>[\s\S]*?<\/object>)/g, '');
-	return serialise(conform(parseXml(`<x>${bare}</x>`).root?.children ?? [])).trim();
+	const bare = serialise(conform(parseXml(`<x>${markup.replace(shown, '')}</x>`).root?.children ?? [])).trim();
+	return plainText(bare) || /<(math|span|div|var)\b/.test(bare)
+		? bare
+		: [...markup.matchAll(shown)].map((found) => nameOfShown(found[2]!)).join(', ');
 }
 
 /** Rich text as plain text that is escaped again. */
@@ -623,7 +637,7 @@ export const features: Feature[] = [
 	{
 		name: 'pictures',
 		title: 'pictures, sound and files',
-		otherwise: 'pictures, sound and files are left out',
+		otherwise: 'pictures, sound and files are left out; where nothing else stood there, their names stand in for them',
 		without: (question) => {
 			const bare = mapMarkup(question, withoutPictures);
 			return question.attachments.length || JSON.stringify(bare) !== JSON.stringify(question)

@@ -1,5 +1,6 @@
 import { differences } from '../../compare/canonical';
 import { kindName, type Kind, type Question } from '../../model/question';
+import { escapeAttribute } from '../../xml/serialise';
 import type { Loss } from '../format';
 import { features } from './features';
 import { ways } from './nearest';
@@ -39,12 +40,28 @@ function toKinds(
 		return { list: [], what: [`there is no kind like “${kindName(question.kind)}” in this format`] };
 	const list: Question[] = [];
 	const what = [way.how];
-	for (const one of way.change(question, options.workedOut)) {
+	for (const one of withOwnFiles(way.change(question, options.workedOut))) {
 		const next = toKinds(one, limits, options, depth + 1);
 		list.push(...next.list);
 		what.push(...next.what.filter((words) => !what.includes(words)));
 	}
 	return { list, what };
+}
+
+/** Several questions out of one, each with the files that it shows, and with those that none of them shows. */
+function withOwnFiles(questions: Question[]): Question[] {
+	if (questions.length < 2) return questions;
+	const shown = questions.map((question) => {
+		const words = JSON.stringify(question);
+		return new Set(
+			question.attachments.map(({ name }) => name).filter((name) => words.includes(`media:${escapeAttribute(name)}`))
+		);
+	});
+	const anywhere = new Set(shown.flatMap((names) => [...names]));
+	return questions.map((question, at) => ({
+		...question,
+		attachments: question.attachments.filter(({ name }) => shown[at]!.has(name) || !anywhere.has(name))
+	}));
 }
 
 /** Makes a question fit a format: what is written for it, and what is lost on the way. */

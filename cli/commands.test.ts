@@ -1,0 +1,176 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
+import { writtenFormats } from '../core/formats';
+import { commands, type Options } from './commands';
+
+const sample = (name: string) => new URL(`../core/test-support/samples/${name}`, import.meta.url).pathname;
+let folder = '';
+beforeAll(() => {
+	folder = mkdtempSync(join(tmpdir(), 'barrow-commands-'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+afterEach(() => vi.restoreAllMocks());
+
+/** Runs a command here, and gives its exit code with what it says. */
+async function run(name: string, files: string[], options: Options = {}) {
+	const said: string[] = [];
+	const hear = (text: unknown) => {
+		said.push(String(text));
+		return true;
+	};
+	vi.spyOn(process.stdout, 'write').mockImplementation(hear);
+	vi.spyOn(process.stderr, 'write').mockImplementation(hear);
+	const status = await commands.get(name)!.run(files, options);
+	vi.restoreAllMocks();
+	return { status, words: said.join('') };
+}
+const counts = (words: string) => {
+	const found =
+		/(\d+) questions: (\d+) identical, (\d+) changed as foretold, (\d+) changed otherwise, (\d+) missing, (\d+) left behind/.exec(
+			words
+		)!;
+	const [all, identical, foretold, otherwise, missing, left] = found.slice(1).map(Number) as [
+		number,
+		number,
+		number,
+		number,
+		number,
+		number
+	];
+	return { all, identical, foretold, otherwise, missing, left };
+};
+
+describe('convert', () => {
+	for (const { name, ending } of writtenFormats)
+		it(`writes every kind of question as ${name}, and finds each of them again or has said what becomes of it`, async () => {
+			const out = join(folder, `kinds-${name}${ending}`);
+			const { status, words } = await run('convert', [sample('harbour-kinds.zip'), out], { to: name });
+			const found = counts(words);
+			expect(found).toMatchObject({ all: 21, otherwise: 0, missing: 0 });
+			expect(found.identical + found.foretold + found.left).toBeGreaterThanOrEqual(21);
+			expect(status).toBe(0);
+			expect(existsSync(`${out}.part`)).toBe(false);
+			for (const line of words.split('\n').filter((one) => /^(changed-as-foretold|left behind)/.test(one)))
+				expect(line).toMatch(/: \S/);
+		});
+	it.each(['qti21', 'json', 'xlsx', 'archive'])('gives the same bytes as %s each time', async (name) => {
+		const [first, second] = ['a', 'b'].map((mark) => join(folder, `${mark}-${name}`));
+		await run('convert', [sample('chart-library.zip'), first!], { to: name });
+		await run('convert', [sample('chart-library.zip'), second!], { to: name });
+		expect(readFileSync(first!).equals(readFileSync(second!))).toBe(true);
+	});
+	it('takes a quiz along with its draws where the standard has them', async () => {
+		const out = join(folder, 'paper.zip');
+		await run('convert', [sample('seamanship-paper.zip'), out], { to: 'qti30' });
+		const quizzes = async (file: string) =>
+			(
+				JSON.parse((await run('inspect', [file], { plain: true })).words) as {
+					quizzes: { title: string; parts: { draw?: number }[] }[];
+				}
+			).quizzes.map((quiz) => [quiz.title, quiz.parts.map((part) => part.draw ?? null)]);
+		expect(await quizzes(out)).toEqual(await quizzes(sample('seamanship-paper.zip')));
+	});
+	it('writes as many numeric questions for a calculated one as are asked for', async () => {
+		const out = join(folder, 'sums.csv');
+		const once = counts((await run('convert', [sample('tide-marking.zip'), out], { to: 'csv' })).words);
+		const more = counts(
+			(await run('convert', [sample('tide-marking.zip'), out], { to: 'csv', 'worked-out': '3' })).words
+		);
+		expect(more).toMatchObject({ otherwise: 0, missing: 0, left: once.left });
+		expect(more.foretold - once.foretold).toBe(4);
+	});
+	it.each([
+		[{ to: 'stone' }, '--to qti21'],
+		[{}, '--to qti21'],
+		[{ to: 'qti21', 'worked-out': '0' }, '--worked-out 5'],
+		[{ to: 'qti21', 'worked-out': 'many' }, '--worked-out 5']
+	])('called with %j says what it wants, and writes nothing', async (options, said) => {
+		const out = join(folder, 'nothing.zip');
+		const { status, words } = await run('convert', [sample('anchor-item.xml'), out], options);
+		expect(status).toBe(2);
+		expect(words).toContain(said);
+		expect(existsSync(out)).toBe(false);
+	});
+	it('leaves nothing behind where the file cannot be read', async () => {
+		const cut = join(folder, 'cut.zip');
+		writeFileSync(cut, readFileSync(sample('chart-library.zip')).subarray(0, 500));
+		const out = join(folder, 'from-cut.zip');
+		await expect(run('convert', [cut, out], { to: 'qti21' })).rejects.toThrow('The zip file is damaged');
+		expect(existsSync(out)).toBe(false);
+		expect(existsSync(`${out}.part`)).toBe(false);
+	});
+});
+
+describe('compare', () => {
+	const text = (name: string, words: string) => {
+		const path = join(folder, name);
+		writeFileSync(path, words);
+		return path;
+	};
+	const knots =
+		'1. Which knot makes a loop?\n*A. Bowline\nB. Reef knot\n\n2. Which knot joins two ropes?\n*A. Sheet bend\nB. Clove hitch\n';
+	it('finds a file the same as itself', async () => {
+		const path = text('a.txt', knots);
+		expect(await run('compare', [path, path])).toMatchObject({
+			status: 0,
+			words: expect.stringContaining('2 the same, 0 changed')
+		});
+	});
+	it('says what was changed, and what is only here or only there', async () => {
+		const here = text('here.txt', knots);
+		const there = text(
+			'there.txt',
+			knots
+				.replace('B. Reef knot', 'B. Granny knot')
+				.replace(/2\. [\s\S]*$/, '2. Name the end you hold.\nAnswer: working end\n')
+		);
+		const { status, words } = await run('compare', [here, there]);
+		expect(status).toBe(1);
+		expect(words).toContain('Reef knot');
+		expect(words).toContain('Granny knot');
+		expect(words).toMatch(/only in .*here\.txt {2}“Which knot joins two ropes\?”/);
+		expect(words).toMatch(/only in .*there\.txt {2}“Name the end you hold\.”/);
+	});
+	it('gives the same as JSON', async () => {
+		const path = text('b.txt', knots);
+		const { words } = await run('compare', [path, sample('anchor-item.xml')], { json: true });
+		const found = JSON.parse(words) as { same: number; onlyBefore: unknown[]; onlyAfter: unknown[] };
+		expect([found.same, found.onlyBefore.length, found.onlyAfter.length]).toEqual([0, 2, 1]);
+	});
+});
+
+describe('recipe', () => {
+	it('is guessed for JSON, and reads the file', async () => {
+		const { status, words } = await run('recipe', ['guess', sample('moorings.json')]);
+		expect(status).toBe(0);
+		expect(JSON.parse(words)).toMatchObject({ record: expect.any(String), stem: expect.anything() });
+	});
+	it('says so where nothing reads like questions', async () => {
+		const path = join(folder, 'log.json');
+		writeFileSync(path, '[{"wind":5},{"wind":6}]');
+		expect(await run('recipe', ['guess', path])).toMatchObject({
+			status: 1,
+			words: expect.stringContaining('no recipe could be guessed')
+		});
+	});
+	it('wants to be told what to do', async () => {
+		expect((await run('recipe', ['make', 'x.json'])).status).toBe(2);
+	});
+});
+
+describe('check', () => {
+	it('tells what is broken first, and counts', async () => {
+		const { status, words } = await run('check', [sample('radio-damaged.zip')]);
+		expect(status).toBe(1);
+		const kinds = words
+			.trim()
+			.split('\n')
+			.slice(0, -1)
+			.map((line) => /^\w+/.exec(line)![0]);
+		const rank = ['broken', 'doubtful', 'untidy'];
+		expect(kinds).toEqual([...kinds].sort((a, b) => rank.indexOf(a) - rank.indexOf(b)));
+		expect(words).toContain(`${kinds.filter((kind) => kind === 'broken').length} broken`);
+	});
+});
