@@ -69,4 +69,17 @@ describe('an assessment of QTI 1.2', () => {
 		);
 		expect(found.questions[0]!.category).toEqual(['Lights']);
 	});
+	it('names the attempts and the time that it allows, since a quiz here does not hold them', async () => {
+		const field = (label: string, entry: string) =>
+			`<qtimetadatafield><fieldlabel>${label}</fieldlabel><fieldentry>${entry}</fieldentry></qtimetadatafield>`;
+		const found = await readBare(
+			'paper.xml',
+			document(
+				`<assessment ident="A" title="Paper"><qtimetadata>${field('cc_profile', 'cc.exam.v0p1')}${field('cc_maxattempts', '2')}${field('qmd_timelimit', '30')}</qtimetadata><section ident="S" title="Lights">${item('a')}</section></assessment>`
+			)
+		);
+		const [report] = found.reports.filter(({ rule }) => rule === 'quiz-rules');
+		expect(report!.message).toContain('“Paper” also says “cc_maxattempts: 2”, “qmd_timelimit: 30”');
+		expect(report!.message).not.toContain('cc_profile');
+	});
 });

@@ -56,6 +56,16 @@ function besideQuestions(node: XmlElement, holder: string, context: DocumentCont
 	};
 }
 
+const silentSettings = /profile|^qmd_assessmenttype$/i;
+
+/** What the metadata of an assessment asks for, such as attempts and time, in the file's own words. */
+function settingsOf(metadata: XmlElement): string {
+	return [...metadataOf(metadata)]
+		.filter(([name, value]) => value && !silentSettings.test(name))
+		.map(([name, value]) => `“${name}: ${value}”`)
+		.join(', ');
+}
+
 interface Section {
 	name: string;
 	ident: string;
@@ -160,6 +170,18 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		const part = sections.findLast((section) => section.part)?.part ?? null;
 		const beside = besideQuestions(element, sections.at(-1)?.title || quiz?.title || '', context);
 		if (beside) yield { type: 'report', report: beside };
+		const settings =
+			element.name === 'qtimetadata' && sections.at(-1)?.name === 'assessment' ? settingsOf(element) : '';
+		if (settings && quiz)
+			yield {
+				type: 'report',
+				report: {
+					rule: 'quiz-rules',
+					severity: 'doubtful',
+					message: `“${quiz.title}” also says ${settings}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+					place: { file: context.file, line: element.line }
+				}
+			};
 		if (element.name === 'reference' || element.name === 'presentation_material') noteMaterials(element, materials);
 		if (element.name === 'selection_ordering' && part) selection(element, part);
 		else if (element.name === 'itemref' && part)

@@ -85,4 +85,14 @@ describe('a test of QTI 2', () => {
 		});
 		expect(quiz).toMatchObject({ title: 'Third', parts: [{ title: 'One', draw: 1, shuffle: true }] });
 	});
+	it('that draws sections instead of questions says so, and loses none of them', async () => {
+		const { quiz, reports } = await read({
+			...items('a', 'b'),
+			'tests/t.xml': test(
+				section('Either', `<selection select="1"/>${section('Bow', reference('a'))}${section('Stern', reference('b'))}`)
+			)
+		});
+		expect(quiz.parts.map(({ title }) => title)).toEqual(['Bow', 'Stern']);
+		expect(reports.map(({ message }) => message).join()).toContain('“Either” draws 1 of 2 things');
+	});
 });

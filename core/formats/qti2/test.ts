@@ -91,6 +91,14 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			shuffle: ordering ? ordering.attributes.shuffle === 'true' : null
 		};
 		if (references.length) parts.push(part);
+		const inner = childrenOf(node).filter((child) => /^assessmentSection(Ref)?$/.test(child.name)).length;
+		if (part.draw !== null && inner)
+			reports.push({
+				rule: 'quiz-rules',
+				severity: 'doubtful',
+				message: `“${part.title}” draws ${part.draw} of ${references.length + inner} things, ${inner} of which ${inner === 1 ? 'is a section' : 'are sections'}. A quiz here draws questions, not sections: each section became a part of its own with all that it holds. Set up by hand how many are drawn.`,
+				place: { file, line: node.line }
+			});
 		for (const rubric of childrenOf(node, 'rubricBlock')) {
 			const words = beginning(plainText(markupOfNodes(rubric.children, quiet)), mostWords);
 			if (words)
