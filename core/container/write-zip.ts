@@ -1,5 +1,7 @@
 import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 
+/** How much memory finding what repeats may take: files in a package are small, and making it ready for each costs time. */
+const hashMemory = 2;
 const packed = /\.(png|jpe?g|gif|webp|avif|mp3|mp4|m4a|ogg|webm|zip)$/i;
 
 /** Writes a zip in pieces. The same files in the same order give the same bytes: all carry the first day of 1980. */
@@ -12,7 +14,7 @@ export class ZipWriter {
 
 	/** Adds a file; gives what is ready of the zip. */
 	async *add(path: string, pieces: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<Uint8Array> {
-		const entry = packed.test(path) ? new ZipPassThrough(path) : new ZipDeflate(path, { level: 6 });
+		const entry = packed.test(path) ? new ZipPassThrough(path) : new ZipDeflate(path, { level: 6, mem: hashMemory });
 		entry.mtime = new Date(1980, 0, 1);
 		this.#zip.add(entry);
 		for await (const piece of pieces) {
