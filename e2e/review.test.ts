@@ -269,3 +269,46 @@ describe('a folder', () => {
 		expect(words).toContain('knots');
 	});
 });
+
+describe('text that is pasted on the page of the loads', () => {
+	it('opens beside the questions that are found in it', async () => {
+		await visitor.go(`/courses/${course}/loads`);
+		await visitor.reads('Loads of this course');
+		await visitor.driver.executeScript(
+			`const data = new DataTransfer();
+			data.setData('text/plain', arguments[0]);
+			document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));`,
+			'1. Which line leads forward?\nA. Head line *\nB. Stern line\n\n2. Name the line that leads aft.\nAnswer: stern line'
+		);
+		const words = await visitor.reads('2 questions found');
+		expect(words).toContain('Which line leads forward?');
+	});
+});
+
+describe('a receipt', () => {
+	const packages = (names: string[]) => ({
+		'lines.xml': bankXml({ Lines: names.map((name) => item(name, `Which of these is the ${name}?`, [name, 'Fender'])) })
+	});
+	it('is held against what another system gives back, and names what it lost', async () => {
+		await hand('lines.zip', packages(['head line', 'stern line', 'breast line']));
+		await visitor.choose('Bank', 'into a new bank');
+		await visitor.write('input[aria-label="Name of the new bank"]', 'Mooring lines');
+		await visitor.press('Take in 3');
+		await visitor.reads('Receipt');
+		const receipt = await visitor.driver.getCurrentUrl();
+		await hand('lines-back.zip', packages(['head line', 'breast line']));
+		await visitor.driver.get(receipt);
+		await visitor.reads('What the other system made of it');
+		await (
+			await visitor.driver.findElement(By.xpath('//label[contains(., "its own export")]//option[. = "lines-back.zip"]'))
+		).click();
+		const words = await visitor.reads('2 the same, 0 changed, 1 lost there, 0 only there');
+		expect(words).toContain('stern line');
+	});
+	it('stays in the ledger as it was', async () => {
+		await visitor.go(`/courses/${course}/ledger`);
+		await visitor.reads('lines.zip');
+		await (await visitor.find('details summary')).click();
+		expect(await visitor.reads('3 = 3 taken in')).toContain('Lines: 3 = 3 taken in + 0 set aside + 0 left out');
+	});
+});
