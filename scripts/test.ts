@@ -30,19 +30,16 @@ const suite = (name: string): Step => ({
 	],
 	counts: report(name)
 });
-/** Steps side by side, each list one after the other: what needs the processor beside what waits for the database. */
-const groups: Step[][][] = [
+/** Two rows of steps side by side, each one after the other: what needs the processor beside what waits for a database or a browser. */
+const rows: Step[][] = [
 	[
-		[
-			{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
-			{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
-			{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
-			{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] }
-		],
-		[suite('server')]
+		{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
+		{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
+		{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
+		{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] },
+		suite('core')
 	],
-	[[suite('core')]],
-	[[suite('browser')]]
+	[suite('server'), suite('browser')]
 ];
 
 /** Runs a step; what it says is held back until its end where others run beside it. */
@@ -92,14 +89,12 @@ try {
 	buildIfStale(root);
 	const only = process.argv.slice(2);
 	const wanted = (step: Step) => !only.length || only.some((word) => step.name.includes(word));
-	for (const group of groups) {
-		const lanes = group.map((lane) => lane.filter(wanted)).filter((lane) => lane.length);
-		await Promise.all(
-			lanes.map(async (lane) => {
-				for (const step of lane) await count(step, lanes.length === 1);
-			})
-		);
-	}
+	const asked = rows.map((steps) => steps.filter(wanted)).filter((steps) => steps.length);
+	await Promise.all(
+		asked.map(async (steps) => {
+			for (const step of steps) await count(step, asked.length === 1);
+		})
+	);
 } catch (error) {
 	failed += 1;
 	process.stderr.write(`${error instanceof Trouble ? error.message : (error as Error).stack}\n`);

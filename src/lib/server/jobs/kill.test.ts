@@ -11,7 +11,9 @@ import { unhindered } from './control';
 import { arriving, makeCourse, testPool } from '../test-support/world';
 
 const root = new URL('../../../..', import.meta.url).pathname;
-const questions = 2000;
+const questions = 1200;
+/** How often taking in and taking back are killed: more of it in a long run. */
+const rounds = Number(process.env.KILLS ?? 1);
 const pool = testPool();
 const folder = mkdtempSync(join(tmpdir(), 'barrow-kill-'));
 const children: ChildProcess[] = [];
@@ -144,8 +146,8 @@ describe('a process that is killed at any moment of taking in and taking back', 
 				});
 				child.on('exit', () => resolve(done));
 			});
-		for (let time = 0; time < 2; time += 1) {
-			await work('take', random.below(700));
+		for (let time = 0; time < rounds; time += 1) {
+			await work('take', random.below(500));
 			// the database undoes what was begun as soon as it sees that the connection is gone
 			await until(
 				async () =>
