@@ -60,13 +60,12 @@ export function weigh(
 		const found = part.group === undefined ? undefined : ofGroup.get(part.group);
 		return found && !found.apart ? found : null;
 	};
-	const whollyAll = machine.length > 1 && top > 0 && alone.every((one, at) => parts[at]!.open || close(one, top));
+	const all = machine.length > 1 && top > 0 && alone.every((one, at) => parts[at]!.open || close(one, top));
 	const worths = parts.map((part, at) => {
-		const found = whollyAll ? null : joined(part);
+		const found = all ? null : joined(part);
 		return found ? found.worth / found.members : alone[at]!;
 	});
 	const sum = worths.reduce((a, b) => a + b, 0);
-	const all = whollyAll;
 	const whole = full || top || 1;
 	const opens = parts.length - machine.length;
 	const left = opens ? Math.max(0, 1 - sum / whole) / opens : 0;
@@ -79,11 +78,11 @@ export function weigh(
 		shares: shares.map((one) => round(Math.min(1, Math.max(0, one)))),
 		exact: top <= 0 || all || (close(sum, top) && !parts.some(joined)),
 		credit(identifier, value) {
-			const worth = worths[parts.findIndex((part) => part.identifier === identifier)] ?? 0;
+			const at = parts.findIndex((part) => part.identifier === identifier);
+			const worth = worths[at] ?? 0;
 			if (top <= 0) return 0;
 			const reached = scoreWith(identifier, value);
-			const part = parts.find((one) => one.identifier === identifier);
-			if (all || (part && joined(part))) return reached >= top - 1e-6 ? 1 : 0;
+			if (all || (parts[at] && joined(parts[at]))) return reached >= top - 1e-6 ? 1 : 0;
 			return worth ? clamp((reached - (top - worth)) / worth) : 0;
 		}
 	};

@@ -2,7 +2,7 @@ import { fold, plainText, beginning } from '../../markup/text';
 import type { Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { kindOfWord, truthOf, type Draft } from '../assemble';
+import { blankRun, kindOfWord, truthOf, type Draft } from '../assemble';
 import { categoryOf, listOf } from '../table/cells';
 import { emptyBlock, note, type Block } from './block';
 import { takes, withoutBrackets } from './brackets';
@@ -154,7 +154,7 @@ class Reader {
 			return;
 		}
 		const listed = keyLine.exec(line.text);
-		if (listed && keyEntries(listed[1]!).length > 1) {
+		if (listed && keyEntries(listed[1]!).length > 1 && !this.#answersWithin()) {
 			this.#block = null;
 			this.#keyLine({ ...line, text: listed[1]!, list: null });
 			return;
@@ -249,6 +249,14 @@ class Reader {
 		block.last = 'field';
 		block.to = line.number;
 		return true;
+	}
+
+	/** Whether the question at hand has numbered answers of its own: things to match, or several blanks. */
+	#answersWithin(): boolean {
+		const block = this.#block;
+		if (!block) return false;
+		const blanks = this.#stemText(block).match(blankRun)?.length ?? 0;
+		return block.statements.length > 0 || block.pairs.length > 0 || blanks > 1;
 	}
 
 	#heading(line: Line): boolean {

@@ -319,6 +319,25 @@ describe('questions as people number and key them', () => {
 	});
 });
 
+describe('numbered answers within one question', () => {
+	it.each([
+		[
+			'1. One?\n*a) x\nb) y\n\n2. Match them.\n1. ebb\n2. flood\na) rises\nb) falls\nAnswers: 1-b, 2-a',
+			'matching',
+			['ebb=falls', 'flood=rises']
+		],
+		[
+			'1. One?\n*a) x\nb) y\n\n2. The ____ falls and the ____ rises.\nAnswers: 1. ebb; 2. flood',
+			'fill-blanks',
+			['ebb', 'flood']
+		]
+	])('are no list of answers to all: %s', (text, kind, answers) => {
+		const { questions } = read(text);
+		expect(questions.map(({ question }) => question.kind)).toEqual(['multiple-choice', kind]);
+		expect(short(questions[1]!.question)).toEqual(expect.arrayContaining(answers));
+	});
+});
+
 describe('a table with a question in each row', () => {
 	it('is read where it stands among other questions', () => {
 		const { questions } = read(
