@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { writtenFormats } from '../core/formats';
+import { zipped } from '../core/test-support/packages';
 import { commands, type Options } from './commands';
 
 const sample = (name: string) => new URL(`../core/test-support/samples/${name}`, import.meta.url).pathname;
@@ -55,6 +56,41 @@ describe('convert', () => {
 			for (const line of words.split('\n').filter((one) => /^(changed-as-foretold|left behind)/.test(one)))
 				expect(line).toMatch(/: \S/);
 		});
+	it.each(writtenFormats.map(({ name }) => name))(
+		'keeps as %s what it has said, also where pictures share their content, blanks stand in a table, and an item was not read',
+		async (name) => {
+			const space = 'xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1"';
+			const item = (id: string, inner: string) =>
+				`<assessmentItem ${space} identifier="${id}" title="${id}" adaptive="false" timeDependent="false">${inner}</assessmentItem>`;
+			const response = (id: string, cardinality: string, keys: string[]) =>
+				`<responseDeclaration identifier="${id}" cardinality="${cardinality}" baseType="${cardinality === 'single' ? 'string' : 'identifier'}"><correctResponse>${keys.map((key) => `<value>${key}</value>`).join('')}</correctResponse></responseDeclaration>`;
+			const same = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>');
+			const path = join(folder, 'odd.zip');
+			writeFileSync(
+				path,
+				zipped({
+					'drawn.xml': item(
+						'drawn',
+						`<itemBody><drawingInteraction responseIdentifier="R"><object data="plan.svg" type="image/svg+xml"/></drawingInteraction><p><img src="chart.svg" alt=""/></p></itemBody>`
+					),
+					'table.xml': item(
+						'table',
+						`${response('A', 'single', ['N'])}${response('B', 'single', ['S'])}<itemBody><table><tbody><tr><td>Up</td><td><textEntryInteraction responseIdentifier="A"/></td></tr><tr><td>Down</td><td><textEntryInteraction responseIdentifier="B"/></td></tr></tbody></table></itemBody>`
+					),
+					'some.xml': item(
+						'some',
+						`${response('R', 'ordered', ['b', 'a'])}<itemBody><orderInteraction responseIdentifier="R" shuffle="true"><prompt>The first two.</prompt>${['a', 'b', 'c'].map((id) => `<simpleChoice identifier="${id}">${id} it</simpleChoice>`).join('')}</orderInteraction></itemBody>`
+					),
+					'plan.svg': same,
+					'chart.svg': same
+				})
+			);
+			const out = join(folder, `odd-${name}`);
+			const { status, words } = await run('convert', [path, out], { to: name });
+			expect(words).not.toMatch(/^(changed-otherwise|missing)/m);
+			expect(status).toBe(0);
+		}
+	);
 	it.each(['qti21', 'json', 'xlsx', 'archive'])('gives the same bytes as %s each time', async (name) => {
 		const [first, second] = ['a', 'b'].map((mark) => join(folder, `${mark}-${name}`));
 		await run('convert', [sample('chart-library.zip'), first!], { to: name });

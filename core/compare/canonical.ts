@@ -199,7 +199,8 @@ export function contentOf(question: Question): Record<string, unknown> {
 			.replace(/\b(src|data|href)\s*=\s*("[^"]*"|'[^']*')/g, '$1')
 			.replace(/\s+/g, ' ')
 			.trim();
-	out.files = question.attachments.map((one) => one.hash ?? one.name).sort();
+	// the same content under two names is one file
+	out.files = [...new Set(question.attachments.map((one) => one.hash ?? one.name))].sort();
 	return out;
 }
 

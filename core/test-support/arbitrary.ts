@@ -283,6 +283,14 @@ const blankAnswer: fc.Arbitrary<BlankAnswer> = fc.oneof(
 			entries: texts.map((text, at) => ({ identifier: `E${at}`, text: markupOfText(text), credit: at === 1 ? 1 : 0 }))
 		}))
 );
+/** A stem with blanks in a line, in the cells of a table, or in lines of their own. */
+function stemOfBlanks(shape: string, marks: string[]): string {
+	if (shape === 'table')
+		return `<table><tbody>${marks.map((mark, at) => `<tr><td>Stream ${at + 1}</td><td>${mark}</td></tr>`).join('')}</tbody></table>`;
+	if (shape === 'lines' && marks.length > 1) return marks.map((mark, at) => `<p>${at + 1}. ${mark}</p>`).join('');
+	return marks.map((mark) => `The stream is ${mark} then`).join(' ');
+}
+
 const fills: fc.Arbitrary<Question> = fc
 	.tuple(
 		common,
@@ -290,9 +298,10 @@ const fills: fc.Arbitrary<Question> = fc
 		fc.constantFrom('sum' as const, 'all' as const),
 		fc.boolean(),
 		fc.option(fc.boolean()),
-		fc.uniqueArray(plainWord, { minLength: 3, maxLength: 4 })
+		fc.uniqueArray(plainWord, { minLength: 3, maxLength: 4 }),
+		fc.constantFrom('line', 'table', 'lines')
 	)
-	.map(([parts, answers, combination, words, shuffle, bankWords]) => {
+	.map(([parts, answers, combination, words, shuffle, bankWords, shape]) => {
 		const bank = words
 			? bankWords.map((text, at): Side => ({ identifier: `W${at}`, text: markupOfText(text), uses: at ? 1 : null }))
 			: [];
@@ -304,7 +313,10 @@ const fills: fc.Arbitrary<Question> = fc
 		return {
 			...parts,
 			kind: 'fill-blanks' as const,
-			stem: blanks.map((blank) => `The stream is <span class="blank" id="${blank.identifier}"/> then`).join(' '),
+			stem: stemOfBlanks(
+				shape,
+				blanks.map(({ identifier }) => `<span class="blank" id="${identifier}"/>`)
+			),
 			blanks:
 				together === 'all'
 					? blanks.map((blank) =>

@@ -20,8 +20,9 @@ export async function* writeArchive(
 		)
 	]);
 	const lines = async function* () {
+		const names = new MediaFiles();
 		for (let at = 0; at < count; at += 1) {
-			yield encoder.encode(`${JSON.stringify(withOwnNames(await ask(at)))}\n`);
+			yield encoder.encode(`${JSON.stringify(withOwnNames(await ask(at), names))}\n`);
 			written(at + 1);
 		}
 	};

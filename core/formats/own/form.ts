@@ -3,7 +3,7 @@ import { kinds } from '../../model/question';
 import { features } from '../fit/features';
 import type { Limits } from '../fit/fit';
 import type { QuizToWrite } from '../format';
-import { mediaPath } from '../package/files';
+import type { MediaFiles } from '../package/files';
 import { escapeAttribute } from '../../xml/serialise';
 
 /** The name and the version of our own forms, which each of them carries at its head. */
@@ -33,19 +33,24 @@ export function ownQuiz({ identifier, title, parts }: QuizToWrite): OwnQuiz {
 	};
 }
 
-/** A question whose files are named by their content, so that two files of one name stay apart. */
-export function withOwnNames(question: Question): Question {
+/**
+ * A question whose files are named by their content, so that two files of one name stay apart, and one content that has
+ * two names is one file. `files` knows how each content is called in the file that is written.
+ */
+export function withOwnNames(question: Question, files: MediaFiles): Question {
+	files.fresh(question);
 	const names = new Map(
-		question.attachments.flatMap(({ name, hash }) => (hash === null ? [] : [[name, mediaPath(hash, name)] as const]))
+		question.attachments.flatMap(({ name, hash }) => (hash === null ? [] : [[name, files.paths.get(hash)!] as const]))
 	);
 	if (!names.size) return question;
 	const escaped = new Map([...names].map(([from, to]) => [escapeAttribute(from), escapeAttribute(to)]));
 	const renamed = mapMarkup(question, (markup) =>
 		markup.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${escaped.get(name) ?? name}"`)
 	);
+	const attachments = question.attachments.map((one) => ({ ...one, name: names.get(one.name) ?? one.name }));
 	return {
 		...renamed,
-		attachments: question.attachments.map((one) => ({ ...one, name: names.get(one.name) ?? one.name })),
+		attachments: attachments.filter((one, at) => attachments.findIndex(({ name }) => name === one.name) === at),
 		...('picture' in renamed
 			? { picture: { ...renamed.picture, name: names.get(renamed.picture.name) ?? renamed.picture.name } }
 			: {})

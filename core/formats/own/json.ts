@@ -1,4 +1,5 @@
 import { readText } from '../../container/decode';
+import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { linesOfRecords } from '../recipe/json';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
@@ -15,12 +16,13 @@ export async function* writeJson(
 	{ title, count, question: ask, quizzes, media }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
+	const names = new MediaFiles();
 	const files = new Map<string, { name: string; mediaType: string }>();
 	yield encoder.encode(
 		`{\n\t"format": "${ownName}",\n\t"version": ${ownVersion},\n\t"title": ${JSON.stringify(title)},\n\t"questions": [`
 	);
 	for (let at = 0; at < count; at += 1) {
-		const question = withOwnNames(await ask(at));
+		const question = withOwnNames(await ask(at), names);
 		for (const { hash, name, mediaType } of question.attachments) if (hash) files.set(hash, { name, mediaType });
 		const text = JSON.stringify(question, null, '\t').replace(/\n/g, '\n\t\t');
 		yield encoder.encode(`${at ? ',' : ''}\n\t\t${text}`);

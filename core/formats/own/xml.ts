@@ -5,6 +5,7 @@ import { streamXml } from '../../xml/stream';
 import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { base64Of } from './base64';
+import { MediaFiles } from '../package/files';
 import { ownQuiz, ownVersion, withOwnNames } from './form';
 import { takeQuestion, takeQuiz } from './take';
 
@@ -54,12 +55,13 @@ export async function* writeXml(
 	{ title, count, question: ask, quizzes, media }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
+	const names = new MediaFiles();
 	const files = new Map<string, { name: string; mediaType: string }>();
 	yield encoder.encode(
 		`<?xml version="1.0" encoding="UTF-8"?>\n<questions xmlns="${ownNamespace}" version="${ownVersion}" title="${escapeAttribute(title)}">\n`
 	);
 	for (let at = 0; at < count; at += 1) {
-		const { kind, ...rest } = withOwnNames(await ask(at));
+		const { kind, ...rest } = withOwnNames(await ask(at), names);
 		for (const { hash, name, mediaType } of rest.attachments) if (hash) files.set(hash, { name, mediaType });
 		yield encoder.encode(`\t<question kind="${kind}">\n${inner(rest)}\t</question>\n`);
 		written(at + 1);

@@ -88,6 +88,8 @@ export async function rootOf(container: Container, file: string): Promise<{ name
 	let head = '';
 	for await (const piece of streamText(container, file, () => undefined)) {
 		head += piece;
+		// a text that only speaks of elements is no XML
+		if (!/^\s*(<|$)/.test(head)) return null;
 		const found = /<(?![?!])(?:[\w.-]+:)?([\w.-]+)([^>]*)/.exec(head.replace(/<!--[\s\S]*?-->/g, ''));
 		if (found && (head.includes('>') || head.length > 65_536))
 			return {

@@ -12,7 +12,7 @@ import { joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
 import { readGroup12, readOrder12, readPoints12 } from './order';
 import { UnknownCondition } from './process';
-import { cardinalityOf, responseNames, Unheld, type ReadItem, type Reading12 } from './reading';
+import { cardinalityOf, responseNames, saysBlanks, Unheld, type ReadItem, type Reading12 } from './reading';
 import { readSeveral12 } from './several';
 import { isOpen, readText12 } from './text';
 
@@ -168,10 +168,6 @@ function isInSentence({ presentation, cleaning }: Reading12, response: XmlElemen
 	const tall = (parseNumber(fib?.attributes.rows ?? '1') ?? 1) > 1;
 	return !tall && text !== '' && !/[?.!:;…=]["”)]?$/.test(text);
 }
-
-/** Whether the item says that its answers are blanks of a text, as those do that are written here. */
-const saysBlanks = ({ presentation }: Reading12) =>
-	presentation !== undefined && descendants(presentation, 'flow').some((node) => node.attributes.class === 'blanks');
 
 function readResponses(reading: Reading12): Question {
 	const { common, cleaning, responses } = reading;

@@ -93,3 +93,7 @@ export function simplified12({ reports, place }: Reading12, message: string): vo
 export function settlePoints12({ common, full }: Reading12, best: number): void {
 	if (common.points === null && full === null && best > 0 && best !== 1 && best !== 100) common.points = best;
 }
+
+/** Whether the item says that its answers are blanks of a text, as those do that are written here. */
+export const saysBlanks = ({ presentation }: Reading12) =>
+	presentation !== undefined && descendants(presentation, 'flow').some((node) => node.attributes.class === 'blanks');

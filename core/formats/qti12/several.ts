@@ -14,6 +14,7 @@ import {
 	numberType,
 	responseNames,
 	run12,
+	saysBlanks,
 	settlePoints12,
 	simplified12,
 	Unheld,
@@ -234,7 +235,7 @@ export function readSeveral12(reading: Reading12): FillBlanksQuestion | Matching
 	const idents = responses.map((response) => response.attributes.ident ?? '');
 	if (new Set(idents).size < idents.length)
 		throw new Unheld('It asks for several answers under one name, so they cannot be told apart.');
-	if (isMatching(reading)) return readMatching(reading);
+	if (!saysBlanks(reading) && isMatching(reading)) return readMatching(reading);
 	common.stem = stemWithBlanks(reading);
 	const found = weighed(reading);
 	const blanks = responses.map((response, at): Blank => {

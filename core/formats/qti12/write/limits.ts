@@ -30,6 +30,10 @@ const lost12 = [
 	'outside'
 ];
 
+/** A sign that no text has, to keep the places of blanks while their text becomes plain. */
+const mark = '\ue002';
+const marked12 = new RegExp(`${mark}(\\d+)${mark}`, 'g');
+
 /** The place of each blank in a line of its own level: deeper ones have no place in a flow. */
 function flatBlanks(question: Question): Question {
 	if (question.kind !== 'fill-blanks') return question;
@@ -53,9 +57,13 @@ function flatBlanks(question: Question): Question {
 			const marks: string[] = [];
 			const marked = replaceBlanks(text, (identifier) => {
 				marks.push(identifier);
-				return `\u0001${marks.length - 1}\u0001`;
+				return `${mark}${marks.length - 1}${mark}`;
 			});
-			return `<p>${markupOfText(plainText(marked)).replace(/\u0001(\d+)\u0001/g, (_, at: string) => `<span class="blank" id="${marks[Number(at)]}"/>`)}</p>`; // eslint-disable-line no-control-regex
+			const line = markupOfText(plainText(marked)).replace(
+				marked12,
+				(_, at: string) => `<span class="blank" id="${marks[Number(at)]}"/>`
+			);
+			return nodes.length > 1 ? `<p>${line}</p>` : line;
 		})
 		.join('');
 	return { ...question, stem };
