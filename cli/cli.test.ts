@@ -56,9 +56,7 @@ describe('./barrow', () => {
 	});
 	it.each([
 		[['frobnicate'], 2, 'question banks on the command line'],
-		[['inspect'], 2, './barrow inspect FILE'],
 		[['inspect', '--nonsense'], 2, 'nonsense'],
-		[['convert', 'a', 'b', '--to', 'stone'], 2, '--to qti21'],
 		[['inspect', 'not-there.zip'], 3, 'There is no file'],
 		[['inspect', '.'], 3, 'a folder']
 	])('says in plain words what is wrong with %j', (words, code, said) => {
@@ -76,7 +74,7 @@ describe('./barrow', () => {
 	});
 });
 
-describe('./barrow with recipes and two files', () => {
+describe('./barrow with recipes', () => {
 	it('guesses a recipe, and reads the file by it', () => {
 		const { status, stdout } = barrow('recipe', 'guess', sample('weather-watch.csv'));
 		expect(status).toBe(0);
@@ -93,15 +91,5 @@ describe('./barrow with recipes and two files', () => {
 		const { status, stderr } = barrow('inspect', sample('weather-watch.csv'), '--plain', '--mapping', path);
 		expect(status).toBe(3);
 		expect(stderr).toContain('cannot be used');
-	});
-	it('compares a file with what became of it', () => {
-		const out = join(folder, 'out.json');
-		barrow('convert', sample('knots-cartridge.imscc'), out, '--to', 'json');
-		expect(barrow('compare', sample('knots-cartridge.imscc'), out)).toMatchObject({ status: 0 });
-		const text = join(folder, 'out.txt');
-		barrow('convert', sample('knots-cartridge.imscc'), text, '--to', 'text');
-		const { status, stdout } = barrow('compare', sample('knots-cartridge.imscc'), text);
-		expect(status).toBe(1);
-		expect(stdout).toMatch(/\d+ the same, \d+ changed, \d+ only in /);
 	});
 });

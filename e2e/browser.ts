@@ -4,6 +4,9 @@ import { join } from 'node:path';
 import { Browser, Builder, By, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import * as chrome from 'selenium-webdriver/chrome';
 
+/** How long something may take to appear, on a machine that has other things to do. */
+const patience = 40_000;
+
 /** A headless browser with what a test does with it. */
 export class Visitor {
 	private constructor(
@@ -79,7 +82,7 @@ export class Visitor {
 	}
 
 	/** The first element for a selector, once it is there. */
-	async find(selector: string, wait = 15_000): Promise<WebElement> {
+	async find(selector: string, wait = patience): Promise<WebElement> {
 		return this.driver.wait(until.elementLocated(By.css(selector)), wait, `nothing on the page for ${selector}`);
 	}
 
@@ -88,11 +91,11 @@ export class Visitor {
 		const path = `//*[self::button or self::a or @role='tab'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
 		const found = await this.driver.wait(
 			until.elementLocated(By.xpath(path)),
-			15_000,
+			patience,
 			`nothing to press says “${words}”`
 		);
 		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
-		await this.driver.wait(until.elementIsEnabled(found), 15_000);
+		await this.driver.wait(until.elementIsEnabled(found), patience);
 		await found.click();
 		await this.driver.sleep(150);
 	}
@@ -103,7 +106,7 @@ export class Visitor {
 	}
 
 	/** Waits until the page says something. */
-	async reads(words: string | RegExp, wait = 30_000): Promise<string> {
+	async reads(words: string | RegExp, wait = patience): Promise<string> {
 		let last = '';
 		try {
 			await this.driver.wait(async () => {

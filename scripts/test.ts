@@ -16,7 +16,7 @@ interface Step {
 }
 
 const report = (name: string) => join(tmpdir(), `yarn-barrow-${process.pid}-${name}.json`);
-const suite = (name: string): Step => ({
+const suite = (name: string, ...more: string[]): Step => ({
 	name: `${name} tests`,
 	command: [
 		'npx',
@@ -26,18 +26,19 @@ const suite = (name: string): Step => ({
 		name,
 		'--reporter=default',
 		'--reporter=json',
-		`--outputFile.json=${report(name)}`
+		`--outputFile.json=${report(name)}`,
+		...more
 	],
 	counts: report(name)
 });
-/** Two rows of steps side by side, each one after the other: what needs the processor beside what waits for a database or a browser. */
+/** Two rows of steps side by side, on a processor each: what is worked out beside what waits for a database or a browser. */
 const rows: Step[][] = [
 	[
 		{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
 		{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
 		{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
 		{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] },
-		suite('core')
+		suite('core', '--maxWorkers=1')
 	],
 	[suite('server'), suite('browser')]
 ];
