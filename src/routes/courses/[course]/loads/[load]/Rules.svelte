@@ -155,7 +155,7 @@
 <style>
 	.panel {
 		position: fixed;
-		inset: auto 0 61px;
+		inset: auto 0 54px;
 		z-index: 5;
 		padding: 16px 20px;
 		max-height: calc(100vh - 160px);
