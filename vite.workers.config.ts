@@ -11,5 +11,7 @@ export default defineConfig({
 			input: { job: 'src/lib/server/jobs/thread.ts' },
 			output: { format: 'es', entryFileNames: '[name].js' }
 		}
-	}
+	},
+	// bundled, so that only the parts of it that are used are loaded
+	ssr: { noExternal: ['mathjs'] }
 });

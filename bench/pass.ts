@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { SaxesParser } from 'saxes';
-import { openFile, unpack } from '../cli/open';
+import { codec } from '../cli/codec';
+import { openFile } from '../cli/open';
 import type { Container, Entry } from '../core/container/container';
 import { writtenFormat } from '../core/formats';
 import { readPackage } from '../core/formats/package/read';
@@ -85,7 +86,7 @@ async function measure(): Promise<Measured> {
 		await pipeline(Readable.from(written), createWriteStream(path));
 	} else {
 		const { container, close } = await openFile(path);
-		for await (const event of readPackage(container, unpack)) if (event.type === 'question') look();
+		for await (const event of readPackage(container, codec)) if (event.type === 'question') look();
 		await close();
 	}
 	return {

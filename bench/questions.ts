@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { openFile, unpack } from '../cli/open';
+import { codec } from '../cli/codec';
+import { openFile } from '../cli/open';
 import { readPackage } from '../core/formats/package/read';
 import type { Question } from '../core/model/question';
 
@@ -25,7 +26,7 @@ export async function madeBank(folder: string): Promise<MadeBank> {
 	const found: Question[] = [];
 	for (const name of readdirSync(folder).filter((one) => samples.includes(one))) {
 		const { container, close } = await openFile(join(folder, name));
-		for await (const event of readPackage(container, unpack))
+		for await (const event of readPackage(container, codec))
 			if (event.type === 'question' && event.question.kind !== 'unreadable') found.push(event.question);
 		await close();
 	}

@@ -5,7 +5,8 @@ import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { SaxesParser } from 'saxes';
-import { openFile, unpack } from '../cli/open';
+import { codec } from '../cli/codec';
+import { openFile } from '../cli/open';
 import { checkQuestion } from '../core/checks';
 import { likeness, NearIndex, wordSet } from '../core/compare/near';
 import { Generator } from '../core/draws/generator';
@@ -58,7 +59,7 @@ async function bare(path: string): Promise<void> {
 
 async function read(path: string, checked: boolean): Promise<void> {
 	const { container, close } = await openFile(path);
-	for await (const event of readPackage(container, unpack))
+	for await (const event of readPackage(container, codec))
 		if (checked && event.type === 'question') checkQuestion(event.question, { duplicateOf: () => null });
 	await close();
 }
@@ -109,7 +110,8 @@ function nearDuplicates(count: number): void {
 }
 
 const table: Record<string, string | number>[] = [];
-const note = (what: string, count: number, raw: number, ours: number, memory: number, goal: string) =>
+const note = (what: string, count: number, raw: number, ours: number, memory: number, goal: string) => {
+	console.error(`${what}, ${count.toLocaleString('en')} questions: ${raw.toFixed(2)} s raw, ${ours.toFixed(2)} s ours`);
 	table.push({
 		what,
 		questions: count,
@@ -119,6 +121,7 @@ const note = (what: string, count: number, raw: number, ours: number, memory: nu
 		goal,
 		'peak MB': Math.round(memory)
 	});
+};
 
 if (!onlyTaking) nearDuplicates(Math.max(5000, ...(sizes.length ? sizes : [10_000])));
 const database = await startMariadb(join(folder, 'mariadb'));

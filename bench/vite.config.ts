@@ -10,5 +10,6 @@ export default defineConfig({
 			input: { run: 'bench/run.ts', formats: 'bench/formats.ts', pass: 'bench/pass.ts' },
 			output: { format: 'es', entryFileNames: '[name].js' }
 		}
-	}
+	},
+	ssr: { noExternal: ['mathjs'] }
 });

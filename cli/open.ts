@@ -1,11 +1,7 @@
 import { open } from 'node:fs/promises';
-import { inflateRawSync } from 'node:zlib';
 import type { Container } from '../core/container/container';
 import { openContainer } from '../core/container/open';
-import type { Unpack } from '../core/container/zip';
-
-/** Unpacks with the machine's own zlib, which is faster than the one in the core. */
-export const unpack: Unpack = (packed, size) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) });
+import { codec } from './codec';
 
 /** Opens a package or a bare file on disk. Throws a ContainerError, or the file system's own error. */
 export async function openFile(path: string): Promise<{ container: Container; close: () => Promise<void> }> {
@@ -17,7 +13,7 @@ export async function openFile(path: string): Promise<{ container: Container; cl
 		return buffer.subarray(0, bytesRead);
 	};
 	try {
-		return { container: await openContainer(path, { size, read }, unpack), close: () => handle.close() };
+		return { container: await openContainer(path, { size, read }, codec), close: () => handle.close() };
 	} catch (error) {
 		await handle.close();
 		throw error;

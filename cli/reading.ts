@@ -6,7 +6,8 @@ import { readPackage } from '../core/formats/package/read';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/model/question';
 import type { Report } from '../core/reports/report';
-import { openFile, unpack } from './open';
+import { codec } from './codec';
+import { openFile } from './open';
 import { nameOf } from './plain';
 
 /** A report with the question that it speaks of, or null for the file as a whole. */
@@ -31,7 +32,7 @@ export async function readFile(path: string, recipe?: Recipe): Promise<Reading> 
 	const seen = new Map<string, string>();
 	const { container, close } = await openFile(path);
 	try {
-		for await (const event of readPackage(container, unpack, 0, recipe)) take(event, reading, seen);
+		for await (const event of readPackage(container, codec, 0, recipe)) take(event, reading, seen);
 	} finally {
 		await close();
 	}

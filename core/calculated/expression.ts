@@ -1,4 +1,7 @@
-import { parse, type MathNode } from 'mathjs/number';
+import { create, parseDependencies, type MathNode } from 'mathjs/number';
+
+// of the whole library only what parsing needs, so that a build leaves out the rest
+const { parse } = create({ parseDependencies: parseDependencies! });
 
 /** An expression that cannot be worked out; the message says why, for people. */
 export class ExpressionError extends Error {}

@@ -1,6 +1,5 @@
 import { Reader, ZipReader, configure, type Entry as ZipEntry } from '@zip.js/zip.js';
-import { crc32 } from './crc32';
-import { Inflate, inflateSync } from 'fflate';
+import { plainCodec, type Codec } from './codec';
 import { buffered, ContainerError, type ByteSource, type Container, type Entry } from './container';
 import type { Report } from '../reports/report';
 
@@ -16,12 +15,6 @@ export const zipLimits = {
 	/** The largest file that is ever held whole in memory. */
 	whole: 64 * 2 ** 20
 };
-
-/** Unpacks raw deflate data whose size is known; a faster one may be handed in where there is one. */
-export type Unpack = (packed: Uint8Array, size: number) => Uint8Array;
-
-// one byte more than is said, so that a file that is longer shows itself
-const unpackHere: Unpack = (packed, size) => inflateSync(packed, { out: new Uint8Array(size + 1) });
 
 class SourceReader extends Reader<ByteSource> {
 	readonly #source: ByteSource;
@@ -79,7 +72,7 @@ export function looksZipped(start: Uint8Array): boolean {
  * Opens a zip. Only its directory is read; each file is unpacked when it is asked for.
  * Throws a ContainerError where the directory is gone, or where the package asks for more than `zipLimits`.
  */
-export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Promise<Container> {
+export async function openZip(from: ByteSource, codec: Codec = plainCodec): Promise<Container> {
 	const source = buffered(from);
 	const reports: Report[] = [];
 	const members = new Map<string, Member>();
@@ -190,27 +183,39 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 		const found = member(path);
 		const begin = await start(found);
 		const step = 1 << 18;
-		const ready: Uint8Array[] = [];
+		let failure: unknown = null;
+		const packed = (async function* () {
+			try {
+				for (let at = 0; at < found.packed; at += step)
+					yield await source.read(begin + at, Math.min(step, found.packed - at));
+			} catch (error) {
+				failure = error;
+				throw error;
+			}
+		})();
 		let given = 0;
 		let checksum = 0;
-		const inflate = found.method === 8 ? new Inflate((piece) => ready.push(piece)) : null;
-		for (let at = 0; at < found.packed; at += step) {
-			const piece = await source.read(begin + at, Math.min(step, found.packed - at));
-			try {
-				if (inflate) inflate.push(piece, at + step >= found.packed);
-				else ready.push(piece);
-			} catch {
-				throw damaged(path);
-			}
-			for (const out of ready.splice(0)) {
-				given += out.length;
-				checksum = crc32(out, checksum);
+		const pieces = (found.method === 8 ? codec.inflatePieces(packed) : packed)[Symbol.asyncIterator]();
+		try {
+			for (;;) {
+				let next: IteratorResult<Uint8Array>;
+				try {
+					next = await pieces.next();
+				} catch {
+					// what the source itself could not give is no damage of the zip
+					throw failure ?? damaged(path);
+				}
+				if (next.done) break;
+				given += next.value.length;
+				checksum = codec.crc32(next.value, checksum);
 				if (given > found.size) throw damaged(path);
-				yield out;
+				yield next.value;
 			}
+		} finally {
+			await pieces.return?.();
 		}
 		if (given !== found.size) throw damaged(path);
-		if (found.checksum && checksum !== found.checksum) doubt(path);
+		if (found.checksum && (checksum | 0) !== found.checksum) doubt(path);
 	}
 
 	async function bytes(path: string, limit = zipLimits.whole): Promise<Uint8Array> {
@@ -228,13 +233,13 @@ export async function openZip(from: ByteSource, unpack: Unpack = unpackHere): Pr
 		let out = packed;
 		if (found.method === 8) {
 			try {
-				out = unpack(packed, found.size);
+				out = codec.inflate(packed, found.size);
 			} catch {
 				throw damaged(path);
 			}
 			if (out.length !== found.size) throw damaged(path);
 		}
-		if (found.checksum && crc32(out) !== found.checksum) doubt(path);
+		if (found.checksum && (codec.crc32(out) | 0) !== found.checksum) doubt(path);
 		return out;
 	}
 

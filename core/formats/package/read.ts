@@ -1,6 +1,7 @@
 import { ContainerError, memorySource, resolvePath, type Container } from '../../container/container';
 import { streamText } from '../../container/decode';
-import { openZip, type Unpack } from '../../container/zip';
+import type { Codec } from '../../container/codec';
+import { openZip } from '../../container/zip';
 import { mapMarkup } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { beginning } from '../../markup/text';
@@ -31,7 +32,7 @@ const file = (report: Report): ReadEvent => ({ type: 'report', report });
  */
 export async function* readPackage(
 	given: Container,
-	unpack?: Unpack,
+	codec?: Codec,
 	depth = 0,
 	recipe?: Recipe
 ): AsyncGenerator<ReadEvent> {
@@ -230,8 +231,8 @@ export async function* readPackage(
 			continue;
 		}
 		try {
-			const inner = await openZip(memorySource(await container.bytes(path, nestedLimit)), unpack);
-			yield* inside(path, readPackage(inner, unpack, depth + 1, recipe));
+			const inner = await openZip(memorySource(await container.bytes(path, nestedLimit)), codec);
+			yield* inside(path, readPackage(inner, codec, depth + 1, recipe));
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
 			yield file({

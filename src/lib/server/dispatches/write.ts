@@ -14,7 +14,7 @@ import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
-import { unpack } from '../files/unpack';
+import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
 import { poolOf, poolSource, quizOf } from '../quizzes/quizzes';
@@ -174,7 +174,7 @@ async function prove(
 	quizzes: QuizToWrite[],
 	told: (count: number) => void
 ): Promise<Proof> {
-	const container = await openContainer(`dispatch${format.ending}`, fileSource(pool, file.id, file.size), unpack);
+	const container = await openContainer(`dispatch${format.ending}`, fileSource(pool, file.id, file.size), codec);
 	const hashes = new Map<string, string | null>();
 	const digest = async (pieces: AsyncIterable<Uint8Array>) => {
 		const hash = createHash('sha256');
@@ -220,7 +220,7 @@ async function prove(
 		return null;
 	};
 	const quizzesBack: FoundQuiz[] = [];
-	for await (const event of readPackage(container, unpack)) {
+	for await (const event of readPackage(container, codec)) {
 		if (event.type === 'quiz') quizzesBack.push(event.quiz);
 		if (event.type !== 'question') continue;
 		proof.foundInFile += 1;

@@ -12,7 +12,7 @@ import { pathKey } from '../../../../core/take-in/paths';
 import type { Report } from '../../../../core/reports/report';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileSource, storeFile } from '../files/files';
-import { unpack } from '../files/unpack';
+import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { compareLoad } from './against';
 import { columnsOf, reportColumns, type QuestionColumns } from './staging';
@@ -52,14 +52,14 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	);
 	const reading = new Reading(pool, loadId, load.course_id, control);
 	try {
-		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), unpack);
+		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), codec);
 		reading.digest = async (pieces) => {
 			const file = await storeFile(pool, pieces);
 			reading.fileIds.set(file.hash, file.id);
 			return file.hash;
 		};
 		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
-		for await (const event of readPackage(container, unpack, 0, recipe)) {
+		for await (const event of readPackage(container, codec, 0, recipe)) {
 			control.check();
 			await reading.take(event, container);
 		}

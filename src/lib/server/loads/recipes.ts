@@ -7,13 +7,13 @@ import { parseRecipe, type Recipe } from '../../../../core/formats/recipe/recipe
 import type { Question } from '../../../../core/model/question';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileSource } from '../files/files';
-import { unpack } from '../files/unpack';
+import { codec } from '../files/codec';
 import { enqueue } from '../jobs/jobs';
 import type { Load } from './loads';
 
 /** The file of a load, opened. */
 export function openLoad(pool: Pool, load: Load): Promise<Container> {
-	return openContainer(load.file_name, fileSource(pool, load.file_id!, load.size), unpack);
+	return openContainer(load.file_name, fileSource(pool, load.file_id!, load.size), codec);
 }
 
 /** The recipe by which a load is read, or null. */
@@ -53,7 +53,7 @@ const mostRead = 20_000;
 /** The first questions that a recipe finds in a load, without staging anything. */
 export async function previewOf(pool: Pool, load: Load, recipe: Recipe): Promise<Preview> {
 	const preview: Preview = { questions: [], count: 0, broken: 0, reports: [] };
-	for await (const event of readPackage(await openLoad(pool, load), unpack, 0, recipe)) {
+	for await (const event of readPackage(await openLoad(pool, load), codec, 0, recipe)) {
 		if (event.type === 'report') preview.reports.push(event.report.message);
 		if (event.type !== 'question') continue;
 		preview.count += 1;
