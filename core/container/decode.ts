@@ -32,10 +32,10 @@ async function survey(pieces: AsyncIterable<Uint8Array>): Promise<{ valid: boole
 	let ascii = true;
 	try {
 		for await (const piece of pieces) {
-			for (let at = 0; ascii && at < piece.length; at += 1) ascii = piece[at]! < 128;
-			decoder.decode(piece, { stream: true });
+			const text = decoder.decode(piece, { stream: true });
+			ascii &&= !beyondAscii.test(text);
 		}
-		decoder.decode();
+		ascii &&= !decoder.decode();
 		return { valid: true, ascii };
 	} catch {
 		return { valid: false, ascii: false };

@@ -1,5 +1,6 @@
 import { plainText, fold } from '../markup/text';
 import {
+	withCommon,
 	emptyCommon,
 	kinds,
 	type AcceptedNumber,
@@ -293,24 +294,23 @@ type Say = (rule: string, severity: Report['severity'], message: string, words?:
 
 function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Assembling, report: Say): Question {
 	const { keys } = draft;
-	if (kind === 'information') return { ...common, kind: 'information' };
-	if (kind === 'file-upload') return { ...common, kind: 'file-upload', accepts: null };
+	if (kind === 'information') return withCommon(common, { kind: 'information' });
+	if (kind === 'file-upload') return withCommon(common, { kind: 'file-upload', accepts: null });
 	if (draft.essay || kind === 'essay') {
 		if (keys?.length) common.metadata.push({ name: 'model answer', value: keys.join('; ') });
-		return { ...common, kind: 'essay' };
+		return withCommon(common, { kind: 'essay' });
 	}
 	if (draft.blanks?.length) return blanks(draft, draft.blanks, common);
 	if (draft.pairs.length && (kind === 'matching' || kind === null)) return matching(draft, common);
 	if (draft.order.length > 1 && (kind === 'ordering' || kind === null)) {
 		const items = draft.order.map((text, at) => ({ identifier: `I${at + 1}`, text }));
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'ordering',
 			items,
 			presented: draft.presented?.map((at) => items[at]!.identifier) ?? items.map((item) => item.identifier),
 			rule: 'all',
 			shuffle: draft.shuffle ?? true
-		};
+		});
 	}
 	const truth =
 		draft.truth ?? (keys?.length === 1 && !draft.options.length ? truthOf(keys[0]!, kind === 'true-false') : null);
@@ -323,8 +323,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 					? `The key reads “${keys.join(', ')}”, which is neither true nor false. Mark the key.`
 					: 'Nothing says whether it is true or false. Mark the key.'
 			);
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'true-false',
 			options: [true, false].map((value) => ({
 				identifier: value ? 'T' : 'F',
@@ -336,7 +335,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 			combination: 'sum',
 			bounds: { lower: null, upper: null },
 			lostKeys: []
-		};
+		});
 	}
 	if (draft.options.length) return choice(draft, kind, common, how, report);
 	const numbers = [...draft.numbers];
@@ -353,33 +352,31 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 	}
 	if (numbers.length || kind === 'numeric') {
 		const tolerance = draft.tolerance;
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'numeric',
 			whole: false,
 			...(draft.unit ? { unit: draft.unit } : {}),
 			accepted: numbers.map((one) => ('value' in one && tolerance !== null ? { ...one, tolerance } : one))
-		};
+		});
 	}
 	const accepted: AcceptedText[] = [
 		...draft.accepted.map((one) => ({ text: one.text, credit: one.credit, caseSensitive: one.caseSensitive ?? false })),
 		...answers.map((text) => ({ text, credit: 1, caseSensitive: false }))
 	];
 	if (accepted.length || kind === 'short-answer')
-		return { ...common, kind: 'short-answer', accepted: accepted.filter((one) => one.credit !== 0) };
-	if (kind === null && keys === null) return { ...common, kind: 'essay' };
+		return withCommon(common, { kind: 'short-answer', accepted: accepted.filter((one) => one.credit !== 0) });
+	if (kind === null && keys === null) return withCommon(common, { kind: 'essay' });
 	if (kind === null)
 		report('guessed-kind', 'doubtful', 'There are no options and no answer, so it was read as an essay.');
 	if (kind === 'multiple-choice' || kind === 'multiple-response' || kind === 'true-false')
 		return choice(draft, kind, common, how, report);
-	return { ...common, kind: 'essay' };
+	return withCommon(common, { kind: 'essay' });
 }
 
 function blanks(draft: Draft, accepted: string[][], common: QuestionCommon): Question {
 	const share = round(1 / accepted.length);
 	let at = 0;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'fill-blanks',
 		stem: common.stem.replace(blankRun, () => serialise([blankMarker(`B${(at += 1)}`)])),
 		blanks: accepted.map((texts, place) => {
@@ -397,7 +394,7 @@ function blanks(draft: Draft, accepted: string[][], common: QuestionCommon): Que
 		bank: [],
 		combination: 'sum',
 		shuffle: null
-	};
+	});
 }
 
 function matching(draft: Draft, common: QuestionCommon): Question {
@@ -405,8 +402,7 @@ function matching(draft: Draft, common: QuestionCommon): Question {
 	for (const text of [...draft.pairs.map((pair) => pair[1]), ...draft.distractors])
 		if (!rights.includes(text)) rights.push(text);
 	const share = round(1 / draft.pairs.length);
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'matching',
 		left: draft.pairs.map(([text], at) => ({ identifier: `L${at + 1}`, text, uses: 1 })),
 		right: rights.map((text, at) => ({ identifier: `R${at + 1}`, text, uses: null })),
@@ -418,7 +414,7 @@ function matching(draft: Draft, common: QuestionCommon): Question {
 		combination: 'sum',
 		bounds: { lower: null, upper: null },
 		shuffle: draft.shuffle
-	};
+	});
 }
 
 function choice(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Assembling, report: Say): Question {
@@ -465,8 +461,7 @@ function choice(draft: Draft, kind: Kind | null, common: QuestionCommon, how: As
 		...(option.feedback ? { feedback: option.feedback } : {}),
 		pinned: option.pinned ?? false
 	}));
-	return {
-		...common,
+	return withCommon(common, {
 		kind: several
 			? 'multiple-response'
 			: isTrueFalse(options.map((option) => plainText(option.text)))
@@ -477,5 +472,5 @@ function choice(draft: Draft, kind: Kind | null, common: QuestionCommon, how: As
 		combination: several && !given ? 'all' : 'sum',
 		bounds: { lower: null, upper: null },
 		lostKeys: lost
-	};
+	});
 }

@@ -50,6 +50,8 @@ export function cleaningFor(question: QuestionCommon, context: DocumentContext):
 		media: (address) => attach(question, context, address),
 		removed: (what) => {
 			if (!question.removed.includes(what)) question.removed.push(what);
-		}
+		},
+		// named here, so that the many copies of this that have another one are of one shape
+		replace: undefined
 	};
 }

@@ -2,7 +2,8 @@ import type { AcceptedNumber } from '../model/question';
 
 /** A number as people and files write it: a sign, digits, a point or one comma, an exponent; null where it is none. */
 export function parseNumber(text: string): number | null {
-	// most of what is asked about is words, and is known by its first sign
+	// most of what is asked about is words, known by the first sign, or a number in its plainest form
+	if (/^-?\d{1,15}(?:\.\d{1,15})?$/.test(text)) return Number(text);
 	if (!/^\s*[-+\u2212\u2013.\d]/.test(text)) return null;
 	const plain = text
 		.trim()

@@ -71,7 +71,7 @@ export interface CleanContext {
 	/** The text is in our own form, in which blanks have places. */
 	ours?: boolean;
 	/** Gives other nodes for an element, or undefined to clean it as usual. */
-	replace?: (element: XmlElement) => XmlNode[] | undefined;
+	replace?: ((element: XmlElement) => XmlNode[] | undefined) | undefined;
 }
 
 // browsers skip control characters in front of and inside a scheme (WHATWG URL, basic URL parser)
@@ -92,8 +92,11 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 			? cleanNodes(source.children, context, inMath)
 			: [];
 	}
-	for (const attribute in source.attributes)
+	let hasAttributes = false;
+	for (const attribute in source.attributes) {
+		hasAttributes = true;
 		if (/^on/i.test(attribute)) context.removed(`${attribute.toLowerCase()} handler`);
+	}
 	if (name === 'audio' || name === 'video') {
 		const child = source.children.find(
 			(node): node is XmlElement => typeof node !== 'string' && node.name === 'source'
@@ -112,7 +115,8 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 	name = className ? 'span' : (renamed[name] ?? name);
 	if (!kept.has(name) && !isMath) return children;
 	const out: Record<string, string> = className ? { class: className } : {};
-	for (const attribute of [...attributes['*']!, ...(attributes[name] ?? [])]) {
+	// in this order whatever the order in the source, so that the same text is the same
+	for (const attribute of hasAttributes ? [...attributes['*']!, ...(attributes[name] ?? [])] : []) {
 		const value = source.attributes[attribute];
 		if (value === undefined || (attribute === 'class' && className)) continue;
 		if (attribute === 'href') {
@@ -162,6 +166,8 @@ export function cleanNodes(nodes: XmlNode[], context: CleanContext, inMath = fal
 
 /** Rich text out of nodes of a document: cleaned, and trimmed of white space at its ends. */
 export function markupOfNodes(nodes: XmlNode[], context: CleanContext): Markup {
+	const [only] = nodes;
+	if (nodes.length === 1 && typeof only === 'string') return markupOfText(only);
 	return serialise(conform(cleanNodes(nodes, context))).trim();
 }
 

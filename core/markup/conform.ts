@@ -43,7 +43,11 @@ function asBlocks(nodes: XmlNode[]): XmlNode[] {
 
 /** Content that may be inline or blocks, but not both side by side. */
 function flow(nodes: XmlNode[]): XmlNode[] {
-	const fit = nodes.flatMap(conformNode).filter((node) => !isHollow(node));
+	if (nodes.every(isText)) return nodes;
+	const fit: XmlNode[] = [];
+	for (const node of nodes)
+		if (isText(node)) fit.push(node);
+		else for (const one of conformNode(node)) if (!isHollow(one)) fit.push(one);
 	if (fit.every(isInline)) return fit;
 	return asBlocks(fit);
 }
@@ -129,21 +133,26 @@ function table(node: XmlElement): XmlNode[] {
 function conformNode(node: XmlNode): XmlNode[] {
 	if (isText(node)) return [node];
 	const { name } = node;
-	const attributes = Object.fromEntries(
-		Object.entries(node.attributes).flatMap(([key, value]) => {
-			if (name === 'math' || (sizes.has(key) && !/^\d+%?$/.test(value.trim()))) {
-				const digits = name === 'math' ? null : /^(\d+)(\.\d+)?(px)?$/.exec(value.trim())?.[1];
-				return name === 'math' ? [[key, value]] : digits ? [[key, digits]] : [];
-			}
-			if (key === 'scope' && !['row', 'col', 'rowgroup', 'colgroup'].includes(value)) return [];
-			if (['colspan', 'rowspan', 'span'].includes(key) && !/^[1-9]\d*$/.test(value)) return [];
-			if (key === 'xml:lang' && !/^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(value)) return [];
-			if (key === 'class') return value.trim() ? [[key, value.trim().replace(/\s+/g, ' ')]] : [];
-			if (['href', 'src', 'data', 'cite'].includes(key))
-				return [[key, value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign))]];
-			return [[key, value]];
-		})
-	) as Record<string, string>;
+	const given = Object.entries(node.attributes);
+	const attributes = !given.length
+		? {}
+		: (Object.fromEntries(
+				given.flatMap(([key, value]) => {
+					if (name === 'math' || (sizes.has(key) && !/^\d+%?$/.test(value.trim()))) {
+						const digits = name === 'math' ? null : /^(\d+)(\.\d+)?(px)?$/.exec(value.trim())?.[1];
+						return name === 'math' ? [[key, value]] : digits ? [[key, digits]] : [];
+					}
+					if (key === 'scope' && !['row', 'col', 'rowgroup', 'colgroup'].includes(value)) return [];
+					if (['colspan', 'rowspan', 'span'].includes(key) && !/^[1-9]\d*$/.test(value)) return [];
+					if (key === 'xml:lang' && !/^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(value)) return [];
+					if (key === 'class') return value.trim() ? [[key, value.trim().replace(/\s+/g, ' ')]] : [];
+					if (['href', 'src', 'data', 'cite'].includes(key))
+						return [
+							[key, value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign))]
+						];
+					return [[key, value]];
+				})
+			) as Record<string, string>);
 	const fit = { ...node, attributes };
 	if (name === 'math' || name === 'img' || name === 'br' || name === 'hr' || name === 'object')
 		return [name === 'object' ? { ...fit, children: line(fit.children) } : fit];

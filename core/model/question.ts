@@ -370,6 +370,17 @@ export function emptyCommon(identifier: string, title: string): QuestionCommon {
 }
 
 /**
+ * A question out of what all have in common and what is its own. It is copied by Object.assign, which the engine does
+ * many times as fast as spreading one object and adding to it; readers make every question this way.
+ */
+export function withCommon<Own extends { kind: Question['kind'] }>(
+	common: QuestionCommon,
+	own: Own
+): QuestionCommon & Own {
+	return Object.assign({}, common, own);
+}
+
+/**
  * The same question with each of its rich texts put through a function, in the order in which a student meets them.
  * The parts that hold no rich text are shared with the question that was given.
  */

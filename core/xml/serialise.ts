@@ -7,8 +7,12 @@ const inAttribute: Record<string, string> = { ...inText, '"': '&quot;', '\n': '&
 const forbidden =
 	/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
 
+// everything but what is forbidden or has to be written otherwise: most texts are known by one look to need nothing
+const plain = /^[\t\n\r\u0020-%'-;=?-\ud7ff\ue000-\ufffd]*$/;
+
 /** Text as it may stand between tags; characters that XML forbids are left out. */
 export function escapeText(text: string): string {
+	if (plain.test(text)) return text;
 	return text.replace(forbidden, '').replace(/[&<>]/g, (sign) => inText[sign]!);
 }
 
@@ -26,7 +30,7 @@ export function serialise(nodes: XmlNode[]): string {
 			continue;
 		}
 		out += `<${node.name}`;
-		for (const [name, value] of Object.entries(node.attributes)) out += ` ${name}="${escapeAttribute(value)}"`;
+		for (const name in node.attributes) out += ` ${name}="${escapeAttribute(node.attributes[name]!)}"`;
 		out += node.children.length ? `>${serialise(node.children)}</${node.name}>` : '/>';
 	}
 	return out;

@@ -21,9 +21,14 @@ export interface StreamOptions {
 	collect: (name: string, depth: number) => boolean;
 	/** After a fault, go on at the next start tag of this name. */
 	resumeAt?: string;
+	/** Whether collected elements are given without their source, for which the text need not be kept. */
+	withoutSource?: boolean;
 }
 
-const local = (name: string) => (name.startsWith('xml:') ? name : name.slice(name.indexOf(':') + 1));
+const local = (name: string) => {
+	const colon = name.indexOf(':');
+	return colon < 0 || name.startsWith('xml:') ? name : name.slice(colon + 1);
+};
 
 // XML 1.0, productions 66 to 68
 const reference = '&(?!#\\d{1,8};|#[xX][\\da-fA-F]{1,8};|[A-Za-z_][\\w.:-]{0,64};)';
@@ -72,6 +77,8 @@ class Run {
 	readonly #unknown = new Set<string>();
 	#text = '';
 	#textStart = 0;
+	/** Those of the start tag that is being read; the parser's own collection of them is slow to go through. */
+	#attributes: Record<string, string> = {};
 	#tree: XmlElement[] = [];
 	#treeStart = 0;
 	#mute: number;
@@ -107,6 +114,7 @@ class Run {
 			const declared = declaredEntities(doctype);
 			Object.assign(entities, declared);
 		});
+		this.#parser.on('attribute', ({ name, value }) => (this.#attributes[local(name)] = value));
 		this.#parser.on('opentag', (tag) => this.#opened(tag as SaxesTagPlain));
 		this.#parser.on('closetag', () => this.#closed());
 		this.#parser.on('text', (text) => this.#tree.at(-1)?.children.push(text));
@@ -124,14 +132,14 @@ class Run {
 
 	#opened(tag: SaxesTagPlain): void {
 		const name = local(tag.name);
+		const attributes = this.#attributes;
+		this.#attributes = {};
 		if (this.#mute > 0) {
 			this.#mute -= 1;
 			this.open.push({ name, element: null });
 			return;
 		}
 		const line = this.#line();
-		const attributes: Record<string, string> = {};
-		for (const key in tag.attributes) attributes[local(key)] = tag.attributes[key]!;
 		const inside = this.#tree.at(-1);
 		if (!inside && !this.options.collect(name, this.open.length)) {
 			if (this.open.length >= deepestTree) throw new Error(`sections are nested more than ${deepestTree} deep`);
@@ -142,7 +150,8 @@ class Run {
 		if (this.#tree.length >= deepestTree) throw new Error(`elements are nested more than ${deepestTree} deep`);
 		const element: XmlElement = { name, attributes, children: [], line };
 		if (inside) inside.children.push(element);
-		else this.#treeStart = this.#text.lastIndexOf('<', this.#parser.position - this.#textStart - 1) + this.#textStart;
+		else if (!this.options.withoutSource)
+			this.#treeStart = this.#text.lastIndexOf('<', this.#parser.position - this.#textStart - 1) + this.#textStart;
 		this.#tree.push(element);
 		this.open.push({ name, element });
 	}
@@ -161,9 +170,9 @@ class Run {
 		this.events.push({ type: 'element', element: closed.element, fragment, endLine: this.#line() });
 	}
 
-	/** Takes the next piece of the text. Returns how many characters of it were read before a fault, or all. */
-	write(piece: string): number {
-		const bare = this.#bareAmpersand(piece);
+	/** Takes the next piece of the text, or the whole of it at once. Returns how many characters of it were read before a fault, or all. */
+	write(piece: string, whole = false): number {
+		const bare = this.#bareAmpersand(piece, whole);
 		const good = bare < 0 ? piece : piece.slice(0, bare);
 		const before = this.#parser.position;
 		if (!this.#tree.length) {
@@ -172,7 +181,7 @@ class Run {
 			this.#textStart = last < 0 ? before : this.#textStart + last;
 			this.#text = last < 0 ? '' : this.#text.slice(last);
 		}
-		this.#text += good;
+		if (!this.options.withoutSource) this.#text += good;
 		try {
 			this.#parser.write(good);
 		} catch (error) {
@@ -188,13 +197,16 @@ class Run {
 	 * Where an ampersand begins no reference, outside of CDATA and comments, or -1. The parser would look for the end
 	 * of the reference as far as the end of the file, and lose everything on the way.
 	 */
-	#bareAmpersand(piece: string): number {
+	#bareAmpersand(piece: string, whole = false): number {
+		if (whole && !piece.includes('&')) return -1;
 		const within = this.#within;
 		// the marks themselves may be split over two pieces
 		const held = this.#held.length;
 		const text = this.#held + piece;
 		this.#held = text.slice(-8);
 		for (const [begin, end] of marks) {
+			// looking from the front is many times as fast as from the end, and most pieces have no mark at all
+			if (this.#within !== end && !text.includes(begin)) continue;
 			const [from, to] = [text.lastIndexOf(begin), text.lastIndexOf(end)];
 			if (from > to) this.#within = end;
 			else if (to > from && this.#within === end) this.#within = '';
@@ -302,8 +314,8 @@ export function parseXml(text: string): {
 	warnings: Extract<XmlEvent, { type: 'fault' }>[];
 	fault: Extract<XmlEvent, { type: 'fault' }> | null;
 } {
-	const run = new Run({ collect: () => true }, [], 0);
-	run.write(text);
+	const run = new Run({ collect: () => true, withoutSource: true }, [], 0);
+	run.write(text, true);
 	if (!run.fault) run.end();
 	const warnings: Extract<XmlEvent, { type: 'fault' }>[] = [];
 	let root: XmlElement | null = null;

@@ -29,17 +29,26 @@ export function childOf(parent: XmlElement | undefined, name: string): XmlElemen
 	return undefined;
 }
 
+function gather(node: XmlElement, found: XmlElement[], wanted: (name: string) => boolean): void {
+	for (const child of node.children) {
+		if (typeof child === 'string') continue;
+		if (wanted(child.name)) found.push(child);
+		if (child.children.length) gather(child, found, wanted);
+	}
+}
+
 /** Every element below, in the order of the document, that has one of the names. */
 export function descendants(parent: XmlElement, ...names: string[]): XmlElement[] {
 	const found: XmlElement[] = [];
-	const walk = (node: XmlElement) => {
-		for (const child of node.children) {
-			if (typeof child === 'string') continue;
-			if (names.includes(child.name)) found.push(child);
-			walk(child);
-		}
-	};
-	walk(parent);
+	const [only] = names;
+	gather(parent, found, names.length === 1 ? (name) => name === only : (name) => names.includes(name));
+	return found;
+}
+
+/** The same for a set of many names. */
+export function descendantsIn(parent: XmlElement, names: ReadonlySet<string>): XmlElement[] {
+	const found: XmlElement[] = [];
+	gather(parent, found, (name) => names.has(name));
 	return found;
 }
 

@@ -3,18 +3,19 @@ import { workedOut } from '../../calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
 import { escapeAttribute } from '../../xml/serialise';
 import { bestNumber } from '../../scoring/answers';
-import type {
-	Blank,
-	CalculatedQuestion,
-	FillBlanksQuestion,
-	HotspotQuestion,
-	LabelImageQuestion,
-	MatchingQuestion,
-	Kind,
-	Markup,
-	OrderingQuestion,
-	Question,
-	QuestionCommon
+import {
+	withCommon,
+	type Blank,
+	type CalculatedQuestion,
+	type FillBlanksQuestion,
+	type HotspotQuestion,
+	type LabelImageQuestion,
+	type MatchingQuestion,
+	type Kind,
+	type Markup,
+	type OrderingQuestion,
+	type Question,
+	type QuestionCommon
 } from '../../model/question';
 
 /** A way to offer a question as one of another kind, or as several. */
@@ -141,19 +142,19 @@ function splitBlanks(given: Question): Question[] {
 			title: single || !question.title ? question.title : `${question.title} (${at + 1})`,
 			points: part(question.points, question.combination === 'all' ? 1 / question.blanks.length : blank.share)
 		});
-		if (blank.form === 'text') return { ...common, kind: 'short-answer', accepted: blank.accepted };
-		if (blank.form === 'number') return { ...common, kind: 'numeric', accepted: blank.accepted, whole: blank.whole };
-		if (blank.form === 'open') return { ...common, kind: 'essay' };
+		if (blank.form === 'text') return withCommon(common, { kind: 'short-answer', accepted: blank.accepted });
+		if (blank.form === 'number')
+			return withCommon(common, { kind: 'numeric', accepted: blank.accepted, whole: blank.whole });
+		if (blank.form === 'open') return withCommon(common, { kind: 'essay' });
 		const several = blank.form === 'list' && blank.several;
-		return {
-			...common,
+		return withCommon(common, {
 			kind: several ? 'multiple-response' : 'multiple-choice',
 			options: wordsOf(blank, question).map((one) => ({ ...one, pinned: false })),
 			shuffle: blank.form === 'list' ? blank.shuffle : question.shuffle,
 			combination: 'sum',
 			bounds: { lower: null, upper: null },
 			lostKeys: []
-		};
+		});
 	});
 }
 

@@ -81,7 +81,7 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
 	const collect = (name: string, depth: number) => depth === 1 && (name === 'question' || name === 'quiz');
-	for await (const event of streamXml(pieces, { collect, resumeAt: 'question' })) {
+	for await (const event of streamXml(pieces, { collect, resumeAt: 'question', withoutSource: true })) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
 		if (event.type === 'fault')
 			yield {

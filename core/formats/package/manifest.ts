@@ -93,7 +93,11 @@ export async function readManifest(
 	};
 	const collect = (name: string, depth: number) =>
 		name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
-	for await (const event of streamXml(streamText(container, file, told), { collect, resumeAt: 'resource' })) {
+	for await (const event of streamXml(streamText(container, file, told), {
+		collect,
+		resumeAt: 'resource',
+		withoutSource: true
+	})) {
 		if (event.type === 'open') bases.push(base(event.attributes['xml:base']));
 		else if (event.type === 'close') bases.pop();
 		else if (event.type === 'fault')

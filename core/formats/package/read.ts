@@ -190,7 +190,7 @@ export async function* readPackage(
 						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);
 						if (event.type === 'question') for (const { name } of event.question.attachments) ours.add(name);
 						yield event.type === 'question'
-							? { ...event, categories: { ...elsewhere(document), ...event.categories } }
+							? Object.assign({}, event, { categories: { ...elsewhere(document), ...event.categories } })
 							: event;
 					}
 				}
@@ -211,7 +211,7 @@ export async function* readPackage(
 			ours.add(path);
 			yield file({ rule: error.rule, severity: 'broken', message: error.message, place: { file: path } });
 		}
-		yield* oddities();
+		if (container.reports.length > odd) yield* oddities();
 		bytesRead += container.size(path);
 		yield { type: 'progress', bytesRead, bytesTotal };
 	}

@@ -1,5 +1,5 @@
 import { plainText } from '../../markup/text';
-import type { ChoiceQuestion } from '../../model/question';
+import { withCommon, type ChoiceQuestion } from '../../model/question';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { isTrueFalse } from '../choices';
 import { creditsByTrying } from '../credits';
@@ -63,8 +63,7 @@ export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQu
 		});
 	const feedback = placeFeedback(item, common, trials, cleaning, reading.cardinalities);
 	const { shuffle } = choice.attributes;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: several ? 'multiple-response' : isTrueFalse(texts.map(plainText)) ? 'true-false' : 'multiple-choice',
 		options: labels.map((label, at) => ({
 			identifier: idents[at]!,
@@ -77,5 +76,5 @@ export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQu
 		combination: found.combination,
 		bounds: found.bounds,
 		lostKeys
-	};
+	});
 }

@@ -1,5 +1,5 @@
 import { plainText } from '../../markup/text';
-import { emptyCommon, type Question, type QuestionCommon } from '../../model/question';
+import { withCommon, emptyCommon, type Question, type QuestionCommon } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
@@ -54,7 +54,7 @@ function pointsOf(
 
 function unreadable(common: QuestionCommon, fragment: string, reason: string, context: DocumentContext): ReadItem {
 	return {
-		question: { ...common, kind: 'unreadable', reason, fragment },
+		question: withCommon(common, { kind: 'unreadable', reason, fragment }),
 		reports: [
 			{
 				rule: 'unreadable-kind',
@@ -120,7 +120,7 @@ export function readItem12(
 				message: `It ${points ? `carries ${points} points` : 'is to be marked by a person'} and asks for nothing that can be answered here. It was read as information; set it up again as an essay if an answer is wanted.`,
 				place
 			});
-		return { question: { ...common, kind: 'information' }, reports };
+		return { question: withCommon(common, { kind: 'information' }), reports };
 	}
 	const reports: Report[] = [];
 	const reading: Reading12 = {

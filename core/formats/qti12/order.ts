@@ -1,4 +1,10 @@
-import type { HotspotQuestion, MatchingQuestion, OrderingQuestion, Shape } from '../../model/question';
+import {
+	withCommon,
+	type HotspotQuestion,
+	type MatchingQuestion,
+	type OrderingQuestion,
+	type Shape
+} from '../../model/question';
 import { middleOf } from '../../scoring/shapes';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { creditsByTrying } from '../credits';
@@ -74,14 +80,13 @@ export function readOrder12(reading: Reading12, response: XmlElement): OrderingQ
 		labels.map((label) => [label.attributes.ident ?? '', joinBlocks(materialBelow(label, cleaning))])
 	);
 	const shuffle = childOf(response, 'render_choice')?.attributes.shuffle;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'ordering',
 		items: order.map((identifier) => ({ identifier, text: texts.get(identifier) ?? '' })),
 		presented,
 		rule: position ? 'position' : 'all',
 		shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle)
-	};
+	});
 }
 
 /** Reads a place in a picture (ASI information model, 3.5.5: response_xy, or areas to choose from). */
@@ -139,8 +144,7 @@ export function readPoints12(reading: Reading12, response: XmlElement): HotspotQ
 		reading.cardinalities
 	);
 	const most = parseNumber(childOf(response, 'render_hotspot')?.attributes.maxnumber ?? '');
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'hotspot',
 		picture: {
 			name: (address && attach(address)) || address,
@@ -154,7 +158,7 @@ export function readPoints12(reading: Reading12, response: XmlElement): HotspotQ
 		outside: 0,
 		combination: found.combination,
 		bounds: found.bounds
-	};
+	});
 }
 
 /** Reads pairs within a group (ASI information model, 3.5.6: response_grp with match_group). */
@@ -204,8 +208,7 @@ export function readGroup12(reading: Reading12, response: XmlElement): MatchingQ
 		reading.cardinalities
 	);
 	const shuffle = childOf(response, 'render_choice')?.attributes.shuffle;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'matching',
 		left,
 		right,
@@ -213,5 +216,5 @@ export function readGroup12(reading: Reading12, response: XmlElement): MatchingQ
 		combination: found.combination,
 		bounds: found.bounds,
 		shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle)
-	};
+	});
 }

@@ -1,7 +1,13 @@
 import { markupOfNodes } from '../../markup/clean';
 import { blankMarker } from '../../markup/markers';
 import { plainText } from '../../markup/text';
-import type { Blank, FillBlanksQuestion, Markup, MatchingQuestion } from '../../model/question';
+import {
+	withCommon,
+	type Blank,
+	type FillBlanksQuestion,
+	type Markup,
+	type MatchingQuestion
+} from '../../model/question';
 import { serialise } from '../../xml/serialise';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseXml } from '../../xml/stream';
@@ -174,8 +180,7 @@ function readMatching(reading: Reading12): MatchingQuestion {
 		})
 	);
 	const { shuffle } = childOf(responses[0]!, 'render_choice')!.attributes;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'matching',
 		left,
 		right,
@@ -183,7 +188,7 @@ function readMatching(reading: Reading12): MatchingQuestion {
 		combination: found.all ? 'all' : 'sum',
 		bounds: { lower: null, upper: null },
 		shuffle: shuffle === undefined ? null : /^yes$/i.test(shuffle)
-	};
+	});
 }
 
 /** The presentation as a stem with the places of its blanks; what stands in one flow stands in one line. */
@@ -262,5 +267,11 @@ export function readSeveral12(reading: Reading12): FillBlanksQuestion | Matching
 			})
 		};
 	});
-	return { ...common, kind: 'fill-blanks', blanks, bank: [], combination: found.all ? 'all' : 'sum', shuffle: null };
+	return withCommon(common, {
+		kind: 'fill-blanks',
+		blanks,
+		bank: [],
+		combination: found.all ? 'all' : 'sum',
+		shuffle: null
+	});
 }

@@ -1,4 +1,4 @@
-import type { AcceptedText, Blank, Question } from '../../model/question';
+import { withCommon, type AcceptedText, type Blank, type Question } from '../../model/question';
 import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { acceptedNumbers, parseNumber } from '../numbers';
 import { placeFeedback, type Trial } from './feedback';
@@ -63,8 +63,7 @@ export function readText12(reading: Reading12, response: XmlElement): Question {
 	const type = numberType(response);
 	if (type) {
 		const slider = childOf(response, 'render_slider');
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'numeric',
 			whole: type === 'integer',
 			accepted: acceptedNumbers(criticalNumbers(conditions), (value) => credit(String(value)), []),
@@ -77,10 +76,10 @@ export function readText12(reading: Reading12, response: XmlElement): Question {
 						}
 					}
 				: {})
-		};
+		});
 	}
-	if (isOpen(reading, response)) return { ...common, kind: 'essay' };
-	return { ...common, kind: 'short-answer', accepted: acceptedOf(conditions, credit) };
+	if (isOpen(reading, response)) return withCommon(common, { kind: 'essay' });
+	return withCommon(common, { kind: 'short-answer', accepted: acceptedOf(conditions, credit) });
 }
 
 /** A text or number response as the form of a blank. */

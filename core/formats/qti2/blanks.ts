@@ -1,6 +1,6 @@
 import { cleanNodes, markupOfNodes } from '../../markup/clean';
 import { blankMarker } from '../../markup/markers';
-import type { Blank, FillBlanksQuestion, Side } from '../../model/question';
+import { withCommon, type Blank, type FillBlanksQuestion, type Side } from '../../model/question';
 import { childrenOf, descendants, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { acceptedNumbers } from '../numbers';
 import { weigh } from '../weigh';
@@ -112,7 +112,7 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 			: []),
 		{ outcomes: outcomesOf(wrong).outcomes, credit: 0 }
 	]);
-	return { ...common, kind: 'fill-blanks', blanks, bank: [], combination: all ? 'all' : 'sum', shuffle: null };
+	return withCommon(common, { kind: 'fill-blanks', blanks, bank: [], combination: all ? 'all' : 'sum', shuffle: null });
 }
 
 const share = (value: number) => Math.max(-1, Math.min(1, round(value)));
@@ -201,8 +201,7 @@ export function readGaps(
 		Math.max(0, ...tried.flatMap((pair, at) => (pair.gap === gap ? [found.credits[at]!] : [])))
 	);
 	const shares = best.map((one) => (best.some((other) => other > 0) ? one : 1 / gaps.length));
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'fill-blanks',
 		bank,
 		combination: found.combination,
@@ -225,5 +224,5 @@ export function readGaps(
 					: []
 			)
 		}))
-	};
+	});
 }

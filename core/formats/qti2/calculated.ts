@@ -1,4 +1,4 @@
-import type { CalculatedQuestion, Variable } from '../../model/question';
+import { withCommon, type CalculatedQuestion, type Variable } from '../../model/question';
 import { writeExpression, type Tree } from '../../calculated/expression';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseNumber } from '../numbers';
@@ -168,8 +168,7 @@ export function readCalculated(
 	common.points ??= points ? parseNumber(trimmed(points)) : null;
 	common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
 	feedbackOf(reading, declaration);
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'calculated',
 		variables,
 		constraints,
@@ -177,7 +176,7 @@ export function readCalculated(
 		tolerance: relative ? { mode: 'relative', value: value / 100 } : { mode: 'absolute', value: value || 0 },
 		whole: declaration.baseType === 'integer',
 		...(reading.unit ? { unit: reading.unit } : {})
-	};
+	});
 }
 
 /** Places the feedback by an answer that is right and one that is not, with 1 in the place of the right one. */

@@ -1,6 +1,6 @@
 import { cleanNodes, markupOfNodes } from '../../markup/clean';
 import { plainText } from '../../markup/text';
-import type { ChoiceQuestion, Markup } from '../../model/question';
+import { withCommon, type ChoiceQuestion, type Markup } from '../../model/question';
 import { childrenOf, descendants, type XmlElement } from '../../xml/tree';
 import { isTrueFalse } from '../choices';
 import { markSets } from './marking';
@@ -63,15 +63,14 @@ export function readChoice(
 		});
 	const found = markSets(reading, declaration, idents, several, (at) => !repeated.includes(idents[at]!));
 	for (const [at, markup] of found.feedback) if (!ofOptions.has(at)) ofOptions.set(at, markup);
-	return {
-		...common,
+	return withCommon(common, {
 		kind: several ? 'multiple-response' : isTrueFalse(texts.map(plainText)) ? 'true-false' : 'multiple-choice',
 		options: choices.map((choice, at) => ({
 			identifier: idents[at]!,
 			text: texts[at]!,
 			credit: found.credits[at]!,
-			...(ofOptions.get(at) ? { feedback: ofOptions.get(at)! } : {}),
-			pinned: choice.attributes.fixed === 'true'
+			pinned: choice.attributes.fixed === 'true',
+			...(ofOptions.get(at) ? { feedback: ofOptions.get(at)! } : {})
 		})),
 		shuffle: hottext
 			? false
@@ -81,5 +80,5 @@ export function readChoice(
 		combination: found.combination,
 		bounds: found.bounds,
 		lostKeys
-	};
+	});
 }

@@ -1,4 +1,4 @@
-import type { AcceptedNumber, AcceptedText, Question } from '../../model/question';
+import { withCommon, type AcceptedNumber, type AcceptedText, type Question } from '../../model/question';
 import { descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { acceptedNumbers, parseNumber } from '../numbers';
 import { placeFeedback2, type Answer } from './feedback';
@@ -67,7 +67,14 @@ export function readEntry(reading: Reading, interaction: XmlElement, declaration
 	const keys = [...declaration.correct, ...(declaration.mapping?.entries.map((entry) => entry.key) ?? [])];
 	const worth = (text: string) =>
 		declaration.mapping ? (declaration.mapping.entries.find((entry) => entry.key === text)?.value ?? 0) : 1;
-	const scoreOf = (text: string) => (rules ? run([text]).score : keys.includes(text) ? worth(text) : 0);
+	const tried = new Map<string, number>();
+	const scoreOf = (text: string): number => {
+		const known = tried.get(text);
+		if (known !== undefined) return known;
+		const score = rules ? run([text]).score : keys.includes(text) ? worth(text) : 0;
+		tried.set(text, score);
+		return score;
+	};
 	const candidates = [...new Set([...keys, ...textsIn(rules)])].filter((text) => text !== '');
 	const reachable = Math.max(0, ...candidates.map(scoreOf));
 	const full = isTemplate(rules, 'match_correct')
@@ -91,14 +98,13 @@ export function readEntry(reading: Reading, interaction: XmlElement, declaration
 			upper: parseNumber(interaction.attributes.upperBound ?? '') ?? 0,
 			step: parseNumber(interaction.attributes.step ?? '')
 		};
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'numeric',
 			whole: declaration.baseType === 'integer',
 			accepted,
 			...(reading.unit ? { unit: reading.unit } : {}),
 			...(slider ? { slider } : {})
-		};
+		});
 	}
 	const accepted = acceptedTexts(candidates, credit);
 	// a mapping says outright what is accepted; it is believed where the rules bear it out
@@ -116,5 +122,5 @@ export function readEntry(reading: Reading, interaction: XmlElement, declaration
 			)?.credit ?? 0)
 	);
 	const others = accepted.some((one) => !mapped?.some(({ text }) => text === one.text));
-	return { ...common, kind: 'short-answer', accepted: mapped && agrees && !others ? mapped : accepted };
+	return withCommon(common, { kind: 'short-answer', accepted: mapped && agrees && !others ? mapped : accepted });
 }

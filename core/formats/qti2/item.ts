@@ -2,12 +2,12 @@ import { readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import { markupOfNodes } from '../../markup/clean';
 import { textOf as plainOf } from '../../xml/tree';
-import { emptyCommon, type Question, type Stimulus } from '../../model/question';
+import { withCommon, emptyCommon, type Question, type Stimulus } from '../../model/question';
 import { blanksResponse } from '../../scoring/kinds';
 import { bestCredit } from '../../scoring/score';
 import type { Report } from '../../reports/report';
 import { parseXml } from '../../xml/stream';
-import { childOf, childrenOf, descendants, type XmlElement, type XmlNode } from '../../xml/tree';
+import { childOf, childrenOf, descendants, descendantsIn, type XmlElement, type XmlNode } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { noteIdentifier } from '../identifiers';
 import { attach, cleaningFor } from '../media';
@@ -45,6 +45,10 @@ function isOnlyShown(interaction: XmlElement, rules: XmlElement | undefined): bo
 
 /** Whether no answer to a question earns anything that a machine can mark. */
 function earnsNothing(question: Question): boolean {
+	// the plain cases are seen without marking anything, which would take its time in a large package
+	if ('options' in question && question.bounds.upper === null && question.options.some(({ credit }) => credit > 0))
+		return false;
+	if ('accepted' in question && question.accepted.some(({ credit }) => credit > 0)) return false;
 	if (question.kind !== 'fill-blanks') return (bestCredit(question) ?? 1) <= 0;
 	const right = blanksResponse(question).blanks!;
 	const marked = question.blanks.filter((blank) => blank.form !== 'open');
@@ -135,6 +139,12 @@ async function readStimulus(
 	return { identifier: node.attributes.identifier ?? '', title: (node.attributes.title ?? '').trim(), content };
 }
 
+function linesIn(text: string): number {
+	let lines = 1;
+	for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) lines += 1;
+	return lines;
+}
+
 function readTree(
 	item: XmlElement,
 	text: string,
@@ -150,7 +160,7 @@ function readTree(
 		format: context.format,
 		file: context.file,
 		line: item.line,
-		endLine: text.split('\n').length,
+		endLine: linesIn(text),
 		identifier
 	};
 	common.category = context.category;
@@ -166,7 +176,7 @@ function readTree(
 	for (const file of files) attach(common, { ...context, resolve: (address) => address }, file);
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 	const body = childOf(item, 'itemBody');
-	const asked = body ? descendants(body, ...interactionNames) : [];
+	const asked = body ? descendantsIn(body, interactionNames) : [];
 	const rules = childOf(item, 'responseProcessing');
 	const interactions = asked.filter((one) => !isOnlyShown(one, rules));
 	const reading: Reading = {
@@ -230,7 +240,7 @@ function readTree(
 			message: `${reason} It is kept as it came, and cannot be shown or marked here.`,
 			place
 		});
-		question = { ...common, kind: 'unreadable', reason, fragment };
+		question = withCommon(common, { kind: 'unreadable', reason, fragment });
 	}
 	noteIdentifier(question, context, reports);
 	return { type: 'question', question, fragment, reports };
@@ -266,7 +276,7 @@ function readBody(reading: Reading, interactions: XmlElement[]): Question {
 	if (!interaction) {
 		common.stem = stemOf(reading, () => []);
 		placeFeedback2(item, common, [], cleaning);
-		return { ...common, kind: 'information' };
+		return withCommon(common, { kind: 'information' });
 	}
 	const declaration = declarationOf(reading, interaction);
 	if (isCalculated(item)) return readCalculated(reading, interactions, declaration);
@@ -293,7 +303,7 @@ function readBody(reading: Reading, interactions: XmlElement[]): Question {
 			if (keyed) break;
 			common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
 			placeFeedback2(item, common, [], cleaning);
-			return { ...common, kind: 'essay' };
+			return withCommon(common, { kind: 'essay' });
 		case 'sliderInteraction':
 			break;
 		case 'gapMatchInteraction':
@@ -313,7 +323,7 @@ function readBody(reading: Reading, interactions: XmlElement[]): Question {
 		case 'uploadInteraction':
 			common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
 			placeFeedback2(item, common, [], cleaning);
-			return { ...common, kind: 'file-upload', accepts: interaction.attributes.type ?? null };
+			return withCommon(common, { kind: 'file-upload', accepts: interaction.attributes.type ?? null });
 		default:
 			throw new UnknownRule(
 				`It asks ${described[interaction.name] ?? `for an answer through “${interaction.name}”`}, which cannot be held here.`

@@ -1,6 +1,13 @@
 import { markupOfNodes } from '../../markup/clean';
 import { plainText } from '../../markup/text';
-import type { LabelImageQuestion, MatchingQuestion, OrderingQuestion, Pair, Side } from '../../model/question';
+import {
+	withCommon,
+	type LabelImageQuestion,
+	type MatchingQuestion,
+	type OrderingQuestion,
+	type Pair,
+	type Side
+} from '../../model/question';
 import { childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { shapeOf } from '../shapes';
 import { feedbackByAnswers, markSets } from './marking';
@@ -66,7 +73,7 @@ export function readMatch(
 			left.map((one) => one.identifier),
 			right.map((one) => one.identifier)
 		);
-		return { ...common, kind: 'matching', left, right, shuffle, ...pairs };
+		return withCommon(common, { kind: 'matching', left, right, shuffle, ...pairs });
 	}
 	const sides = childrenOf(interaction, 'simpleAssociableChoice').map((node) => sideOf(reading, node));
 	const order = new Map(sides.map((side, at) => [side.identifier, at]));
@@ -94,7 +101,7 @@ export function readMatch(
 		right.map((one) => one.identifier),
 		false
 	);
-	return { ...common, kind: 'matching', left, right, shuffle, ...pairs };
+	return withCommon(common, { kind: 'matching', left, right, shuffle, ...pairs });
 }
 
 /** Reads labels that are laid on a picture (2.1, 7.4.4). */
@@ -118,7 +125,13 @@ export function readLabels(
 		labels.map((one) => one.identifier),
 		targets.map((one) => one.identifier)
 	);
-	return { ...common, kind: 'label-image', picture: pictureOf(reading, interaction), labels, targets, ...pairs };
+	return withCommon(common, {
+		kind: 'label-image',
+		picture: pictureOf(reading, interaction),
+		labels,
+		targets,
+		...pairs
+	});
 }
 
 const orders = (list: string[]): string[][] =>
@@ -185,12 +198,11 @@ export function readOrder(
 			message: `The right order names ${lost.map((one) => `“${one}”`).join(', ')}, which is not among the things to be ordered (${[...texts.values()].map(plainText).join(', ')}).`,
 			place: reading.place
 		});
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'ordering',
 		items: order.map((identifier) => ({ identifier, text: texts.get(identifier) ?? '' })),
 		presented,
 		rule,
 		shuffle: interaction.attributes.shuffle === undefined ? null : interaction.attributes.shuffle === 'true'
-	};
+	});
 }

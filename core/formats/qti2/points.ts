@@ -1,4 +1,4 @@
-import type { HotspotQuestion, Picture, Shape } from '../../model/question';
+import { withCommon, type HotspotQuestion, type Picture, type Shape } from '../../model/question';
 import { middleOf } from '../../scoring/shapes';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseNumber } from '../numbers';
@@ -44,8 +44,7 @@ export function readPoints(
 			shapes.map((shape) => shape.identifier),
 			several
 		);
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'hotspot',
 			picture,
 			shapes: shapes.map((shape, at) => ({ ...shape, credit: found.credits[at]! })),
@@ -54,7 +53,7 @@ export function readPoints(
 			outside: 0,
 			combination: found.combination,
 			bounds: found.bounds
-		};
+		});
 	}
 	let shapes: Shape[] = (declaration.areas?.shapes ?? []).map(({ value: _, ...shape }) => shape);
 	if (!shapes.length && rules) shapes = descendants(rules, 'inside').map((node, at) => shapeOf(node, `A${at + 1}`));
@@ -69,8 +68,7 @@ export function readPoints(
 			`The file names single points only. A circle of ${guessedRadius} pixels around each is accepted here; look at it.`
 		);
 		const [share] = [1 / shapes.length];
-		return {
-			...common,
+		return withCommon(common, {
 			kind: 'hotspot',
 			picture,
 			shapes: shapes.map((shape) => ({ ...shape, credit: share })),
@@ -79,13 +77,12 @@ export function readPoints(
 			outside: 0,
 			combination: several ? 'all' : 'sum',
 			bounds: { lower: null, upper: null }
-		};
+		});
 	}
 	const points = shapes.map((shape) => middleOf(shape).join(' '));
 	const found = markSets(reading, declaration, points, several, () => true, true);
 	const full = declaration.areas && common.points ? common.points : 1;
-	return {
-		...common,
+	return withCommon(common, {
 		kind: 'hotspot',
 		picture,
 		shapes: shapes.map((shape, at) => ({ ...shape, credit: found.credits[at]! })),
@@ -96,5 +93,5 @@ export function readPoints(
 			: 0,
 		combination: found.combination,
 		bounds: found.bounds
-	};
+	});
 }

@@ -98,32 +98,45 @@ const equalValue = (a: string | number | boolean, b: string | number | boolean) 
 export const patternMark = '\u0002';
 const pointOf = (text: string) => text.split(/\s+/).map(Number) as [number, number];
 
-/** One run of an item's response processing on one answer (QTI 2.1 information model, sections 5 and 15). */
-export class Processing {
-	readonly outcomes = new Map<string, Value>();
-	readonly #item: XmlElement;
-	readonly #responses: Map<string, Value>;
-	readonly #declarations: Map<string, ResponseDeclaration>;
-	readonly #defaults: Map<string, Value>;
-	#stopped = false;
+const known = new WeakMap<XmlElement, ReadonlyMap<string, Value>>();
 
-	constructor(item: XmlElement, declarations: ResponseDeclaration[], responses: Map<string, Value>) {
-		this.#item = item;
-		this.#responses = responses;
-		this.#declarations = new Map(declarations.map((declaration) => [declaration.identifier, declaration]));
-		for (const node of childrenOf(item, 'outcomeDeclaration')) {
+/** What the outcomes of an item are before any rule has run (2.1, 4.4); it is asked for with each answer that is tried. */
+function defaultsOf(item: XmlElement): ReadonlyMap<string, Value> {
+	let defaults = known.get(item);
+	if (defaults) return defaults;
+	defaults = new Map(
+		childrenOf(item, 'outcomeDeclaration').map((node): [string, Value] => {
 			const values = childrenOf(childOf(node, 'defaultValue') ?? { ...node, children: [] }, 'value').map(trimmed);
 			const numeric = ['float', 'integer'].includes(node.attributes.baseType ?? '');
-			this.outcomes.set(
+			return [
 				node.attributes.identifier ?? '',
 				values.length
 					? values.map((value) => (numeric ? (parseNumber(value) ?? 0) : value))
 					: numeric && node.attributes.cardinality === 'single'
 						? [0]
 						: null
-			);
-		}
-		this.#defaults = new Map(this.outcomes);
+			];
+		})
+	);
+	known.set(item, defaults);
+	return defaults;
+}
+
+/** One run of an item's response processing on one answer (QTI 2.1 information model, sections 5 and 15). */
+export class Processing {
+	readonly outcomes: Map<string, Value>;
+	readonly #item: XmlElement;
+	readonly #responses: Map<string, Value>;
+	readonly #declarations: Map<string, ResponseDeclaration>;
+	readonly #defaults: ReadonlyMap<string, Value>;
+	#stopped = false;
+
+	constructor(item: XmlElement, declarations: ResponseDeclaration[], responses: Map<string, Value>) {
+		this.#item = item;
+		this.#responses = responses;
+		this.#declarations = new Map(declarations.map((declaration) => [declaration.identifier, declaration]));
+		this.#defaults = defaultsOf(item);
+		this.outcomes = new Map(this.#defaults);
 	}
 
 	/** The score that has come out. */
@@ -243,21 +256,7 @@ export class Processing {
 
 	#value(node: XmlElement | undefined): Value {
 		if (!node) return null;
-		const operands = childrenOf(node);
 		const name = node.attributes.identifier ?? '';
-		const values = () => operands.map((operand) => this.#value(operand));
-		const numbers = (): number[] | null => {
-			const found = values().flatMap((value) => (value === null ? [null] : value.map((one) => numberOf([one]))));
-			return found.includes(null) ? null : (found as number[]);
-		};
-		const compare = (test: (a: number, b: number) => boolean): Value => {
-			const found = numbers();
-			return found?.length === 2 ? [test(found[0]!, found[1]!)] : null;
-		};
-		const compute = (make: (found: number[]) => number): Value => {
-			const found = numbers();
-			return found && found.length ? [make(found)] : null;
-		};
 		switch (node.name) {
 			case 'variable':
 				return this.#responses.has(name) || this.#declarations.has(name)
@@ -273,6 +272,36 @@ export class Processing {
 				const declaration = this.#declarations.get(name);
 				return declaration ? [this.#mapPoints(declaration)] : null;
 			}
+			case 'baseValue': {
+				const text = settledValue(trimmed(node), node.attributes.baseType ?? '');
+				if (node.attributes.baseType === 'boolean') return [text === 'true'];
+				return [['float', 'integer'].includes(node.attributes.baseType ?? '') ? (parseNumber(text) ?? 0) : text];
+			}
+			case 'default':
+				return this.#defaults.get(name) ?? null;
+			case 'null':
+				return null;
+			default:
+				return this.#operation(node);
+		}
+	}
+
+	#operation(node: XmlElement): Value {
+		const operands = childrenOf(node);
+		const values = () => operands.map((operand) => this.#value(operand));
+		const numbers = (): number[] | null => {
+			const found = values().flatMap((value) => (value === null ? [null] : value.map((one) => numberOf([one]))));
+			return found.includes(null) ? null : (found as number[]);
+		};
+		const compare = (test: (a: number, b: number) => boolean): Value => {
+			const found = numbers();
+			return found?.length === 2 ? [test(found[0]!, found[1]!)] : null;
+		};
+		const compute = (make: (found: number[]) => number): Value => {
+			const found = numbers();
+			return found && found.length ? [make(found)] : null;
+		};
+		switch (node.name) {
 			case 'inside': {
 				const [points] = values();
 				const shape = shapeOf(node, '');
@@ -306,17 +335,6 @@ export class Processing {
 				const value = values()[0]?.[Number(node.attributes.n ?? 1) - 1];
 				return value === undefined ? null : [value];
 			}
-			case 'default': {
-				const value = this.#defaults.get(name);
-				return value === undefined ? null : value;
-			}
-			case 'baseValue': {
-				const text = settledValue(trimmed(node), node.attributes.baseType ?? '');
-				if (node.attributes.baseType === 'boolean') return [text === 'true'];
-				return [['float', 'integer'].includes(node.attributes.baseType ?? '') ? (parseNumber(text) ?? 0) : text];
-			}
-			case 'null':
-				return null;
 			case 'isNull': {
 				const [value] = values();
 				return [value === null || value === undefined || value.length === 0 || (value.length === 1 && value[0] === '')];
