@@ -1,7 +1,8 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { execFile, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseQuestion } from '../core/model/schema';
 
@@ -31,6 +32,16 @@ describe('./barrow', () => {
 		expect(found.format).toBe('QTI 1.2 package');
 		expect(found.questions.map(parseQuestion)).toHaveLength(15);
 		expect(found.reports.length).toBeGreaterThan(0);
+	});
+	it('is built anew where its sources are newer, also for several that start at once', async () => {
+		const built = join(root, 'build/cli/main.js');
+		utimesSync(built, 1, 1);
+		const start = () => promisify(execFile)(join(root, 'barrow'), ['inspect', sample('anchor-item.xml'), '--plain']);
+		const outputs = await Promise.all([start(), start(), start()]);
+		expect(new Set(outputs.map((one) => one.stdout)).size).toBe(1);
+		expect(outputs[0].stdout).toContain('Holding ground');
+		expect(outputs.map((one) => one.stderr).join('')).toBe('');
+		expect(statSync(built).mtimeMs).toBeGreaterThan(2000);
 	});
 	it('ends with 1 where something is broken, and names the question, the place and what to do', () => {
 		const { status, stdout } = barrow('check', sample('weather-damaged.zip'));

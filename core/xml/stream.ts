@@ -175,13 +175,12 @@ class Run {
 		const bare = this.#bareAmpersand(piece, whole);
 		const good = bare < 0 ? piece : piece.slice(0, bare);
 		const before = this.#parser.position;
-		if (!this.#tree.length) {
-			// a start tag may be split over two pieces, so what follows the last sign of one is kept
-			const last = this.#text.lastIndexOf('<');
-			this.#textStart = last < 0 ? before : this.#textStart + last;
-			this.#text = last < 0 ? '' : this.#text.slice(last);
+		if (!this.options.withoutSource) {
+			// only what has begun is kept: the element that is being collected, or a start tag split over two pieces
+			const begun = this.#tree.length ? this.#treeStart - this.#textStart : this.#text.lastIndexOf('<');
+			this.#textStart = begun < 0 ? before : this.#textStart + begun;
+			this.#text = (begun < 0 ? '' : this.#text.slice(begun)) + good;
 		}
-		if (!this.options.withoutSource) this.#text += good;
 		try {
 			this.#parser.write(good);
 		} catch (error) {
