@@ -32,7 +32,6 @@ export interface Draft {
 	options: { text: Markup; credit: number | null; right: boolean | null; feedback?: Markup; pinned?: boolean }[];
 	/** The keys as they are written, each by itself; null where the file has no place for one. */
 	keys: string[] | null;
-	/** True where the keys came from several separate values rather than from one text that was split. */
 	points: string | number | null;
 	category: string[];
 	tags: string[];
@@ -315,13 +314,12 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 	const truth =
 		draft.truth ?? (keys?.length === 1 && !draft.options.length ? truthOf(keys[0]!, kind === 'true-false') : null);
 	if (!draft.options.length && (kind === 'true-false' || (kind === null && truth !== null && !draft.accepted.length))) {
-		if (truth === null)
+		// that there is no key at all is found by the checks, as with every other kind
+		if (truth === null && keys?.length)
 			report(
-				keys?.length ? 'lost-key' : 'no-key',
+				'lost-key',
 				'broken',
-				keys?.length
-					? `The key reads “${keys.join(', ')}”, which is neither true nor false. Mark the key.`
-					: 'Nothing says whether it is true or false. Mark the key.'
+				`The key reads “${keys.join(', ')}”, which is neither true nor false. Mark the key.`
 			);
 		return withCommon(common, {
 			kind: 'true-false',
@@ -363,6 +361,12 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 		...draft.accepted.map((one) => ({ text: one.text, credit: one.credit, caseSensitive: one.caseSensitive ?? false })),
 		...answers.map((text) => ({ text, credit: 1, caseSensitive: false }))
 	];
+	if (kind === 'matching' || kind === 'ordering')
+		report(
+			'guessed-kind',
+			'doubtful',
+			`The file calls it ${kind}, and ${kind === 'matching' ? 'no pairs' : 'no things to put in order'} could be told in it. It was read as ${accepted.length ? 'a short answer' : 'an essay'}; look at it, or say with a recipe where they stand.`
+		);
 	if (accepted.length || kind === 'short-answer')
 		return withCommon(common, { kind: 'short-answer', accepted: accepted.filter((one) => one.credit !== 0) });
 	if (kind === null && keys === null) return withCommon(common, { kind: 'essay' });

@@ -18,6 +18,8 @@ export interface Value {
 export interface RecordAccess {
 	values: (path: string) => Value[];
 	parts: (path: string) => RecordAccess[];
+	/** What stands directly in it: each name once (that of an attribute with an @), with its text, where it has any. */
+	fields: () => [string, string][];
 	/** The labels of what stands around it, outermost first. */
 	ancestors: (label: string) => string[];
 }
@@ -53,7 +55,10 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 	draft.points = text(recipe.points) || null;
 	draft.category = recipe.categoryFrom
 		? record.ancestors(recipe.categoryFrom.ancestors)
-		: all(recipe.category).flatMap((one) => categoryOf(one.text, recipe.categorySeparators ?? []));
+		: all(recipe.category).flatMap(({ plain, text: path }) =>
+				// a list is a path, a step each
+				Array.isArray(plain) ? plain.map(String) : categoryOf(path, recipe.categorySeparators ?? [])
+			);
 	draft.tags = [...new Set(all(recipe.tags).flatMap((one) => listOf(one.text)))];
 	for (const [field, part] of [
 		['generalFeedback', 'general'],
@@ -139,7 +144,9 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 }
 
 function keysInto(draft: Draft, values: Value[], recipe: Recipe): void {
-	const some = values.filter((one) => one.plain !== null && one.text !== '');
+	const isObject = ({ plain }: Value) => typeof plain === 'object' && plain !== null && !Array.isArray(plain);
+	// an object is no key by itself: what stands in it has a path of its own
+	const some = values.filter((one) => one.plain !== null && one.text !== '' && !isObject(one));
 	const separators = recipe.keySeparators ?? (draft.options.length ? [] : [';', ' / ']);
 	const forms = recipe.keyForms ?? ['letter', 'index', 'text', 'truth', 'answer'];
 	if (values.some((one) => Array.isArray(one.plain))) {

@@ -1,4 +1,5 @@
 import type { Document as DomDocument, Element as DomElement } from '@xmldom/xmldom';
+import { truthOf } from '../assemble';
 import { guessColumns } from '../table/headings';
 import type { Recipe } from './recipe';
 
@@ -13,7 +14,7 @@ const names: Record<string, RegExp> = {
 	points: /^(points|marks|score|worth|weight|mark|maxscore|pts)$/,
 	category: /^(category|topic|chapter|subject|section|unit|folder|bank|module|theme)$/,
 	tags: /^(tags|keywords|labels|tag)$/,
-	generalFeedback: /^(feedback|explanation|rationale|generalfeedback|comment|remark|note|reason)$/,
+	generalFeedback: /^(feedback|explanation|explain|why|because|rationale|generalfeedback|comment|remark|note|reason)$/,
 	correctFeedback: /^(correctfeedback|feedbackcorrect|rightfeedback)$/,
 	incorrectFeedback: /^(incorrectfeedback|feedbackincorrect|wrongfeedback)$/,
 	shuffle: /^(shuffle|mix|random|randomize|randomise|shuffled|shuffleoptions)$/,
@@ -173,6 +174,14 @@ export function guessJson(value: unknown): Recipe | null {
 			recipe.key = more.length ? [key, ...more] : key;
 		} else (recipe as Record<string, unknown>)[field] = key;
 	}
+	// an answer that is an object with a number, and perhaps how far off one may be
+	for (const key of [recipe.key ?? []].flat()) {
+		const object = valuesOf(key).find((one) => isObject(one) && typeof one.value === 'number');
+		if (!object || recipe.numeric !== undefined) continue;
+		recipe.numeric = `${key}.value`;
+		const within = Object.keys(object).find((name) => names.tolerance!.test(plain(name)));
+		if (within) recipe.tolerance = `${key}.${within}`;
+	}
 	if (recipe.stem === undefined && recipe.title !== undefined) {
 		recipe.stem = recipe.title;
 		delete recipe.title;
@@ -248,12 +257,18 @@ export function guessXml(document: DomDocument): Recipe | null {
 	const grouped = (name: string) =>
 		best.nodes.flatMap((node) => childElements(node).filter((one) => one.nodeName === name));
 	const field = (name: keyof typeof names) => keyNamed(fields, names[name]!, taken);
-	const options = fields.find(
-		(name) =>
-			!name.startsWith('@') &&
-			names.options!.test(plain(name)) &&
-			(grouped(name).length > best.nodes.length * 0.5 || grouped(name).some(isList))
-	);
+	const known = (name: string) => Object.values(names).some((pattern) => pattern.test(plain(name)));
+	const repeats = (name: string) =>
+		best.nodes.some((node) => childElements(node).filter((one) => one.nodeName === name).length > 1);
+	const options =
+		fields.find(
+			(name) =>
+				!name.startsWith('@') &&
+				names.options!.test(plain(name)) &&
+				(grouped(name).length > best.nodes.length * 0.5 || grouped(name).some(isList))
+		) ??
+		// or what stands several times in a question, under a name that says nothing
+		fields.find((name) => !name.startsWith('@') && !known(name) && repeats(name));
 	if (options) {
 		taken.add(options);
 		const inner = grouped(options);
@@ -263,6 +278,12 @@ export function guessXml(document: DomDocument): Recipe | null {
 		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
 		const parts = fieldsOf(entries);
 		Object.assign(recipe, partsNamed(parts));
+		if (recipe.optionRight === undefined && recipe.credit === undefined)
+			recipe.optionRight = parts.find((name) => {
+				const texts = entries.map((node) => node.getAttribute(name.slice(1)) ?? '').filter(Boolean);
+				return name.startsWith('@') && texts.length > 0 && texts.every((text) => truthOf(text, true) !== null);
+			});
+		if (recipe.optionRight === undefined) delete recipe.optionRight;
 		if (recipe.credit) {
 			const key = (recipe.credit as string).replace(/^@/, '');
 			if (entries.some((node) => Math.abs(Number(node.getAttribute(key))) > 1)) recipe.creditScale = 'percent';

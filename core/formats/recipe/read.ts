@@ -16,6 +16,7 @@ import { draftOf, type RecordAccess, type Value } from './fields';
 import { guessJson, guessXml } from './guess';
 import { follow, linesOfRecords, type Found } from './json';
 import type { Recipe } from './recipe';
+import { unusedFields } from './unused';
 
 const defaultForms: KeyForm[] = ['letter', 'text', 'index', 'truth', 'answer'];
 
@@ -35,6 +36,13 @@ export function jsonRecord(start: Found): RecordAccess {
 	return {
 		values: (path) => follow(start, path).map(jsonValue),
 		parts: (path) => follow(start, path).map(jsonRecord),
+		fields: () =>
+			typeof start.value === 'object' && start.value !== null && !Array.isArray(start.value)
+				? Object.entries(start.value).flatMap(([name, value]): [string, string][] => {
+						const { text } = jsonValue({ value, around: [] });
+						return text.trim() ? [[name, text]] : [];
+					})
+				: [],
 		ancestors: (label) =>
 			start.around.flatMap((one) => {
 				const value = (one as Record<string, unknown>)[label];
@@ -68,6 +76,16 @@ function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
 			find(path)
 				.filter(isElement)
 				.map((one) => xmlRecord(one, select)),
+		fields: () => {
+			const texts = new Map<string, string>();
+			if (!isElement(node)) return [];
+			for (const one of Array.from(node.attributes))
+				if (!/^xml(ns)?(:|$)/.test(one.name)) texts.set(`@${one.name}`, one.value);
+			for (const child of Array.from(node.childNodes))
+				if (isElement(child))
+					texts.set(child.nodeName, `${texts.get(child.nodeName) ?? ''} ${child.textContent ?? ''}`.trim());
+			return [...texts].filter(([, text]) => text.trim());
+		},
 		ancestors: (label) => {
 			const labels: string[] = [];
 			for (let one = node.parentNode; one && one.nodeType === 1; one = one.parentNode) {
@@ -84,6 +102,26 @@ function* recordEvents(
 	recipe: Recipe,
 	context: DocumentContext
 ): Generator<ReadEvent> {
+	const unused = [
+		...unusedFields(
+			records.map((one) => one.access),
+			recipe
+		).map(({ name, count }) => `“${name}” (in ${count} of ${records.length} questions)`),
+		...unusedFields(
+			records.flatMap((one) => [recipe.options ?? []].flat().flatMap((path) => one.access.parts(path))),
+			recipe
+		).map(({ name, count }) => `“${name}” of the options (${count} times)`)
+	];
+	if (unused.length)
+		yield {
+			type: 'report',
+			report: {
+				rule: 'unused-field',
+				severity: 'doubtful',
+				message: `“${context.file}”: what stands under ${unused.join(', ')} was left out, since nothing says what it means. Say it with a recipe.`,
+				place: { file: context.file, line: 1 }
+			}
+		};
 	const events: Extract<ReadEvent, { type: 'question' }>[] = [];
 	for (const { access, line, fragment } of records) {
 		const holder = emptyCommon('', '');

@@ -297,3 +297,61 @@ describe('a recipe that is guessed', () => {
 		]);
 	});
 });
+
+describe('what a recipe does not speak of', () => {
+	const about = async (name: string, content: unknown, recipe?: Recipe) =>
+		(await read(name, content, recipe)).reports.find((report) => report.rule === 'unused-field')?.message ?? '';
+	const records = [
+		{
+			id: 'r1',
+			question: 'Which holds?',
+			options: [{ text: 'Bowline', hue: 'red' }, { text: 'Reef' }],
+			answer: 'A',
+			boat: 'Tern'
+		},
+		{ id: 'r2', question: 'Which slips?', options: [{ text: 'Bowline' }, { text: 'Reef' }], answer: 'B', boat: null }
+	];
+	it('is named with how often it stands there, and nothing is said of what only counts the records', async () => {
+		const message = await about('a.json', records);
+		expect(message).toContain('“boat” (in 1 of 2 questions)');
+		expect(message).toContain('“hue” of the options (1 times)');
+		expect(message).not.toContain('“id”');
+	});
+	it('is nothing where every part has its meaning', async () => {
+		const whole = records.map(({ id, question, answer }) => ({ id, question, options: ['Bowline', 'Reef'], answer }));
+		expect(await about('a.json', whole)).toBe('');
+	});
+	it('is named in XML too, with its attributes', async () => {
+		const xml =
+			'<set><entry boat="Tern"><ask>Which holds?</ask><answer>Bowline</answer><margin-note>look</margin-note></entry></set>';
+		const message = await about('a.xml', xml);
+		expect(message).toContain('“@boat” (in 1 of 1 questions)');
+		expect(message).toContain('“margin-note”');
+	});
+});
+
+describe('records without the usual names', () => {
+	it('have as options what stands several times in a question, and the right ones by an attribute', async () => {
+		const { questions } = await read(
+			'a.xml',
+			'<set><entry><ask>Which is a loop?</ask><pick sure="yes">Bowline</pick><pick sure="no">Reef</pick></entry><entry><ask>Strands of a rope?</ask><answer>3</answer></entry></set>'
+		);
+		expect(questions.map((question) => question.kind)).toEqual(['multiple-choice', 'numeric']);
+		expect(credits(questions[0]!)).toEqual([
+			['Bowline', 1],
+			['Reef', 0]
+		]);
+	});
+	it('have a number with its tolerance in an object, and a category in steps', async () => {
+		const { questions } = await read('a.json', [
+			{ prompt: 'Depth?', answer: { value: 3.2, tolerance: 0.1 }, topic: ['Tides', 'Heights'] },
+			{ prompt: 'Last word?', answers: ['out', 'over'], topic: ['Radio'] }
+		]);
+		expect(questions[0]).toMatchObject({
+			kind: 'numeric',
+			category: ['Tides', 'Heights'],
+			accepted: [{ value: 3.2, tolerance: 0.1 }]
+		});
+		expect(questions[1]).toMatchObject({ kind: 'short-answer', accepted: [{ text: 'out' }, { text: 'over' }] });
+	});
+});

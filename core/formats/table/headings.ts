@@ -56,7 +56,7 @@ const wrongHeading =
 	/^(?:(?:wrong|incorrect|false)(?: (?:answers?|options?|choices?))?|distractors?)(?: ?#?(?:\d{1,2}|[a-j]))?$/;
 const lowerCategory = /^(?:sub ?-?(?:category|topic|section|chapter|unit)|(?:category|topic|level) 2)$/;
 const optionHeading =
-	/^(?:(?:options?|choices?|answers?|alternatives?|opt|distractors?|responses?|ans)\s*[-_.:#]?\s*(?:\d{1,2}|[a-j])|[a-j]|(?:\d)(?:st|nd|rd|th) (?:option|choice|answer))$/;
+	/^(?:(?:options?|choices?|answers?|alternatives?|opt|distractors?|responses?|ans|antwort(?:möglichkeit)?|auswahl|réponse|proposition|choix|opción|respuesta|alternativa|risposta|opzione|scelta|antwoord|optie|keuze|resposta|opção)\s*[-_.:#]?\s*(?:\d{1,2}|[a-j])|[a-j]|(?:\d)(?:st|nd|rd|th) (?:option|choice|answer))$/;
 const optionsHeading =
 	/^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers|antworten|antwortmöglichkeiten|auswahl|réponses|choix|opciones|respuestas|antwoorden|keuzes)$/;
 

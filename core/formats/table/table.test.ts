@@ -148,6 +148,26 @@ describe('columns', () => {
 			'ordering'
 		]);
 	});
+	it('hold pairs and orders in the cell of the answer, and say where they cannot be told', async () => {
+		const found = await csv(
+			'Stem,Kind,Answer\nP?,matching,red = port; green = starboard\nQ?,ordering,dinghy > yacht > ship\nR?,ordering,whatever\n'
+		);
+		const [pairs, order] = found.questions;
+		expect(pairs).toMatchObject({
+			left: [{ text: 'red' }, { text: 'green' }],
+			right: [{ text: 'port' }, { text: 'starboard' }]
+		});
+		expect(order).toMatchObject({ items: [{ text: 'dinghy' }, { text: 'yacht' }, { text: 'ship' }] });
+		expect(found.questions[2]!.kind).toBe('short-answer');
+		expect(rulesOf(found)).toContain('guessed-kind');
+	});
+	it.each(['Antwort', 'Réponse', 'Respuesta', 'Risposta', 'Antwoord'])(
+		'of options are known by “%s A”',
+		async (word) => {
+			const { questions } = await csv(`Frage;${word} A;${word} B;Richtig\nP?;x;y;B\nQ?;x;y;A\n`);
+			expect(questions.map(right)).toEqual([['y'], ['x']]);
+		}
+	);
 	it('that a recipe names and the table has not are reported', async () => {
 		const found = await csv('Stem,A,B,Key\nP?,x,y,A\n', {
 			headerRow: 1,

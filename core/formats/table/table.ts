@@ -1,5 +1,5 @@
 import { markupOfText } from '../../markup/clean';
-import type { Markup, Question } from '../../model/question';
+import type { Kind, Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
@@ -168,6 +168,13 @@ function optionsOf(
 	});
 }
 
+/** What stands in the cell of an answer of things to match or to put in order, in its parts; none for other kinds. */
+function partsOf(key: string, kind: Kind | null): string[] {
+	if (kind !== 'matching' && kind !== 'ordering') return [];
+	const signs = kind === 'ordering' ? [/\s*(?:>|→|->)\s*/, /\s*[\n;|]\s*/, /\s*,\s*/] : [/\s*[\n;|]\s*/, /\s*,\s*/];
+	return signs.map((sign) => key.split(sign).filter(Boolean)).find((parts) => parts.length > 1) ?? [];
+}
+
 function readRow(
 	row: Row,
 	{ recipe, indexOf, listed, where, headed, percent }: RowContext
@@ -205,10 +212,14 @@ function readRow(
 	const kindNamed = draft.kind ? kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind) : null;
 	let last = cells.length;
 	while (last > 0 && !cells[last - 1]!.text) last -= 1;
-	const pairs = cells.slice(0, last).map((one) => /^(.+?)\s*(?:=>?|->|→)\s*(.+)$/.exec(one.text));
+	const key = text(columns.key);
+	// without options of their own, what is to be matched or put in order stands in the cell of the answer
+	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindNamed);
+	const pairs = parts.map((one) => /^(.+?)\s*(?:={1,2}>?|->|→|:)\s*(.+)$/.exec(one));
 	if (kindNamed === 'matching' && pairs.length && pairs.every(Boolean))
 		draft.pairs = pairs.map((pair): [Markup, Markup] => [markupOfText(pair![1]!), markupOfText(pair![2]!)]);
-	else if (kindNamed === 'ordering') draft.order = cells.slice(0, last).map((one) => one.markup);
+	else if (kindNamed === 'ordering')
+		draft.order = last ? cells.slice(0, last).map((one) => one.markup) : parts.map(markupOfText);
 	else if (kindNamed === 'short-answer' || kindNamed === 'numeric')
 		draft.keys = cells
 			.slice(0, last)
@@ -216,7 +227,6 @@ function readRow(
 			.filter(Boolean);
 	else draft.options = optionsOf(cells, last, columns, cell, percent);
 	const wrong = (columns.wrong ?? []).map((name) => cell(name)).filter((one) => one?.text);
-	const key = text(columns.key);
 	if (wrong.length && key && !draft.options.length)
 		draft.options = [cell(columns.key)!, ...wrong.map((one) => one!)].map((one, at) => ({
 			text: one.markup,

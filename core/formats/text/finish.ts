@@ -34,16 +34,19 @@ export function finish(
 			'doubtful'
 		);
 	}
+	asLabelledPairs(block, given.length > 0 || listed !== null);
 	asMatching(block, given[0] ?? listed ?? '');
-	block.stem.push(...statementLines(block.statements));
-	draft.stem = stemOf(block);
-	draft.category = category;
 	const [only] = block.options;
 	if (block.options.length === 1 && only!.style === 'plain' && !only!.right && !given.length && listed === null) {
 		// "true" by itself under a statement is its answer
-		draft.truth = truthOf(only!.plain);
+		const truth = truthOf(only!.plain);
+		if (truth === null) block.stem.push({ line: lineOf(only!.plain, only!.line), gap: true });
+		draft.truth = truth;
 		block.options = [];
 	}
+	block.stem.push(...statementLines(block.statements));
+	draft.stem = stemOf(block);
+	draft.category = category;
 	const stressed = setOptions(block);
 	draft.pairs = block.pairs.map(([left, right]): [Markup, Markup] => [left.markup, right.markup]);
 	const labels = block.options.map((option) => option.label);
@@ -199,6 +202,18 @@ function mappingOf(value: string): [string, string][] | null {
 	const pairs = parts.map((part) => /^\(?(\w{1,2})[.)]?\s*(?:[-–—=:→]+>?|\bto\b)?\s*\(?(\w{1,2})[.)]?$/.exec(part));
 	if (parts.length < 2 || pairs.some((pair) => !pair || /^\d/.test(pair[1]!) === /^\d/.test(pair[2]!))) return null;
 	return pairs.map((pair): [string, string] => [pair![1]!.toLowerCase(), pair![2]!.toLowerCase()]);
+}
+
+/** Letters with a dash and a word, under a stem that asks to match them: "a - Alfa". Without a key they are pairs, not options. */
+function asLabelledPairs(block: Block, keyed: boolean): void {
+	const { options } = block;
+	if (keyed || options.length < 2 || !options.every((one) => /^[-–—]$/.test(one.style) && !one.right)) return;
+	if (!/\b(?:match|pair|connect|link)\b/i.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
+	block.pairs = options.map((one) => [
+		lineOf(one.label, one.line),
+		{ ...lineOf(one.plain, one.line), markup: one.text.join(' ') }
+	]);
+	block.options = [];
 }
 
 const labelled = /^\(?([A-Za-z]|\d{1,2})[.)]\s+/;

@@ -11,7 +11,7 @@ import { keyEntries } from './keys';
 import type { Line } from './lines';
 import { readMarkdown, withoutStress } from './markdown';
 import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark, type OptionMark } from './marks';
-import { addOptions, withoutAnswer } from './options';
+import { addOptions, optionsBehindStem, withoutAnswer } from './options';
 import { readQuestionTable } from './question-table';
 import { numberWithUnit } from './units';
 
@@ -143,7 +143,7 @@ class Reader {
 
 	#read(line: Line, at: number): void {
 		if (line.odd && this.#block) note(this.#block, line.odd.rule, line.odd.message);
-		if (this.#heading(line)) return;
+		if (this.#heading(line, at)) return;
 		if (separatorLine.test(line.text)) {
 			if (this.#block) this.#ended = true;
 			return;
@@ -170,7 +170,7 @@ class Reader {
 		}
 		if (question && this.#startsQuestion(question, line, at)) {
 			this.#inKey = false;
-			this.#begin(question, line);
+			this.#begin(question, line, at);
 			return;
 		}
 		const field = fieldOf(line);
@@ -183,7 +183,7 @@ class Reader {
 		this.#runOn(block, line, at);
 	}
 
-	#begin(question: NumberMark, line: Line): void {
+	#begin(question: NumberMark, line: Line, at: number): void {
 		this.#start(question.number, true, question.style, line);
 		const block = this.#block!;
 		if (question.answer) block.answers.push({ value: question.answer, line: line.number });
@@ -192,7 +192,10 @@ class Reader {
 			rest = { ...rest, text: `${question.bracket} ${rest.text}`, markup: `${question.bracket} ${rest.markup}` };
 		const kind = kindLine.exec(rest.text);
 		if (kind && !rest.markup.includes('<')) block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
-		else if (rest.text || rest.markup) this.#stem(block, rest);
+		else if (rest.text || rest.markup) {
+			rest = this.#optionsBehind(block, rest, at);
+			if (rest.text || rest.markup) this.#stem(block, rest);
+		}
 	}
 
 	/** "Q: …" and "A: …", without numbers. */
@@ -259,7 +262,7 @@ class Reader {
 		return block.statements.length > 0 || block.pairs.length > 0 || blanks > 1;
 	}
 
-	#heading(line: Line): boolean {
+	#heading(line: Line, at: number): boolean {
 		const markdown = /^(#{1,6})\s+(.*?)\s*#*$/.exec(line.text);
 		const level = line.heading ?? markdown?.[1]!.length ?? null;
 		if (level === null) return false;
@@ -277,7 +280,7 @@ class Reader {
 			: line;
 		const asQuestion = numberMark({ ...shown, heading: null, list: null });
 		if (asQuestion && /^q/i.test(title)) {
-			this.#begin(asQuestion, shown);
+			this.#begin(asQuestion, shown, at);
 			return true;
 		}
 		if (keyHeading.test(title)) {
@@ -440,6 +443,16 @@ class Reader {
 		this.#blocks.push({ block: this.#block, category: this.#category() });
 	}
 
+	/** Options that stand behind the stem on its own line: "Which is a bend? (a) bowline (b) sheet bend". */
+	#optionsBehind(block: Block, line: Line, at: number): Line {
+		if (block.stem.length || /^\W*a[.)\]]/i.test(this.#next(at)?.text ?? '')) return line;
+		const found = optionsBehindStem(line);
+		if (!found) return line;
+		this.#stem(block, found.stem);
+		addOptions(block, found.options);
+		return cut(line, line.text.length);
+	}
+
 	#stem(block: Block, line: Line): void {
 		const unlabelled = block.stem.length || !kindLabel.test(line.text) ? withoutAnswer(line, block) : line;
 		let kept = withoutBrackets(unlabelled, block.draft);
@@ -485,16 +498,16 @@ class Reader {
 			block.to = line.number;
 			return true;
 		}
-		const truth = /^(true|false)\s*(\*)?\.?$/i.exec(bare.text);
+		const truth = /^(\*)?\s*(true|false)\s*(\*)?\.?$/i.exec(bare.text);
 		if (truth && block.stem.length && block.options.length < 2 && !this.#ended) {
 			const last = block.options[0];
 			if (!last || /^(true|false)$/i.test(last.plain)) {
 				block.options.push({
 					label: '',
 					style: 'plain',
-					text: [escapeText(truth[1]!)],
-					plain: truth[1]!,
-					right: truth[2] !== undefined,
+					text: [escapeText(truth[2]!)],
+					plain: truth[2]!,
+					right: truth[1] !== undefined || truth[3] !== undefined,
 					stressed: bare.stressed,
 					feedback: [],
 					line: line.number

@@ -57,6 +57,12 @@ describe('text as people and language models write it', () => {
 			'a label in front of the options',
 			'1. **Question:** Which knot holds?\nOptions:\nA) Bowline\nB) Reef knot\nC) Clove hitch\nKey: B'
 		],
+		['options behind the stem in brackets', '1. Which knot holds? (a) Bowline (b) Reef knot* (c) Clove hitch'],
+		['options behind the stem', '1) Which knot holds? a) Bowline b) Reef knot c) Clove hitch\nAns: b'],
+		[
+			'stars in front of lines without letters',
+			'1. Multiple choice: Which knot holds?\nBowline\n*Reef knot\nClove hitch'
+		],
 		['the answer behind the last option', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch  Answer: b'],
 		['no colon', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nAns. B'],
 		['a sentence', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nThe correct answer is B.'],
@@ -357,5 +363,42 @@ describe('fields between two rules at the beginning', () => {
 		expect(found.title).toBe('Rope quiz');
 		expect(found.questions.map(({ question }) => question.title)).toEqual(['']);
 		expect(found.reports.map(({ message }) => message).join()).toContain('author: the mate');
+	});
+});
+
+describe('answers that say the same in other words', () => {
+	it('are no contradiction between the answer line and the list at the end', () => {
+		const text = '1. (T/F) Neap tides have the largest range.\nAnswer: False\n\nAnswer key\n1. F\n';
+		expect(short(one(text))).toEqual(['true-false', 'Neap tides have the largest range.', 'True', '*False']);
+		expect(rules(text)).not.toContain('contradictory-key');
+	});
+	it('are one where they differ', () => {
+		const text = '1. (T/F) Neap tides have the largest range.\nAnswer: False\n\nAnswer key\n1. T\n';
+		expect(rules(text)).toContain('contradictory-key');
+	});
+});
+
+describe('lines under a stem', () => {
+	it('are true and false, with the star before or after the one that is right', () => {
+		const right = ['true-false', 'Mayday is used for urgency.', 'True', '*False'];
+		expect(short(one('1. T/F Mayday is used for urgency.\n   True\n   *False'))).toEqual(right);
+		expect(short(one('1. T/F Mayday is used for urgency.\n   True\n   False *'))).toEqual(right);
+	});
+	it('are not lost where they begin as true or false and go on', () => {
+		expect(plainText(one('1. Say more about this.\nTrue\nnorth differs from magnetic north.').stem)).toContain(
+			'True north differs'
+		);
+	});
+	it('with a letter and a dash are pairs where the stem asks to match them, and options where it does not', () => {
+		expect(short(one('1. Match each letter:\na - Alfa\nb - Bravo'))).toEqual([
+			'matching',
+			'Match each letter:',
+			'a=Alfa',
+			'b=Bravo'
+		]);
+		expect(short(one('1. Which letter is last?\na - Alfa\nb - Bravo\nAnswer: b'))[0]).toBe('multiple-choice');
+	});
+	it('of a sentence that speaks of appendices A, B and C stay in the stem', () => {
+		expect(one('1. Say which set is digital (see appendix A. B. C. for notes).').kind).toBe('essay');
 	});
 });

@@ -92,6 +92,8 @@ export function withoutReason(value: string, options: Options, labels: string[])
 /** Whether two answers to a question without options say the same: the same words, or a number within what the other accepts. */
 export function sayTheSame(a: string, b: string): boolean {
 	if (fold(a).toLowerCase() === fold(b).toLowerCase()) return true;
+	const truth = truthOf(a);
+	if (truth !== null && truth === truthOf(b)) return true;
 	const [one, other] = [numberWithUnit(a)?.number, numberWithUnit(b)?.number];
 	if (!one || !other) return false;
 	const holds = (range: typeof one, value: typeof one) => {

@@ -1,5 +1,6 @@
 import { fold, plainText } from '../../markup/text';
 import { escapeText } from '../../xml/serialise';
+import { kindOfWord } from '../assemble';
 import { note, type Block, type FoundOption } from './block';
 import type { Line } from './lines';
 import { withoutStress } from './markdown';
@@ -43,6 +44,28 @@ export function splitInline(option: OptionMark, expected: number): OptionMark[] 
 	}
 	out.push(current);
 	return out;
+}
+
+const behindStem = /[?:.…_”"]\s+(\*?)([([]?)([aA])([.)\]])\s+(?=\S)/;
+
+/**
+ * The stem and the first option of a line that holds both, where the options run on from the first letter; null where
+ * it does not. A letter with a full stop may be the end of a sentence, so that three of them are asked for.
+ */
+export function optionsBehindStem(line: Line): { stem: Line; options: OptionMark } | null {
+	const found = behindStem.exec(line.text);
+	if (!found) return null;
+	const [whole, star, opening, label, sign] = found as unknown as [string, string, string, string, string];
+	const options: OptionMark = {
+		label,
+		style: opening === '(' ? '()' : opening === '[' ? '[]' : sign,
+		starred: star === '*',
+		ticked: null,
+		bullet: false,
+		rest: cut(line, found.index + whole.length)
+	};
+	if (splitInline(options, 0).length < (options.style === '.' ? 3 : 2)) return null;
+	return { stem: cut(line, 0, found.index + 1), options };
 }
 
 /** Puts an option line with its marks into a question, taken apart where several stand on it. */
@@ -90,6 +113,7 @@ export function addOptions(block: Block, option: OptionMark): void {
 	block.to = option.rest.number;
 }
 
+const choiceKinds = new Set<string>(['true-false', 'multiple-choice', 'multiple-response']);
 const shortest = 2;
 const longest = 12;
 const starredLine = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅)$/u;
@@ -99,7 +123,8 @@ const starredLine = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅)$/u;
  * starred, or the answer is a letter or one of them. Gives none where nothing says so.
  */
 export function bareOptions(block: Block, answers: string[]): FoundOption[] {
-	if (block.options.length || block.pairs.length || block.draft.kind !== null) return [];
+	const kind = block.draft.kind === null ? null : kindOfWord(block.draft.kind);
+	if (block.options.length || block.pairs.length || (kind !== null && !choiceKinds.has(kind))) return [];
 	const lines = block.stem.map((one) => one.line);
 	const end = lines.findLastIndex((line) => /[?:…_.]$/.test(line.text) && !starredLine.test(line.text));
 	const under = lines.slice(Math.max(0, end) + 1);

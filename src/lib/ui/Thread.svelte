@@ -119,7 +119,9 @@
 						<span class="knot"
 							><svg viewBox="0 0 32 32" aria-hidden="true"
 								><circle cx="16" cy="16" r="14.5" /><path d="M2 19C10-1 33 7 29 22" /></svg
-							><span class="count">{short(waiting[station.key])}</span></span
+							><span class="count" class:long={short(waiting[station.key]).length > 3}
+								>{short(waiting[station.key])}</span
+							></span
 						>
 						<span class="name">{station.name}</span><span class="visually-hidden"
 							>, {waiting[station.key]} {station.says}</span
@@ -255,6 +257,9 @@
 		position: relative;
 		font: 700 12px 'Atkinson Hyperlegible Next Variable';
 		color: var(--ink);
+	}
+	.count.long {
+		font-size: 10.5px;
 	}
 	[aria-current='page'] {
 		color: var(--ink);

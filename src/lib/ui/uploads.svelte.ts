@@ -6,6 +6,8 @@ export interface Sending {
 	name: string;
 	size: number;
 	sent: number;
+	/** Whether the last piece is on its way, after which the file is put away. */
+	ending: boolean;
 	/** Sending, waiting for the connection to come back, or ended by what `failure` says. */
 	state: 'sending' | 'waiting' | 'failed';
 	failure: string;
@@ -46,6 +48,7 @@ export class Uploads {
 				name: file.name,
 				size: file.size,
 				sent: 0,
+				ending: false,
 				state: failure ? 'failed' : 'sending',
 				failure
 			});
@@ -89,6 +92,7 @@ export class Uploads {
 			const one = this.#mine(key);
 			if (!one) return;
 			try {
+				one.ending = at !== null && at.received + pieceSize >= file.size;
 				const answer: { id: number; received: number } | string = at
 					? await this.#call(
 							'PUT',

@@ -6,22 +6,29 @@ export function bytes(size: number): string {
 	return `${(size / 1_000_000_000).toFixed(1)} GB`;
 }
 
+/** A number as it stands in a table: "1,050". */
+export function figure(number: number): string {
+	return number.toLocaleString('en');
+}
+
 /** A count with its noun: "1 question", "2 questions". */
 export function count(number: number, one: string, many = `${one}s`): string {
-	return `${number.toLocaleString('en')} ${number === 1 ? one : many}`;
+	return `${figure(number)} ${number === 1 ? one : many}`;
 }
 
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
-const weekday = new Intl.DateTimeFormat('en', { weekday: 'short', day: 'numeric', month: 'short' });
+const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
-/** A moment for people: "3 minutes ago" today, then "yesterday", then the day. */
+/** A moment for people: "3 minutes ago" today, then "yesterday", then the day, with its year where that is another. */
 export function ago(moment: Date | string, now = Date.now()): string {
 	const seconds = (new Date(moment).getTime() - now) / 1000;
 	if (seconds > -60) return 'just now';
 	if (seconds > -3600) return relative.format(Math.round(seconds / 60), 'minute');
 	if (seconds > -86_400) return relative.format(Math.round(seconds / 3600), 'hour');
 	if (seconds > -172_800) return 'yesterday';
-	return weekday.format(new Date(moment));
+	const then = new Date(moment);
+	return (then.getFullYear() === new Date(now).getFullYear() ? weekday : day).format(then);
 }
 
 /** A path of categories for people. */

@@ -1,9 +1,28 @@
-import { createHash } from 'node:crypto';
+import { createHash, type Hash } from 'node:crypto';
 import type { Pool } from 'mysql2/promise';
 import { row, run, transaction } from '../db/pool';
 import { chunkSize, fileChunks, settleFile } from '../files/files';
 import { enqueue } from '../jobs/jobs';
 import { Refused } from './refused';
+
+/**
+ * The hashes of uploads whose pieces have all come to this process so far, so that the last one need not wait until the
+ * whole file was gone through again. It is no more than that: where one is missing, the stored pieces are gone through.
+ */
+const hashes = new Map<number, { digest: Hash; upTo: number }>();
+const mostHashes = 200;
+
+function addToHash(id: number, offset: number, bytes: Uint8Array): void {
+	const known = offset === 0 ? { digest: createHash('sha256'), upTo: 0 } : hashes.get(id);
+	if (known?.upTo !== offset) {
+		hashes.delete(id);
+		return;
+	}
+	known.digest.update(bytes);
+	known.upTo += bytes.length;
+	hashes.set(id, known);
+	if (hashes.size > mostHashes) hashes.delete(hashes.keys().next().value!);
+}
 
 /** How far an upload has come. Sizes in bytes. */
 export interface Upload {
@@ -60,7 +79,7 @@ export async function addPiece(
 	offset: number,
 	bytes: Uint8Array
 ): Promise<Upload> {
-	const upload = await transaction(pool, async (connection) => {
+	const { added, ...upload } = await transaction(pool, async (connection) => {
 		const found = await row<Upload & { file_id: number }>(
 			connection,
 			"SELECT id, bytes_read AS received, size, file_id FROM loads WHERE id = ? AND course_id = ? AND person_id = ? AND state = 'uploading' FOR UPDATE",
@@ -68,7 +87,7 @@ export async function addPiece(
 		);
 		if (!found) throw new Refused('This upload is over or was thrown away. Drop the file again.');
 		const end = offset + bytes.length;
-		if (offset !== found.received || !bytes.length) return found;
+		if (offset !== found.received || !bytes.length) return { ...found, added: false };
 		if (end > found.size)
 			throw new Refused('More arrives than the file is long. It has changed on its way; drop it again.');
 		if (end < found.size && bytes.length % chunkSize) throw new Refused('This piece is no whole number of mebibytes.');
@@ -77,16 +96,19 @@ export async function addPiece(
 			chunks.push([found.file_id, (offset + at) / chunkSize, Buffer.from(bytes.subarray(at, at + chunkSize))]);
 		await run(connection, 'INSERT INTO file_chunks (file_id, number, bytes) VALUES ?', [chunks]);
 		await run(connection, 'UPDATE loads SET bytes_read = ? WHERE id = ?', [end, loadId]);
-		return { ...found, received: end };
+		return { ...found, received: end, added: true };
 	});
+	if (added) addToHash(loadId, offset, bytes);
 	if (upload.received === upload.size) await finish(pool, upload);
 	return { id: upload.id, received: upload.received, size: upload.size };
 }
 
 /** Ends an upload: the file gets its hash, is stored once, and waits to be read. Done twice, it is done once. */
 async function finish(pool: Pool, { id, size, file_id: fileId }: Upload & { file_id: number }): Promise<void> {
-	const digest = createHash('sha256');
-	for await (const chunk of fileChunks(pool, fileId)) digest.update(chunk);
+	const known = hashes.get(id);
+	hashes.delete(id);
+	const digest = known?.upTo === size ? known.digest : createHash('sha256');
+	if (digest !== known?.digest) for await (const chunk of fileChunks(pool, fileId)) digest.update(chunk);
 	const hash = digest.digest();
 	await transaction(pool, async (connection) => {
 		const open = await row(connection, "SELECT id FROM loads WHERE id = ? AND state = 'uploading' FOR UPDATE", [id]);
@@ -110,6 +132,7 @@ export async function dropUpload(pool: Pool, courseId: number, personId: number,
 			[loadId, courseId, personId]
 		);
 		if (!found) return;
+		hashes.delete(loadId);
 		await run(connection, 'DELETE FROM loads WHERE id = ?', [loadId]);
 		await run(connection, 'DELETE FROM files WHERE id = ? AND hash IS NULL', [found.file_id]);
 	});

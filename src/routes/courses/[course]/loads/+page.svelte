@@ -218,8 +218,8 @@
 							<span class="mute"
 								>{one.state === 'waiting'
 									? `the connection is lost; it goes on from ${bytes(one.sent)} as soon as it is back`
-									: one.sent >= one.size
-										? 'sent, being put away'
+									: one.ending
+										? 'the last piece is on its way; then the file is put away'
 										: `sending, ${bytes(one.sent)} of ${bytes(one.size)}`}</span
 							>{/if}</td
 					>
@@ -269,7 +269,7 @@
 							/>
 							<span class="mute"
 								>{one.bytes_read < one.bytes_total || !one.bytes_total
-									? `reading, ${bytes(one.bytes_read)} of ${bytes(one.bytes_total)}`
+									? `reading, ${Math.floor((100 * one.bytes_read) / Math.max(1, one.bytes_total))} %`
 									: 'putting things in order'}</span
 							>
 						{:else if one.state === 'review'}<b>to review</b>

@@ -6,7 +6,7 @@
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { Outcome } from '$core/take-in/plan';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { count, pathText } from '$lib/ui/words';
+	import { count, figure, pathText } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	let sure = $state(false);
@@ -97,7 +97,7 @@
 										data-sveltekit-noscroll
 										href={address(column, line.key)}
 										aria-label="{line[column]} {spoken[column === 'found' ? 'all' : column]} in {nameOf(line.key)}"
-										>{line[column]}</a
+										>{figure(line[column])}</a
 									>{:else}<span class="faint">0</span>{/if}</td
 							>{/each}
 					</tr>
@@ -111,7 +111,7 @@
 									class="word"
 									data-sveltekit-noscroll
 									href={address(column, null)}
-									aria-label="{sum(column)} {spoken[column === 'found' ? 'all' : column]}">{sum(column)}</a
+									aria-label="{sum(column)} {spoken[column === 'found' ? 'all' : column]}">{figure(sum(column))}</a
 								>{:else}0{/if}</td
 						>{/each}
 				</tr>
@@ -120,7 +120,7 @@
 		<p class="mt-3">
 			<Mark
 				severity={sum('found') === added && sum('found') === data.one.questions_found ? 'whole' : 'broken'}
-				word="{sum('found')} = {parts.map(sum).join(' + ')}"
+				word="{figure(sum('found'))} = {parts.map((part) => figure(sum(part))).join(' + ')}"
 			/>
 			<span class="mute">The file itself counts {count(data.one.questions_found, 'question')}.</span>
 		</p>
@@ -157,12 +157,12 @@
 			{/if}
 		</div>
 		{#if data.one.told_count !== null}<p class="mt-2">
-				{#if data.one.told_count === arrived}<Mark severity="whole" word="The same number: {arrived}." />
+				{#if data.one.told_count === arrived}<Mark severity="whole" word="The same number: {figure(arrived)}." />
 				{:else}<Mark
 						severity="broken"
 						word="{count(Math.abs(arrived - data.one.told_count), 'question')} {data.one.told_count < arrived
 							? 'fewer'
-							: 'more'} than the {arrived} here."
+							: 'more'} than the {figure(arrived)} here."
 					/>
 					{#if data.one.told_count < arrived}<span class="mute"
 							>Export its bank, drop the file on the tray, and choose it here to see which are missing.</span
