@@ -48,6 +48,16 @@ const operators: Record<string, string> = {
 const call = (name: string, ...of: Tree[]): Tree => ({ form: 'call', name, of });
 const number = (value: number): Tree => ({ form: 'number', value });
 
+const pi: Tree = { form: 'variable', name: 'pi' };
+/** Functions of the standard that are made of others here. */
+const composed: Record<string, (of: Tree) => Tree> = {
+	toRadians: (of) => call('divide', call('multiply', of, pi), number(180)),
+	toDegrees: (of) => call('divide', call('multiply', of, number(180)), pi),
+	sec: (of) => call('divide', number(1), call('cos', of)),
+	csc: (of) => call('divide', number(1), call('sin', of)),
+	cot: (of) => call('divide', number(1), call('tan', of))
+};
+
 /** An expression of the standard (2.1, section 15) as one of ours. Throws an UnknownRule. */
 export function treeOf(node: XmlElement | undefined): Tree {
 	if (!node) throw new UnknownRule('an expression with nothing in it');
@@ -66,6 +76,8 @@ export function treeOf(node: XmlElement | undefined): Tree {
 	}
 	if (node.name === 'mathConstant') return { form: 'variable', name: node.attributes.name === 'e' ? 'e' : 'pi' };
 	if (node.name === 'mathOperator') {
+		const made = composed[node.attributes.name ?? ''];
+		if (made) return made(of()[0]!);
 		const name = operators[node.attributes.name ?? ''];
 		if (!name) throw new UnknownRule(`the function “${node.attributes.name}”`);
 		return call(name, ...of());

@@ -4,6 +4,7 @@ import { fitsPattern } from '../../scoring/answers';
 import type { Shape } from '../../model/question';
 import { parseNumber } from '../numbers';
 import { shapeOf } from '../shapes';
+import { operationOf, roundedTo } from './arithmetic';
 
 /** A value of a variable: nothing, one value or several. Numbers are kept as numbers. */
 export type Value = null | (string | number | boolean)[];
@@ -212,7 +213,9 @@ export class Processing {
 		if (a === null || b === null) return null;
 		if (a.length !== b.length) return [false];
 		if (cardinality === 'ordered') return [a.every((value, at) => equalValue(value, b[at]!))];
-		return [a.every((value) => b.some((other) => equalValue(value, other)))];
+		const within = (some: typeof a, all: typeof a) =>
+			some.every((value) => all.some((other) => equalValue(value, other)));
+		return [within(a, b) && within(b, a)];
 	}
 
 	#rule(rule: XmlElement): void {
@@ -297,10 +300,6 @@ export class Processing {
 			const found = numbers();
 			return found?.length === 2 ? [test(found[0]!, found[1]!)] : null;
 		};
-		const compute = (make: (found: number[]) => number): Value => {
-			const found = numbers();
-			return found && found.length ? [make(found)] : null;
-		};
 		switch (node.name) {
 			case 'inside': {
 				const [points] = values();
@@ -317,10 +316,9 @@ export class Processing {
 				const [a, b] = values().map(numberOf);
 				if (a === null || b === null || a === undefined || b === undefined) return null;
 				const figures = Number(node.attributes.figures ?? 0);
-				const significant = node.attributes.roundingMode === 'significantFigures';
-				const rounded = (value: number) =>
-					significant ? Number(value.toPrecision(Math.max(1, figures))) : Number(value.toFixed(figures));
-				return [rounded(a) === rounded(b)];
+				// files that leave the mode out mean places behind the point, whatever the standard's default is
+				const mode = node.attributes.roundingMode === 'significantFigures' ? 'significantFigures' : 'decimalPlaces';
+				return [roundedTo(a, figures, mode) === roundedTo(b, figures, mode)];
 			}
 			case 'anyN': {
 				const count = values().filter(isTrue).length;
@@ -401,32 +399,22 @@ export class Processing {
 				return compare((a, b) => a > b);
 			case 'gte':
 				return compare((a, b) => a >= b);
-			case 'sum':
-				return compute((found) => found.reduce((a, b) => a + b, 0));
-			case 'product':
-				return compute((found) => found.reduce((a, b) => a * b, 1));
-			case 'subtract':
-				return compute(([a, b]) => a! - b!);
-			case 'divide':
-				return compute(([a, b]) => (b ? a! / b : 0));
-			case 'power':
-				return compute(([a, b]) => a! ** b!);
-			case 'integerDivide':
-				return compute(([a, b]) => (b ? Math.floor(a! / b) : 0));
-			case 'integerModulus':
-				return compute(([a, b]) => (b ? a! - b * Math.floor(a! / b) : 0));
-			case 'min':
-				return compute((found) => Math.min(...found));
-			case 'max':
-				return compute((found) => Math.max(...found));
-			case 'truncate':
-				return compute(([a]) => Math.trunc(a!));
-			case 'round':
-				return compute(([a]) => Math.floor(a! + 0.5));
-			case 'integerToFloat':
-				return values()[0] ?? null;
-			default:
-				throw new UnknownRule(`the expression “${node.name}”`);
+			case 'substring': {
+				const [part, whole] = values();
+				if (!part || !whole) return null;
+				const plain = (value: Value) =>
+					node.attributes.caseSensitive === 'false' ? String(value![0]).toLowerCase() : String(value![0]);
+				return [plain(whole).includes(plain(part))];
+			}
+			case 'mathConstant':
+				return [node.attributes.name === 'e' ? Math.E : Math.PI];
+			default: {
+				const operation = operationOf(node);
+				if (!operation) throw new UnknownRule(`the expression “${node.attributes.name ?? node.name}”`);
+				const found = numbers();
+				const result = found?.length ? operation(found) : null;
+				return result === null ? null : [result];
+			}
 		}
 	}
 }
