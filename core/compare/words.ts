@@ -1,6 +1,6 @@
 import { diffWordsWithSpace } from 'diff';
-import { plainText } from '../markup/text';
-import type { Question } from '../model/question';
+import type { Markup, Question } from '../model/question';
+import { partsOf } from './parts';
 
 /** A stretch of words that is in both, only in the first, or only in the second. */
 export interface Stretch {
@@ -14,59 +14,42 @@ export interface WordDifference {
 	stretches: Stretch[];
 }
 
-const percent = (credit: number) => `${Math.round(credit * 1000) / 10} %`;
+const between = (before: string, after: string): Stretch[] =>
+	diffWordsWithSpace(before, after).map(({ value, added, removed }) => ({
+		text: value,
+		only: added ? 'after' : removed ? 'before' : null
+	}));
 
-/** Everything that a question says, in parts with names, as plain text. */
-function partsOf(question: Question): [string, string][] {
-	const parts: [string, string][] = [
-		['title', question.title],
-		['stem', plainText(question.stem)],
-		['points', question.points === null ? '' : String(question.points)],
-		['category', question.category.join(' › ')],
-		['tags', [...question.tags].sort().join(', ')]
-	];
-	if ('options' in question)
-		question.options.forEach((option, at) => {
-			parts.push([
-				`option ${at + 1}`,
-				`${plainText(option.text)}${option.credit ? ` (${percent(option.credit)})` : ''}`
-			]);
-			if (option.feedback) parts.push([`feedback to option ${at + 1}`, plainText(option.feedback)]);
-		});
-	if (question.kind === 'short-answer')
-		parts.push(['accepted', question.accepted.map((one) => `${one.text} (${percent(one.credit)})`).join('; ')]);
-	if (question.kind === 'numeric')
-		parts.push([
-			'accepted',
-			question.accepted
-				.map((one) => ('value' in one ? `${one.value} ± ${one.tolerance}` : `${one.min ?? '…'} to ${one.max ?? '…'}`))
-				.join('; ')
-		]);
-	if (question.kind === 'matching') {
-		const text = (list: { identifier: string; text: string }[], identifier: string) =>
-			plainText(list.find((one) => one.identifier === identifier)?.text ?? '');
-		question.pairs.forEach((pair, at) =>
-			parts.push([`pair ${at + 1}`, `${text(question.left, pair.left)} = ${text(question.right, pair.right)}`])
-		);
-	}
-	if (question.kind === 'ordering')
-		question.items.forEach((one, at) => parts.push([`place ${at + 1}`, plainText(one.text)]));
-	if (question.kind === 'calculated') parts.push(['expression', question.expression]);
-	for (const [name, markup] of Object.entries(question.feedback))
-		if (markup) parts.push([`feedback, ${name}`, plainText(markup as string)]);
-	return parts;
+/** Rich text with its pictures by their content, for their names may differ from place to place. */
+function byContent(markup: Markup | undefined, { attachments }: Question): string {
+	const hashes = new Map(attachments.map((one) => [one.name, one.hash]));
+	return (markup ?? '').replace(/="media:([^"]*)"/g, (whole, name: string) => {
+		const hash = hashes.get(name);
+		return hash ? `="media:${hash}"` : whole;
+	});
 }
 
-/** The parts in which two questions differ in words, each with what is in both and what is only in one. */
+/** The names of files that only one of two questions uses, by their content. */
+function filesApart(of: Question, other: Question): string {
+	const known = new Set(other.attachments.map((one) => one.hash ?? one.name));
+	return of.attachments
+		.filter((one) => !known.has(one.hash ?? one.name))
+		.map((one) => one.name)
+		.join(', ');
+}
+
+/**
+ * The parts in which two questions differ, each with what is in both and what is only in one: in words, and where the
+ * words are the same but not how they are set, in their source.
+ */
 export function wordDifferences(before: Question, after: Question): WordDifference[] {
-	const [a, b] = [new Map(partsOf(before)), new Map(partsOf(after))];
-	return [...new Set([...a.keys(), ...b.keys()])].flatMap((part) => {
-		const [x, y] = [a.get(part) ?? '', b.get(part) ?? ''];
-		if (x === y) return [];
-		const stretches = diffWordsWithSpace(x, y).map(({ value, added, removed }): Stretch => ({
-			text: value,
-			only: added ? 'after' : removed ? 'before' : null
-		}));
-		return [{ part, stretches }];
+	const [a, b] = [before, after].map((question) => new Map(partsOf(question).map((part) => [part.name, part])));
+	const found = [...new Set([...a!.keys(), ...b!.keys()])].flatMap((name): WordDifference[] => {
+		const [x, y] = [a!.get(name), b!.get(name)];
+		if ((x?.text ?? '') !== (y?.text ?? '')) return [{ part: name, stretches: between(x?.text ?? '', y?.text ?? '') }];
+		if (byContent(x?.markup, before) === byContent(y?.markup, after)) return [];
+		return [{ part: `${name}, how it is set`, stretches: between(x?.markup ?? '', y?.markup ?? '') }];
 	});
+	const [gone, come] = [filesApart(before, after), filesApart(after, before)];
+	return gone || come ? [...found, { part: 'pictures and files', stretches: between(gone, come) }] : found;
 }
