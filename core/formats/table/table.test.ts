@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
 import { isChoice, type Question } from '../../model/question';
-import { readAll, readBare, opened, type Found } from '../../test-support/packages';
+import { readAll, readBare, type Found } from '../../test-support/packages';
 import type { Recipe } from '../recipe/recipe';
 import { openContainer } from '../../container/open';
 import { memorySource } from '../../container/container';
@@ -212,46 +212,6 @@ describe('a table that holds no questions', () => {
 		const { questions, reports } = await csv('Boat,Berth,Length\nTern,4,9\nGull,5,11\n');
 		expect(questions).toEqual([]);
 		expect(reports[0]!.message).toContain('Boat, Berth, Length');
-	});
-});
-
-describe('a workbook', () => {
-	const sheet = (rows: string) =>
-		`<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData></worksheet>`;
-	const cell = (at: string, text: string) => `<c r="${at}" t="inlineStr"><is><t>${text}</t></is></c>`;
-	const book = (rows: string, styles = '') =>
-		opened({
-			'xl/workbook.xml':
-				'<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="Q" sheetId="1" r:id="r1"/></sheets></workbook>',
-			'xl/_rels/workbook.xml.rels':
-				'<Relationships><Relationship Id="r1" Target="worksheets/sheet1.xml"/></Relationships>',
-			'xl/worksheets/sheet1.xml': sheet(rows),
-			...(styles ? { 'xl/styles.xml': styles } : {})
-		});
-	const head = `<row r="1">${['Stem', 'A', 'B', 'Key'].map((text, at) => cell(`${'ABCD'[at]}1`, text)).join('')}</row>`;
-	it('keeps leading zeros, and reports cells that became dates', async () => {
-		const styles =
-			'<styleSheet><numFmts><numFmt numFmtId="164" formatCode="000"/></numFmts><cellXfs><xf numFmtId="0"/><xf numFmtId="164"/><xf numFmtId="14"/></cellXfs></styleSheet>';
-		const found = await readAll(
-			await book(
-				`${head}<row r="2">${cell('A2', 'Which bearing?')}<c r="B2" s="1"><v>90</v></c><c r="C2" s="2"><v>45000</v></c>${cell('D2', 'A')}</row>`,
-				styles
-			)
-		);
-		expect(isChoice(found.questions[0]!) && found.questions[0].options.map((option) => option.text)).toEqual([
-			'090',
-			'2023-03-15'
-		]);
-		expect(rulesOf(found)).toContain('date-cell');
-	});
-	it('reads hidden rows, and says that they are hidden', async () => {
-		const found = await readAll(
-			await book(
-				`${head}<row r="2" hidden="1">${cell('A2', 'Which?')}${cell('B2', 'x')}${cell('C2', 'y')}${cell('D2', 'B')}</row>`
-			)
-		);
-		expect(found.questions.map(right)).toEqual([['y']]);
-		expect(rulesOf(found)).toContain('hidden-row');
 	});
 });
 

@@ -133,26 +133,37 @@ const columnOf = (reference: string) =>
 	) - 1;
 const rowOf = (reference: string) => Number(/\d+$/.exec(reference)?.[0] ?? 0);
 
+/** More columns, or merged areas, than people make for questions; what goes beyond is said, and costs no memory. */
+const mostColumns = 512;
+const mostAreas = 5000;
+
 /** The rows of a sheet; merged areas repeat what their first cell says. */
-function rowsOf(sheet: XmlElement, book: Book): Row[] {
+function rowsOf(sheet: XmlElement, book: Book, told: (beyond: number) => void): Row[] {
 	const rows: Row[] = [];
+	let beyond = 0;
 	let number = 0;
 	for (const node of childrenOf(childOf(sheet, 'sheetData') ?? sheet, 'row')) {
 		number = Number(node.attributes.r ?? number + 1);
 		const cells: Cell[] = [];
 		childrenOf(node, 'c').forEach((cell, at) => {
 			const place = cell.attributes.r ? columnOf(cell.attributes.r) : at;
+			if (place < 0 || place >= mostColumns) {
+				if (textOf(cell).trim()) beyond += 1;
+				return;
+			}
 			while (cells.length < place) cells.push(cellOf(''));
 			cells[place] = valueOf(cell, book, cell.attributes.r ?? `${number}:${place + 1}`);
 		});
 		rows.push({ cells, number, hidden: /^(1|true)$/.test(node.attributes.hidden ?? '') });
 	}
 	const byNumber = new Map(rows.map((row) => [row.number, row]));
-	for (const area of descendants(sheet, 'mergeCell')) {
+	if (beyond) told(beyond);
+	const last = rows.reduce((most, row) => Math.max(most, row.number), 0);
+	for (const area of descendants(sheet, 'mergeCell').slice(0, mostAreas)) {
 		const [from = '', to = from] = (area.attributes.ref ?? '').split(':');
 		const first = byNumber.get(rowOf(from))?.cells[columnOf(from)];
 		if (!first || rowOf(from) === rowOf(to)) continue;
-		for (let row = rowOf(from) + 1; row <= rowOf(to); row += 1) {
+		for (let row = rowOf(from) + 1; row <= Math.min(last, rowOf(to)); row += 1) {
 			const cells = byNumber.get(row)?.cells;
 			if (!cells) continue;
 			while (cells.length <= columnOf(from)) cells.push(cellOf(''));
@@ -162,7 +173,8 @@ function rowsOf(sheet: XmlElement, book: Book): Row[] {
 	}
 	const width = Math.max(0, ...rows.map((row) => row.cells.length));
 	// a sheet does not store empty cells at the end of a row: that they are missing says nothing
-	for (const row of rows) while (row.cells.length < width) row.cells.push(cellOf(''));
+	const empty = cellOf('');
+	for (const row of rows) while (row.cells.length < width) row.cells.push(empty);
 	return rows;
 }
 
@@ -193,7 +205,14 @@ export async function sheetsOf(
 			sheets.push({
 				name: node.attributes.name ?? '',
 				hidden: (node.attributes.state ?? 'visible') !== 'visible',
-				rows: rowsOf(sheet, book)
+				rows: rowsOf(sheet, book, (beyond) =>
+					told({
+						rule: 'too-many-columns',
+						severity: 'doubtful',
+						message: `The sheet “${node.attributes.name ?? ''}” has ${beyond} cells beyond its first ${mostColumns} columns. They were left out.`,
+						place: { file: path }
+					})
+				)
 			});
 	}
 	return sheets;
