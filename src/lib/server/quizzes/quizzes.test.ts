@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { banksOf, questionsById } from '../banks/banks';
-import { run } from '../db/pool';
-import { unhindered } from '../jobs/control';
+import { rows, run } from '../db/pool';
+import { Stopped, unhindered } from '../jobs/control';
 import { begin, dispatchOf, lossTable, questionIdsOf } from '../dispatches/dispatches';
 import { writeDispatch } from '../dispatches/write';
 import { fileChunks } from '../files/files';
@@ -276,6 +276,58 @@ describe('a dispatch', () => {
 		expect(await send({ bankId: bank.id }, 'csv', { workedOut: 4 })).toMatchObject({
 			state: 'done',
 			proof: { inAll: 1, sent: 4, foundInFile: 4, identical: 0, foretold: 4, otherwise: 0, missing: 0 }
+		});
+	});
+	it('says where a format cannot carry the draws of a quiz', async () => {
+		const id = await makeQuiz(pool, course.courseId, 'Week 7');
+		await saveQuiz(pool, course.courseId, id, {
+			title: 'Week 7',
+			state: 'ready',
+			version: 1,
+			parts: [part({ title: 'All of it', draw: 2, pointsEach: 3, categories: [-bankId] })]
+		});
+		const { proof } = await send({ quizId: id }, 'cc13');
+		expect(proof).toMatchObject({ inAll: 4, identical: 4, missing: 0 });
+		expect(proof!.quiz.join(' ')).toContain('“All of it” draws all instead of 2');
+		expect((await send({ quizId: id }, 'qti21')).proof!.quiz).toEqual([]);
+	});
+	it('that is stopped while it is written keeps no file and says so, and the next one is whole', async () => {
+		const id = (await begin(pool, course.courseId, course.personId, { bankId }, 'qti21'))!;
+		let looks = 0;
+		const impatient = {
+			check: () => {
+				looks += 1;
+				if (looks > 2) throw new Stopped();
+			}
+		};
+		await expect(writeDispatch(pool, id, impatient)).rejects.toThrow(Stopped);
+		expect(await dispatchOf(pool, course.courseId, id)).toMatchObject({ state: 'stopped', file_id: null, proof: null });
+		expect(await send({ bankId })).toMatchObject({ state: 'done', proof: { identical: 4 } });
+	});
+	it('from which a question is taken away meanwhile tells what to do, and proves nothing', async () => {
+		const id = (await begin(pool, course.courseId, course.personId, { bankId }, 'qti21'))!;
+		const ids = await questionIdsOf(pool, course.courseId, { bankId });
+		let gone: Promise<unknown> | null = null;
+		const meanwhile = {
+			check: () => {
+				gone ??= run(pool, 'DELETE FROM questions WHERE id = ?', [ids[3]]);
+			}
+		};
+		await expect(writeDispatch(pool, id, meanwhile)).rejects.toThrow('Write it again');
+		await gone;
+		expect((await dispatchOf(pool, course.courseId, id))!.proof).toBeNull();
+	});
+	it('stands in the ledger with its number of questions', async () => {
+		const dispatch = await send({ bankId });
+		const [line] = await rows<{ deed: string; questions: number; address: string }>(
+			pool,
+			'SELECT deed, questions, address FROM ledger WHERE course_id = ? ORDER BY id DESC LIMIT 1',
+			[course.courseId]
+		);
+		expect(line).toEqual({
+			deed: 'dispatched',
+			questions: 4,
+			address: `/courses/${course.courseId}/dispatch?show=${dispatch.id}`
 		});
 	});
 	it('is nothing for a bank that is empty or of another course', async () => {
