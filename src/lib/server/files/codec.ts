@@ -8,6 +8,7 @@ const pieceSize = 1 << 18;
 export const codec: Codec = {
 	inflate: (packed, size) => inflateRawSync(packed, { maxOutputLength: Math.max(1, size) }),
 	// what breaks the pipeline off is thrown to whoever reads its end
-	inflatePieces: (packed) => pipeline(Readable.from(packed), createInflateRaw({ chunkSize: pieceSize }), () => undefined),
+	inflatePieces: (packed) =>
+		pipeline(Readable.from(packed), createInflateRaw({ chunkSize: pieceSize }), () => undefined),
 	crc32: (bytes, soFar = 0) => crc32(bytes, soFar >>> 0)
 };

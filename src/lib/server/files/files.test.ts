@@ -3,7 +3,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { row, rows, run } from '../db/pool';
 import { arriving, makeCourse, loadPackage, testPool } from '../test-support/world';
 import { courseFile } from './course-files';
-import { chunkSize, fileByHash, fileChunks, fileSource, storeFile, sweepUnfinished } from './files';
+import { chunkSize, fileByHash, fileChunks, fileSource, storeFile, storeSmall, sweepUnfinished } from './files';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -90,5 +90,32 @@ describe('a stored file', () => {
 		const hash = sha(Buffer.from(picture));
 		expect(await courseFile(pool, course.courseId, hash)).toMatchObject({ size: picture.length });
 		expect(await courseFile(pool, (await makeCourse(pool)).courseId, hash)).toBeUndefined();
+	});
+});
+
+describe('small files', () => {
+	const made = (count: number, size: number) =>
+		new Map(
+			Array.from({ length: count }, () => {
+				const bytes = new Uint8Array(randomBytes(size));
+				return [sha(bytes), bytes] as const;
+			})
+		);
+	it('are stored together, also where they are more than one statement holds', async () => {
+		const files = made(5, 900_000);
+		const ids = await storeSmall(pool, files);
+		expect([...ids.keys()].sort()).toEqual([...files.keys()].sort());
+		for (const [hash, id] of ids) expect(sha(await whole(id))).toBe(hash);
+		expect(await storeSmall(pool, files)).toEqual(ids);
+	});
+	it('are stored once, though several store the same at once in another order', async () => {
+		const files = made(40, 2000);
+		const turned = new Map([...files].reverse());
+		const results = await Promise.all([files, turned, files, turned].map((one) => storeSmall(pool, one)));
+		for (const ids of results) expect(new Map([...ids].sort())).toEqual(new Map([...results[0]!].sort()));
+		const found = await row<{ n: number }>(pool, 'SELECT COUNT(*) AS n FROM file_chunks WHERE file_id IN (?)', [
+			[...results[0]!.values()]
+		]);
+		expect(found).toEqual({ n: 40 });
 	});
 });

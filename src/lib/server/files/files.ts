@@ -56,26 +56,58 @@ export async function storeFile(
 	}
 }
 
-/** Stores a file of one chunk in one transaction, or in none where it is there already: most pictures are such. */
-async function storeWhole(pool: Pool, hash: Buffer, bytes: Buffer): Promise<StoredFile> {
-	const stored = (id: number): StoredFile => ({ id, hash: hash.toString('hex'), size: bytes.length });
-	// by_hash
-	const known = await row<{ id: number }>(pool, 'SELECT id FROM files WHERE hash = ?', [hash]);
-	if (known) return stored(known.id);
-	return transaction(pool, async (connection) => {
-		// where another has just stored the same, its key is given and nothing is added
-		const { id } = await run(
-			connection,
-			'INSERT INTO files (hash, size) VALUES (?, ?) ON DUPLICATE KEY UPDATE id = LAST_INSERT_ID(id)',
-			[hash, bytes.length]
-		);
-		await run(
-			connection,
-			'INSERT INTO file_chunks (file_id, number, bytes) VALUES (?, 0, ?) ON DUPLICATE KEY UPDATE number = number',
-			[id, bytes]
-		);
-		return stored(id);
+/** The most bytes that go to the database in one statement, whose text is twice as long. */
+const mostSent = 2 << 20;
+
+/**
+ * Stores files of one chunk each, by their SHA-256 in hex, in one transaction, or in none where all are there already:
+ * most pictures are such. Gives their keys by their hashes.
+ */
+export async function storeSmall(pool: Pool, files: Map<string, Uint8Array>): Promise<Map<string, number>> {
+	// in one order everywhere, so that two who store the same never wait for one another
+	const hashes = [...files.keys()].sort();
+	const ids = new Map<string, number>();
+	const find = async (db: Database, wanted: string[]) => {
+		if (!wanted.length) return;
+		// by_hash
+		const found = await rows<{ id: number; hash: Buffer }>(db, 'SELECT id, hash FROM files WHERE hash IN (?)', [
+			wanted.map((hash) => Buffer.from(hash, 'hex'))
+		]);
+		for (const one of found) ids.set(one.hash.toString('hex'), one.id);
+	};
+	await find(pool, hashes);
+	const fresh = hashes.filter((hash) => !ids.has(hash));
+	if (!fresh.length) return ids;
+	await transaction(pool, async (connection) => {
+		// where another has just stored the same, nothing is added
+		await run(connection, 'INSERT IGNORE INTO files (hash, size) VALUES ?', [
+			fresh.map((hash) => [Buffer.from(hash, 'hex'), files.get(hash)!.length])
+		]);
+		await find(connection, fresh);
+		let chunks: [number, number, Buffer][] = [];
+		let length = 0;
+		const send = async () => {
+			if (chunks.length)
+				await run(connection, 'INSERT IGNORE INTO file_chunks (file_id, number, bytes) VALUES ?', [chunks]);
+			chunks = [];
+			length = 0;
+		};
+		for (const hash of fresh) {
+			const bytes = files.get(hash)!;
+			if (length + bytes.length > mostSent) await send();
+			chunks.push([ids.get(hash)!, 0, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)]);
+			length += bytes.length;
+		}
+		await send();
 	});
+	return ids;
+}
+
+/** Stores a file of one chunk. */
+async function storeWhole(pool: Pool, hash: Buffer, bytes: Buffer): Promise<StoredFile> {
+	const name = hash.toString('hex');
+	const ids = await storeSmall(pool, new Map([[name, bytes]]));
+	return { id: ids.get(name)!, hash: name, size: bytes.length };
 }
 
 async function settle(pool: Pool, id: number, hash: Buffer, size: number): Promise<StoredFile> {

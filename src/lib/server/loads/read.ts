@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkQuestion } from '../../../../core/checks';
 import { ContainerError } from '../../../../core/container/container';
@@ -11,7 +12,7 @@ import { hashAttachments } from '../../../../core/compare/hash';
 import { pathKey } from '../../../../core/take-in/paths';
 import type { Report } from '../../../../core/reports/report';
 import { row, rows, run, transaction } from '../db/pool';
-import { fileSource, storeFile } from '../files/files';
+import { chunkSize, fileSource, storeFile, storeSmall } from '../files/files';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { compareLoad } from './against';
@@ -20,6 +21,8 @@ import { columnsOf, reportColumns, type QuestionColumns } from './staging';
 const batchSize = 400;
 const progressEvery = 400;
 const mostOthers = 2000;
+/** How many bytes of small files may wait for the next batch. */
+const mostWaiting = 4 << 20;
 
 interface Staged {
 	question: Question;
@@ -53,11 +56,6 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	const reading = new Reading(pool, loadId, load.course_id, control);
 	try {
 		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), codec);
-		reading.digest = async (pieces) => {
-			const file = await storeFile(pool, pieces);
-			reading.fileIds.set(file.hash, file.id);
-			return file.hash;
-		};
 		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
 		for await (const event of readPackage(container, codec, 0, recipe)) {
 			control.check();
@@ -65,6 +63,7 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 		}
 		await reading.end(container.entries.map((entry) => entry.path));
 	} catch (error) {
+		await reading.quiet();
 		if (error instanceof Stopped) {
 			await clear(pool, loadId);
 			await run(pool, "UPDATE loads SET state = 'stopped' WHERE id = ?", [loadId]);
@@ -86,12 +85,16 @@ async function clear(pool: Pool, loadId: number): Promise<void> {
 }
 
 class Reading {
-	digest: (pieces: AsyncIterable<Uint8Array>) => Promise<string> = async () => '';
-	/** The files that were stored since the last batch, by their hash. */
-	readonly fileIds = new Map<string, number>();
+	/** Small files that wait to be stored with the next batch, by their hash. */
+	#waiting = new Map<string, Uint8Array>();
+	#waitingBytes = 0;
+	/** The keys of all files of the load, by their hash, and those that are not linked to it yet. */
+	readonly #fileIds = new Map<string, number>();
+	#unlinked: number[] = [];
 	/** What the package calls a file, and how many questions use it, by its hash. */
-	readonly #uses = new Map<string, { id: number; name: string; uses: number }>();
+	readonly #uses = new Map<string, { name: string; uses: number }>();
 	#batch: Staged[] = [];
+	#writing: Promise<void> = Promise.resolve();
 	#number = 0;
 	#snags = 0;
 	#bytes = { read: 0, total: 0 };
@@ -115,7 +118,7 @@ class Reading {
 	async take(event: ReadEvent, container: Parameters<typeof hashAttachments>[1]): Promise<void> {
 		if (event.type === 'question') {
 			const { question, fragment, reports, categories } = event;
-			await hashAttachments(question, container, this.digest, this.#hashes);
+			await hashAttachments(question, container, (pieces) => this.#store(pieces), this.#hashes);
 			for (const { name, hash } of question.attachments) if (hash) this.#used(hash, name);
 			this.#batch.push({ question, fragment, reports, columns: columnsOf(question), categories: categories ?? {} });
 			this.#number += 1;
@@ -124,7 +127,7 @@ class Reading {
 				this.#byPlace.set(`${question.source.file}\n${question.identifier}`, this.#number);
 			}
 			this.#byIdentifier.set(question.identifier, this.#number);
-			if (this.#batch.length >= batchSize) await this.#flush();
+			if (this.#batch.length >= batchSize || this.#waitingBytes > mostWaiting) await this.#flush();
 		} else if (event.type === 'report') await this.#report(event.report, event.question);
 		else if (event.type === 'quiz') await this.#quiz(event.quiz);
 		else if (event.type === 'other') await this.#other(event.other);
@@ -138,14 +141,52 @@ class Reading {
 	#used(hash: string, name: string): void {
 		const before = this.#uses.get(hash);
 		if (before) before.uses += 1;
-		else {
-			const id = this.fileIds.get(hash);
-			if (id !== undefined) this.#uses.set(hash, { id, name: name.slice(0, 500), uses: 1 });
+		else this.#uses.set(hash, { name: name.slice(0, 500), uses: 1 });
+	}
+
+	/** Gives the hash of a file; it is stored with the next batch where it is small, and at once where it is not. */
+	async #store(pieces: AsyncIterable<Uint8Array>): Promise<string> {
+		const held: Uint8Array[] = [];
+		let length = 0;
+		const rest = pieces[Symbol.asyncIterator]();
+		let ended = false;
+		while (!ended && length <= chunkSize) {
+			const next = await rest.next();
+			ended = next.done === true;
+			if (next.done) break;
+			held.push(next.value);
+			length += next.value.length;
 		}
+		if (ended && length <= chunkSize) {
+			const bytes = Buffer.concat(held);
+			const hash = createHash('sha256').update(bytes).digest('hex');
+			if (!this.#fileIds.has(hash) && !this.#waiting.has(hash)) {
+				this.#waiting.set(hash, bytes);
+				this.#waitingBytes += length;
+			}
+			return hash;
+		}
+		const file = await storeFile(
+			this.pool,
+			(async function* () {
+				yield* held.splice(0);
+				for (let next = await rest.next(); !next.done; next = await rest.next()) yield next.value;
+			})()
+		);
+		this.#linked(file.hash, file.id);
+		return file.hash;
+	}
+
+	#linked(hash: string, id: number): void {
+		if (!this.#fileIds.has(hash)) this.#unlinked.push(id);
+		this.#fileIds.set(hash, id);
 	}
 
 	async #tellUses(): Promise<void> {
-		const found = [...this.#uses.values()];
+		const found = [...this.#uses].flatMap(([hash, one]) => {
+			const id = this.#fileIds.get(hash);
+			return id === undefined ? [] : [{ ...one, id }];
+		});
 		for (let at = 0; at < found.length; at += batchSize)
 			await run(
 				this.pool,
@@ -206,7 +247,7 @@ class Reading {
 	}
 
 	async #quiz(quiz: FoundQuiz): Promise<void> {
-		await this.#flush();
+		await this.#written();
 		for (const part of quiz.parts) await this.#markQuizOnly(part);
 		const parts = quiz.parts.map(({ title, draw, pointsEach, shuffle, questions }) => ({
 			title,
@@ -222,10 +263,33 @@ class Reading {
 		]);
 	}
 
+	/** Hands a batch over to be written. One is written while the next is read; what goes wrong is heard at the next. */
 	async #flush(): Promise<void> {
 		const batch = this.#batch.splice(0);
 		if (!batch.length) return;
+		const first = this.#number - batch.length + 1;
+		await this.#writing;
+		const files = this.#waiting;
+		this.#waiting = new Map();
+		this.#waitingBytes = 0;
+		this.#writing = this.#write(batch, first, files);
+		this.#writing.catch(() => undefined);
+	}
+
+	/** Ends when everything that was handed over is written. */
+	async #written(): Promise<void> {
+		await this.#flush();
+		await this.#writing;
+	}
+
+	/** Ends when nothing is being written any more, however that ended. */
+	async quiet(): Promise<void> {
+		await this.#writing.catch(() => undefined);
+	}
+
+	async #write(batch: Staged[], first: number, files: Map<string, Uint8Array>): Promise<void> {
 		this.control.check();
+		if (files.size) for (const [hash, id] of await storeSmall(this.pool, files)) this.#linked(hash, id);
 		const fingerprints = batch.map((one) => one.columns.fingerprint);
 		// by_fingerprint
 		const known = await rows<{ fingerprint: Buffer; title: string }>(
@@ -234,7 +298,6 @@ class Reading {
 			[this.courseId, fingerprints]
 		);
 		const inCourse = new Map(known.map((one) => [one.fingerprint.toString('hex'), `“${one.title}” in this course`]));
-		const first = this.#number - batch.length + 1;
 		const staged = batch.map((one, at) => {
 			const key = one.columns.fingerprint.toString('hex');
 			const found = checkQuestion(one.question, {
@@ -286,8 +349,7 @@ class Reading {
 	}
 
 	async #linkFiles(connection: PoolConnection): Promise<void> {
-		const ids = [...this.fileIds.values()];
-		this.fileIds.clear();
+		const ids = this.#unlinked.splice(0);
 		if (ids.length)
 			await run(connection, 'INSERT IGNORE INTO load_files (load_id, file_id) VALUES ?', [
 				ids.map((id) => [this.loadId, id])
@@ -295,7 +357,7 @@ class Reading {
 	}
 
 	async end(paths: string[]): Promise<void> {
-		await this.#flush();
+		await this.#written();
 		await this.#flushOthers();
 		await this.#tellUses();
 		this.#bytes.read = this.#bytes.total;
