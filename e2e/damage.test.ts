@@ -1,31 +1,21 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoLookIn, demoSignIn } from '../demo/fill';
 import { zipped } from '../core/test-support/packages';
 import { Visitor } from './browser';
+import { Day } from './day';
 
 const address = process.env.APPLICATION!;
 const samples = new URL('../core/test-support/samples/', import.meta.url).pathname;
+let day: Day;
 let visitor: Visitor;
-let folder = '';
 beforeAll(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'barrow-damage-'));
-	visitor = await Visitor.open(address);
-	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Tides and Charts');
-	await visitor.reads('Loads of this course');
+	day = await Day.begin('Tides and Charts', address);
+	({ visitor } = day);
 });
-afterAll(async () => {
-	await visitor.close();
-	rmSync(folder, { recursive: true, force: true });
-});
-async function hand(name: string, content: Uint8Array): Promise<void> {
-	const path = join(folder, name);
-	writeFileSync(path, content);
-	await (await visitor.find('input[type=file]')).sendKeys(path);
-}
+afterAll(() => day.end());
+const hand = (name: string, content: Uint8Array) => day.hand(name, content, name);
 const back = async () => {
 	await visitor.press('Loads');
 	await visitor.reads('Loads of this course');

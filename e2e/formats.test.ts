@@ -1,35 +1,16 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { demoSignIn } from '../demo/fill';
-import { Visitor } from './browser';
+import type { Visitor } from './browser';
+import { Day } from './day';
 
+let day: Day;
 let visitor: Visitor;
 let course = '';
-let folder = '';
 beforeAll(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'barrow-formats-'));
-	visitor = await Visitor.open(process.env.APPLICATION!);
-	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Radio Procedure');
-	await visitor.reads('Loads of this course');
-	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	day = await Day.begin('Radio Procedure');
+	({ visitor, course } = day);
 });
-afterAll(async () => {
-	rmSync(folder, { recursive: true, force: true });
-	await visitor.close();
-});
-
-async function drop(name: string, content: string): Promise<void> {
-	const path = join(folder, name);
-	writeFileSync(path, content);
-	await visitor.go(`/courses/${course}/loads`);
-	const field = await visitor.driver.findElement(By.css('input[type=file]'));
-	await field.sendKeys(path);
-	await visitor.reads(name);
-}
+afterAll(() => day.end());
+const drop = (name: string, content: string) => day.hand(name, content, name);
 
 describe('text that is typed', () => {
 	it('shows its questions beside it as it is typed, and goes on to the review', async () => {

@@ -1,36 +1,18 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { demoSignIn } from '../demo/fill';
 import { smallLoads, sumsPackage } from '../demo/loads';
-import { Visitor } from './browser';
+import type { Visitor } from './browser';
+import { Day } from './day';
 
-const address = process.env.APPLICATION!;
+let day: Day;
 let visitor: Visitor;
-let folder = '';
 let course = '';
 beforeAll(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'barrow-day-'));
-	visitor = await Visitor.open(address);
-	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Buoyage and Lights');
-	await visitor.reads('Loads of this course');
-	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	day = await Day.begin('Buoyage and Lights');
+	({ visitor, course } = day);
 });
-afterAll(async () => {
-	await visitor.close();
-	rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => day.end());
 
-async function hand(name: string, bytes: Uint8Array): Promise<void> {
-	const path = join(folder, name);
-	writeFileSync(path, bytes);
-	await visitor.go(`/courses/${course}/loads`);
-	await (await visitor.driver.findElement(By.css('input[type=file]:not([webkitdirectory])'))).sendKeys(path);
-	await visitor.reads(new RegExp(`${name.replaceAll('.', '\\.')}[\\s\\S]*to review`));
-}
 const pieces = async (from: AsyncIterable<Uint8Array>) => {
 	const out: Uint8Array[] = [];
 	for await (const piece of from) out.push(piece);
@@ -39,7 +21,7 @@ const pieces = async (from: AsyncIterable<Uint8Array>) => {
 
 describe('a thousand questions with troubles', () => {
 	it('are dropped, and shown in full', async () => {
-		await hand('day-sums.zip', await pieces(sumsPackage()));
+		await day.hand('day-sums.zip', await pieces(sumsPackage()));
 		await visitor.press('Review day-sums.zip');
 		const words = await visitor.reads(/Take in 984 of 1,000 questions/);
 		for (const one of ['Bearings', 'Passages', 'Depths', '16 set aside']) expect(words).toContain(one);
@@ -99,7 +81,7 @@ describe('a thousand questions with troubles', () => {
 		await visitor.reads('Taken in: 1 question.');
 	});
 	it('are known again when the same file comes twice', async () => {
-		await hand('day-sums-again.zip', await pieces(sumsPackage()));
+		await day.hand('day-sums-again.zip', await pieces(sumsPackage()));
 		await visitor.reads('the same file as');
 		await visitor.press('Review day-sums-again.zip');
 		await visitor.press('Rules');
@@ -121,7 +103,7 @@ describe('a thousand questions with troubles', () => {
 
 describe('a Word list', () => {
 	it('goes from the tray to the bank', async () => {
-		await hand('radio-list.docx', smallLoads['radio-procedure.docx']!());
+		await day.hand('radio-list.docx', smallLoads['radio-procedure.docx']!());
 		await visitor.press('Review radio-list.docx');
 		await visitor.reads(/Take in \d+ of \d+ questions/);
 		await visitor.choose('Bank', 'into a new bank');
@@ -136,14 +118,14 @@ describe('a Word list', () => {
 
 describe('two people on one load', () => {
 	it('see each other’s decisions, and the second to press is told', async () => {
-		await hand('two-people.txt', smallLoads['buoyage-draft.txt']!());
+		await day.hand('two-people.txt', smallLoads['buoyage-draft.txt']!());
 		await visitor.press('Review two-people.txt');
 		await visitor.choose('Bank', 'into a new bank');
 		await visitor.write('input[aria-label="Name of the new bank"]', 'First');
 		await visitor.reads(/› First/);
-		const other = await Visitor.open(address);
+		const second = await Day.begin('Buoyage and Lights');
+		const other = second.visitor;
 		try {
-			await other.signIn(demoSignIn.email, demoSignIn.password);
 			await other.go(await visitor.driver.getCurrentUrl().then((url) => new URL(url).pathname));
 			await other.reads(/› First/);
 			await other.write('input[aria-label="Name of the new bank"]', 'Second');
@@ -152,7 +134,7 @@ describe('two people on one load', () => {
 			await other.reads('Receipt');
 			await visitor.reads('Somebody has taken this load in.');
 		} finally {
-			await other.close();
+			await second.end();
 		}
 	});
 });

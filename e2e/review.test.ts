@@ -1,40 +1,30 @@
 import { randomBytes } from 'node:crypto';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Origin, type WebElement } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { zipped, type Files } from '../core/test-support/packages';
-import { demoSignIn } from '../demo/fill';
 import { bankXml, item } from '../src/lib/server/test-support/world';
-import { Visitor } from './browser';
+import type { Visitor } from './browser';
+import { Day } from './day';
 import { Line } from './line';
 
 let line: Line;
+let day: Day;
 let visitor: Visitor;
-let folder = '';
 let course = '';
 beforeAll(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'barrow-review-'));
 	line = await Line.to(process.env.APPLICATION!);
-	visitor = await Visitor.open(line.address);
-	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Buoyage and Lights');
-	await visitor.reads('Loads of this course');
-	course = /\/courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	day = await Day.begin('Buoyage and Lights', line.address);
+	({ visitor, course } = day);
 });
 afterAll(async () => {
-	await visitor.close();
+	await day.end();
 	await line.close();
-	rmSync(folder, { recursive: true, force: true });
 });
 
 async function hand(name: string, files: Files): Promise<void> {
-	const path = join(folder, name);
-	writeFileSync(path, zipped(files));
-	await visitor.go(`/courses/${course}/loads`);
-	await (await visitor.find('input[type=file]:not([webkitdirectory])')).sendKeys(path);
-	await visitor.reads(new RegExp(`${name.replaceAll('.', '\\.')}[\\s\\S]*to review`));
+	await day.hand(name, zipped(files));
 	await visitor.press(`Review ${name}`);
 	await visitor.reads('Contents');
 }
@@ -211,8 +201,10 @@ describe('a picture that did not come along', () => {
 		await visitor.reads('will be set aside');
 		await (await row(0)).click();
 		await visitor.press('Edit');
-		const picture = join(folder, 'drawn-again.svg');
-		writeFileSync(picture, '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><path d="M0 0h40"/></svg>');
+		const picture = day.put(
+			'drawn-again.svg',
+			'<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><path d="M0 0h40"/></svg>'
+		);
 		await (await visitor.find('label.missing input[type=file]')).sendKeys(picture);
 		await visitor.reads('“drawn.svg” is there now, in 1 question');
 		await visitor.reads(/Take in 1 of 1 question/);
@@ -232,8 +224,7 @@ describe('a lost connection', () => {
 		await visitor.reads(/Take in 1 of 1 question/);
 	});
 	it('pauses an upload, which goes on by itself', async () => {
-		const path = join(folder, 'long.zip');
-		writeFileSync(path, zipped({ ...ropes, 'chart.bin': randomBytes(40 * 2 ** 20) }));
+		const path = day.put('long.zip', zipped({ ...ropes, 'chart.bin': randomBytes(40 * 2 ** 20) }));
 		await visitor.go(`/courses/${course}/loads`);
 		line.speed = 8 * 2 ** 20;
 		await (await visitor.find('input[type=file]:not([webkitdirectory])')).sendKeys(path);
@@ -249,7 +240,7 @@ describe('a lost connection', () => {
 
 describe('a folder', () => {
 	it('becomes one load, with its folders as categories to choose', async () => {
-		const inside = join(folder, 'locker');
+		const inside = join(day.folder, 'locker');
 		for (const [name, question] of [
 			['knots', item('x', 'Which knot ends a splice?', ['Crown', 'Reef knot'])],
 			['hitches', item('y', 'Which hitch holds a fender?', ['Clove hitch', 'Bend'])]

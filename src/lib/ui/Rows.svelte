@@ -39,10 +39,6 @@
 		initialRect: { width: 600, height: 640 }
 	});
 	const drawn = $derived($virtual.getVirtualItems());
-	// a line that has gone out of sight is used again for one that comes in; lines in a row never share a place
-	const slots = $derived(
-		Math.max(drawn.length, Math.ceil(($virtual.scrollRect?.height ?? 640) / height) + 2 * beyond + 4)
-	);
 	let ready = $state(false);
 	let gutter = $state(0);
 	onMount(() => {
@@ -63,7 +59,7 @@
 		$virtual.scrollToIndex(items.indexOf(item), { align: 'auto' });
 		await tick();
 	}
-	/** What is focused in a line that goes out of sight is let go of, before the line is used for another question. */
+	/** The list keeps the focus, and with it the arrow keys, where the line that has it goes out of sight. */
 	function scrolled() {
 		const focused = scroller?.contains(document.activeElement) ? document.activeElement!.closest('[data-row]') : null;
 		if (!focused) return;
@@ -104,7 +100,7 @@
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup" onscroll={scrolled}>
 		<div style="height: {$virtual.getTotalSize()}px; position: relative">
-			{#each drawn as one (one.index % slots)}
+			{#each drawn as one (one.index)}
 				{@const item = items[one.index]}
 				{#if item}
 					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
