@@ -23,7 +23,9 @@ export function unusedFields(records: RecordAccess[], recipe: Recipe): { name: s
 	for (const record of records)
 		for (const [name, text] of record.fields()) {
 			if (spoken.has(name.replace(/^@/, '').replace(/^.*:/, '')) || identifying.test(name)) continue;
-			found.set(name, [...(found.get(name) ?? []), text]);
+			const texts = found.get(name);
+			if (texts) texts.push(text);
+			else found.set(name, [text]);
 		}
 	return [...found].flatMap(([name, texts]) =>
 		texts.length > 1 && new Set(texts).size === texts.length && texts.every((text) => likeIdentifier.test(text))

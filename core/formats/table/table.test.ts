@@ -150,15 +150,16 @@ describe('columns', () => {
 	});
 	it('hold pairs and orders in the cell of the answer, and say where they cannot be told', async () => {
 		const found = await csv(
-			'Stem,Kind,Answer\nP?,matching,red = port; green = starboard\nQ?,ordering,dinghy > yacht > ship\nR?,ordering,whatever\n'
+			'Stem,Kind,Answer\nP?,matching,red = port; green = starboard\nS?,matching,12:00 = noon; 00:00 = midnight\nQ?,ordering,dinghy > yacht > ship\nR?,ordering,whatever\n'
 		);
-		const [pairs, order] = found.questions;
+		const [pairs, clock, order] = found.questions;
+		expect(clock).toMatchObject({ left: [{ text: '12:00' }, { text: '00:00' }] });
 		expect(pairs).toMatchObject({
 			left: [{ text: 'red' }, { text: 'green' }],
 			right: [{ text: 'port' }, { text: 'starboard' }]
 		});
 		expect(order).toMatchObject({ items: [{ text: 'dinghy' }, { text: 'yacht' }, { text: 'ship' }] });
-		expect(found.questions[2]!.kind).toBe('short-answer');
+		expect(found.questions[3]!.kind).toBe('short-answer');
 		expect(rulesOf(found)).toContain('guessed-kind');
 	});
 	it.each(['Antwort', 'Réponse', 'Respuesta', 'Risposta', 'Antwoord'])(

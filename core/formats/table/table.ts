@@ -215,7 +215,8 @@ function readRow(
 	const key = text(columns.key);
 	// without options of their own, what is to be matched or put in order stands in the cell of the answer
 	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindNamed);
-	const pairs = parts.map((one) => /^(.+?)\s*(?:={1,2}>?|->|→|:)\s*(.+)$/.exec(one));
+	// a colon parts them too, but only where nothing clearer does: "12:00 = noon"
+	const pairs = parts.map((one) => /^(.+?)\s*(?:={1,2}>?|->|→)\s*(.+)$/.exec(one) ?? /^(.+?)\s*:\s+(.+)$/.exec(one));
 	if (kindNamed === 'matching' && pairs.length && pairs.every(Boolean))
 		draft.pairs = pairs.map((pair): [Markup, Markup] => [markupOfText(pair![1]!), markupOfText(pair![2]!)]);
 	else if (kindNamed === 'ordering')
