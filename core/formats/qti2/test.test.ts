@@ -95,4 +95,27 @@ describe('a test of QTI 2', () => {
 		expect(quiz.parts.map(({ title }) => title)).toEqual(['Bow', 'Stern']);
 		expect(reports.map(({ message }) => message).join()).toContain('“Either” draws 1 of 2 things');
 	});
+	it('names a question that it refers to and the package has not, and counts only those that are there', async () => {
+		const { quiz, reports } = await read({
+			...items('a'),
+			'tests/t.xml': test(section('Lights', `<selection select="2"/>${reference('a')}${reference('gone')}`))
+		});
+		expect(quiz.parts.map((part) => names(part.questions))).toEqual([['a']]);
+		const missing = reports.find((report) => report.rule === 'missing-question')!;
+		expect(missing.message).toContain('“ref-gone” in “items/gone.xml”');
+		expect(reports.map((report) => report.rule)).toContain('draw-too-large');
+	});
+	it.each([
+		['rules on attempts', '<itemSessionControl maxAttempts="3"/>', ''],
+		['time limits', '<timeLimits maxTime="60"/>', ''],
+		['rules on attempts', '', '<itemSessionControl showSolution="true"/>'],
+		['jumps between', '', '<branchRule target="EXIT_TEST"><baseValue baseType="boolean">true</baseValue></branchRule>']
+	])('names %s of a section or of one of its questions', async (words, ofSection, ofQuestion) => {
+		const { quiz, reports } = await read({
+			...items('a'),
+			'tests/t.xml': test(section('Lights', `${ofSection}${reference('a', ofQuestion)}`))
+		});
+		expect(names(quiz.parts[0]!.questions)).toEqual(['a']);
+		expect(reports.find((report) => report.rule === 'quiz-rules')!.message).toContain(words);
+	});
 });

@@ -18,7 +18,8 @@ const unheld: Record<string, string> = {
 	timeLimits: 'time limits',
 	preCondition: 'conditions on what is shown',
 	branchRule: 'jumps between its questions',
-	testFeedback: 'feedback on the whole'
+	testFeedback: 'feedback on the whole',
+	itemSessionControl: 'rules on attempts and review'
 };
 
 async function load(
@@ -56,7 +57,8 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 
 	/** What a test asks for that a quiz here does not know: it is named, so that somebody can set it up by hand. */
 	function noteRules(node: XmlElement, file: string): void {
-		const found = Object.entries(unheld).filter(([name]) => childrenOf(node).some((child) => child.name === name));
+		const said = [node, ...childrenOf(node, 'assessmentItemRef')].flatMap((one) => childrenOf(one));
+		const found = Object.entries(unheld).filter(([name]) => said.some((child) => child.name === name));
 		if (!found.length) return;
 		reports.push({
 			rule: 'quiz-rules',
@@ -78,13 +80,19 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			title: title || (root?.attributes.title ?? ''),
 			path: here,
 			bank: null,
-			questions: references.map((reference, at) => {
-				const found = resolvePath(file, reference.attributes.href ?? '');
-				return {
-					identifier: reference.attributes.identifier ?? '',
-					file: found === null ? null : (context.container.find(found) ?? found),
-					weight: weights[at]!
-				};
+			questions: references.flatMap((reference, at) => {
+				const address = reference.attributes.href ?? '';
+				const resolved = resolvePath(file, address);
+				const found = resolved === null ? null : context.container.find(resolved);
+				if (found !== null)
+					return [{ identifier: reference.attributes.identifier ?? '', file: found, weight: weights[at]! }];
+				reports.push({
+					rule: 'missing-question',
+					severity: 'broken',
+					message: `The quiz refers to the question “${reference.attributes.identifier || address}” in “${resolved ?? address}”, which is not in the package. The quiz was read without it; ask for the question, or put another in its place.`,
+					place: { file, line: reference.line }
+				});
+				return [];
 			}),
 			draw: selection ? parseNumber(selection.attributes.select ?? '') : null,
 			pointsEach: null,
