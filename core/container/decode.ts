@@ -1,5 +1,5 @@
 import type { Report } from '../reports/report';
-import type { Container } from './container';
+import { memorySource, singleFile, type Container } from './container';
 import { decoderFor } from './text-decoder';
 
 /** How the text of a file is written, and what was odd about it. */
@@ -171,6 +171,27 @@ function oddities(text: string): number {
 			?.length ?? 0;
 	const capitals = text.match(/[a-zà-ÿ][À-ÖØ-ÞŠŽŸ](?![A-ZÀ-Þ])/g)?.length ?? 0;
 	return inWords * 2 + controls * 3 + strange + quotes * 2 + capitals * 2;
+}
+
+/** The beginning of the text of a file, of about so many bytes, without reading the rest of it; null where it is no text. */
+export async function readStart(container: Container, file: string, length: number): Promise<string | null> {
+	const pieces: Uint8Array[] = [];
+	let held = 0;
+	for await (const piece of container.stream(file)) {
+		pieces.push(piece);
+		held += piece.length;
+		if (held >= length) break;
+	}
+	const all = new Uint8Array(held);
+	let at = 0;
+	for (const piece of pieces) {
+		all.set(piece, at);
+		at += piece.length;
+	}
+	// in UTF-8 a sign of several bytes is not cut in two
+	let end = Math.min(held, length);
+	while (end < held && end > 0 && (all[end]! & 0xc0) === 0x80) end -= 1;
+	return (await readPlainText(singleFile('start', memorySource(all.subarray(0, end))), 'start')).text;
 }
 
 const legacy = ['windows-1252', 'macintosh'];

@@ -1,5 +1,5 @@
 import { ContainerError, type Container } from '../container/container';
-import { readPlainText } from '../container/decode';
+import { readPlainText, readStart } from '../container/decode';
 import type { DocumentReader, FormatName, ReadEvent } from './format';
 import { readArchive } from './own/archive';
 import { isOwnJson, readJson } from './own/json';
@@ -48,8 +48,7 @@ export async function textualFormat(
 	const ending = file.split('.').pop()!.toLowerCase();
 	let start: string;
 	try {
-		const size = container.size(file);
-		start = size > 64 * 2 ** 20 ? '' : ((await readPlainText(container, file)).text ?? '').slice(0, headerLooked);
+		start = (await readStart(container, file, headerLooked)) ?? '';
 	} catch (error) {
 		if (!(error instanceof ContainerError)) throw error;
 		return null;

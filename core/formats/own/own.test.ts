@@ -25,6 +25,15 @@ const quiz: QuizToWrite = {
 
 describe.each(['json', 'xml', 'archive'] as const)('our own %s', (name) => {
 	const format = writtenFormat(name)!;
+	it('is known by its beginning, however long it is', async () => {
+		const { container } = await back(await written(format, questions), `bank${format.ending}`);
+		const long = { ...container, size: (path: string) => container.size(path) + 100 * 2 ** 20 };
+		const short = await readAll(container);
+		expect(await readAll(long)).toMatchObject({ questions: short.questions });
+		expect(short.questions.map(({ kind, identifier }) => [kind, identifier])).toEqual(
+			questions.map(({ kind, identifier }) => [kind, identifier])
+		);
+	});
 	it('brings everything back: words, pictures, quizzes', async () => {
 		const { container, found } = await back(await written(format, questions, [quiz]), `bank${format.ending}`);
 		expect(found.questions.map((question, at) => differences(questions[at]!, question))).toEqual([[], [], []]);
