@@ -184,14 +184,13 @@ const schemas = new Map(
 	kinds.map((kind) => [kind, object({ kind: string().oneOf([kind]).defined(), ...common, ...parts[kind] } as never)])
 );
 
+const kindSchema = string().oneOf(kinds).required();
+
 /**
  * A question out of a value of unknown shape, such as JSON from a file or a form.
  * Throws Yup's ValidationError, whose message names the field, where the value is no question.
  */
 export function parseQuestion(value: unknown): Question {
-	const kind = string()
-		.oneOf(kinds)
-		.required()
-		.validateSync((value as { kind?: unknown } | null)?.kind);
+	const kind = kindSchema.validateSync((value as { kind?: unknown } | null)?.kind);
 	return schemas.get(kind)!.validateSync(value, { strict: true }) as unknown as Question;
 }
