@@ -90,8 +90,13 @@ export function buffered(source: ByteSource): ByteSource {
 	};
 }
 
+const plainAddress = /^\w[\w.-]*(?:\/\w[\w.-]*)*$/;
+
 /** A path inside a package for an address in a file of it, by RFC 3986, section 5.2, or null where it leads outside. */
 export function resolvePath(from: string, address: string, base = ''): string | null {
+	// most addresses are a plain name in a folder or two, and lead nowhere else
+	if (plainAddress.test(address) && !address.includes('./') && !base)
+		return from.includes('/') ? from.slice(0, from.lastIndexOf('/') + 1) + address : address;
 	const bare = address.trim().split(/[?#]/)[0]!.replace(/\\/g, '/');
 	if (!bare || /^[a-z][a-z0-9+.-]*:/i.test(bare) || bare.startsWith('//')) return null;
 	let decoded = bare;

@@ -293,8 +293,14 @@ export class Processing {
 		const operands = childrenOf(node);
 		const values = () => operands.map((operand) => this.#value(operand));
 		const numbers = (): number[] | null => {
-			const found = values().flatMap((value) => (value === null ? [null] : value.map((one) => numberOf([one]))));
-			return found.includes(null) ? null : (found as number[]);
+			const found: number[] = [];
+			for (const operand of operands)
+				for (const one of this.#value(operand) ?? [null]) {
+					const number = typeof one === 'number' ? one : typeof one === 'string' ? parseNumber(one) : null;
+					if (number === null) return null;
+					found.push(number);
+				}
+			return found;
 		};
 		const compare = (test: (a: number, b: number) => boolean): Value => {
 			const found = numbers();

@@ -147,8 +147,14 @@ export const hasFeedback = (item: XmlElement) =>
 
 /** Whether the item is marked by one of the standard's templates, whatever the spelling of its address (2.1, 5.3). */
 export function isTemplate(rules: XmlElement | undefined, name: string): boolean {
-	const address = rules?.attributes.template ?? rules?.attributes.templateLocation ?? '';
-	return rules !== undefined && !childrenOf(rules).length && new RegExp(`(^|[/_])${name}(\\.xml)?$`, 'i').test(address);
+	if (!rules || childrenOf(rules).length) return false;
+	const address = (rules.attributes.template ?? rules.attributes.templateLocation ?? '')
+		.toLowerCase()
+		.replace(/\.xml$/, '');
+	return (
+		address.endsWith(name) &&
+		(address.length === name.length || /[/_]/.test(address[address.length - name.length - 1]!))
+	);
 }
 
 /** A report that the marking could not be held as it is. */

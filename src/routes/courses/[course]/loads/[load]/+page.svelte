@@ -192,6 +192,12 @@
 			.split('/')
 			.map((one) => one.trim())
 			.filter(Boolean);
+	/** How many of some categories are new, in the words of the sentence. */
+	function ofThemNew(all: number, fresh: number): string {
+		if (fresh === all) return all === 1 ? 'a new one' : 'all new';
+		if (fresh === 0) return all === 1 ? 'there already' : 'all there already';
+		return `${fresh} of them new`;
+	}
 </script>
 
 <svelte:head><title>{data.one.file_name} · Review · Yarn Barrow</title></svelte:head>
@@ -202,7 +208,8 @@
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
 		<p class="mute mb-2 mt-1 break-words">
-			{data.one.file_name} · {data.one.format} · {bytes(data.one.size)} · {count(data.questions.length, 'question')}
+			{data.one.file_name} · {data.one.format} · <span class="whitespace-nowrap">{bytes(data.one.size)}</span>
+			· <span class="whitespace-nowrap">{count(data.questions.length, 'question')}</span>
 		</p>
 		{#if data.sources.others.length && data.mayChange}
 			<label class="mb-1 block text-[13px]"
@@ -528,7 +535,7 @@
 				>Take in {(plan.taken + plan.replaced).toLocaleString('en')} of {count(plan.found, 'question')} into {target}:</b
 			>
 			{plan.categories.length
-				? `${count(plan.categories.length, 'category', 'categories')}, ${plan.newCategories.length === plan.categories.length ? (plan.categories.length === 1 ? 'a new one' : 'all new') : `${plan.newCategories.length} of them new`}`
+				? `${count(plan.categories.length, 'category', 'categories')}, ${ofThemNew(plan.categories.length, plan.newCategories.length)}`
 				: 'no category'}{plan.quizBank
 				? `, and ${plan.quizBank.taken.toLocaleString('en')} of them into ${quizBankName}`
 				: ''}.
