@@ -13,6 +13,10 @@ const keyForms = ['letter', 'text', 'truth', 'answer'] as const;
 const asksForOrder =
 	/\b(?:order|sequence|arrange|rank|sort|chronological(?:ly)?|first to last|step(?:s)? in)\b|\bput\b.*\bin\b.*\border\b/i;
 
+/** An answer without the ticks and arrows that decorate it. */
+const withoutTicks = (value: string) =>
+	value.replace(/^(?:[✅✔✓☑👉➡→»]\uFE0F?\s*)+(?=\S)/u, '').replace(/\s*(?:[✅✔✓☑]\uFE0F?)+$/u, '');
+
 /** A question made of what was found of it, and what there is to say about it. */
 export function finish(
 	block: Block,
@@ -21,7 +25,9 @@ export function finish(
 	format: string
 ): { question: Question; reports: Report[] } {
 	const { draft } = block;
-	const given = [...new Set(block.answers.map((one) => fold(one.value)))].filter((value) => !saysNoAnswer(value));
+	const given = [...new Set(block.answers.map((one) => withoutTicks(fold(one.value))))].filter(
+		(value) => !saysNoAnswer(value)
+	);
 	const listed = block.listed === null || saysNoAnswer(block.listed) ? null : fold(block.listed);
 	const open = given.length === 0 && listed === null && (block.answers.length > 0 || block.listed !== null);
 	const bare = bareOptions(block, [...given, ...(listed === null ? [] : [listed])]);

@@ -615,6 +615,7 @@ class Reader {
 			const path = categoryOf(value.text, [' / ', '/', ' > ', '>', ' :: ', '::', '\\']);
 			if (block && !this.#gap && !this.#ended) {
 				this.#blocks.at(-1)!.category = path;
+				block.last = 'field';
 				block.to = line.number;
 			} else {
 				this.#sticky = path;
@@ -756,25 +757,29 @@ class Reader {
 		else if (block.last === 'pair') {
 			const pair = block.pairs.at(-1)!;
 			pair[1] = { ...pair[1], text: `${pair[1].text} ${text.text}`, markup: `${pair[1].markup} ${text.markup}` };
-		} else if (block.last === 'field' && block.stem.length && !block.answers.length && !this.#gap)
+		} else if (block.last === 'field' && !this.#gap && this.#unknownField(block, line)) block.last = 'field';
+		else if (block.last === 'field' && block.stem.length && !block.answers.length && !this.#gap)
 			this.#before.push(line);
 		else if (block.last === 'field' && block.answers.length && !this.#gap) this.#afterAnswer(block, line);
 		else this.#stem(block, text);
 		block.to = line.number;
 	}
 
-	/** A line right under the answer: a field that is not known here, or else the reason. */
+	/** A field that is not known here, under others that are: it is kept beside the question. */
+	#unknownField(block: Block, line: Line): boolean {
+		const field = /^([A-Z][\w'’ /-]{1,30}?)\s*:\s+(\S.*)$/.exec(line.text);
+		if (!field) return false;
+		(block.draft.metadata ??= []).push({ name: field[1]!.toLowerCase(), value: field[2]! });
+		note(
+			block,
+			'unknown-field',
+			`The line “${line.text}” says something that has no place here; it was kept beside the question.`
+		);
+		return true;
+	}
+
+	/** A line right under the answer that is no field: the reason. */
 	#afterAnswer(block: Block, line: Line): void {
-		const field = /^([A-Z][\w' /-]{1,30}?)\s*:\s+(\S.*)$/.exec(line.text);
-		if (field) {
-			(block.draft.metadata ??= []).push({ name: field[1]!.toLowerCase(), value: field[2]! });
-			note(
-				block,
-				'unknown-field',
-				`The line “${line.text}” says something that has no place here; it was kept beside the question.`
-			);
-			return;
-		}
 		block.draft.feedback.general = `${block.draft.feedback.general ?? ''} ${line.markup}`.trim();
 		block.last = 'feedback';
 		note(block, 'reason-as-feedback', `The words after the key, “${beginning(line.text, 80)}”, were read as feedback.`);

@@ -401,4 +401,18 @@ describe('lines under a stem', () => {
 	it('of a sentence that speaks of appendices A, B and C stay in the stem', () => {
 		expect(one('1. Say which set is digital (see appendix A. B. C. for notes).').kind).toBe('essay');
 	});
+	it('that decorate an answer are no part of it', () => {
+		expect(short(one('1. (True/False) The glass falls as a low draws near.\n**Answer:** ✅ True'))).toEqual([
+			'true-false',
+			'The glass falls as a low draws near.',
+			'*True',
+			'False'
+		]);
+		expect(short(one('1. Name a wind.\nAnswer: ➡️ Mistral'))).toEqual(['short-answer', 'Name a wind.', 'Mistral']);
+	});
+	it('that name something which has no place here are kept beside the question', () => {
+		const question = one('1. Which wind veers?\nA. North (correct)\nB. South\nTopic: Weather\nBloom’s level: Remember');
+		expect(question.category).toEqual(['Weather']);
+		expect(question.metadata).toEqual([{ name: 'bloom’s level', value: 'Remember' }]);
+	});
 });
