@@ -114,6 +114,9 @@ export function resolvePath(from: string, address: string, base = ''): string | 
 	return steps.join('/');
 }
 
+/** The most bytes of a bare file that are held at once: texts of more cannot be held as one by the common engines. */
+const mostWhole = 256 * 2 ** 20;
+
 /** A container of one bare file. */
 export function singleFile(name: string, source: ByteSource): Container {
 	const path = name.split(/[\\/]/).pop() || 'file';
@@ -128,7 +131,14 @@ export function singleFile(name: string, source: ByteSource): Container {
 		size: (asked) => (asked === path ? source.size : 0),
 		find: (asked) => (asked.toLowerCase() === path.toLowerCase() ? path : null),
 		stream,
-		bytes: () => source.read(0, source.size),
+		async bytes(_, limit = mostWhole) {
+			if (source.size > limit)
+				throw new ContainerError(
+					'too-large',
+					`“${path}” is one file of ${Math.round(source.size / 2 ** 20)} MB, and no more than ${Math.round(limit / 2 ** 20)} MB of its kind can be read at once. Take it apart, or ask for it as a package.`
+				);
+			return source.read(0, source.size);
+		},
 		reports: []
 	};
 }

@@ -40,3 +40,14 @@ describe('the beginning of a file', () => {
 		expect(read).toBeLessThanOrEqual(2 ** 20);
 	});
 });
+
+describe('a bare file', () => {
+	it('that is larger than can be held at once is refused in words, and its beginning can be looked at all the same', async () => {
+		const huge = singleFile('all.json', {
+			size: 400 * 2 ** 20,
+			read: async (_: number, length: number) => new Uint8Array(length).fill(97)
+		});
+		await expect(huge.bytes('all.json')).rejects.toThrow(/“all\.json” is one file of 400 MB.*Take it apart/);
+		expect(await readStart(huge, 'all.json', 10)).toBe('aaaaaaaaaa');
+	});
+});

@@ -4,6 +4,7 @@ import { ownNamespace } from '../formats/own/xml';
 import { streamXml } from '../xml/stream';
 import { textOf } from '../xml/tree';
 import type { Container } from './container';
+import { streamText } from './decode';
 
 const looked = 400;
 
@@ -17,7 +18,6 @@ async function embeddedFiles(container: Container): Promise<Map<string, Uint8Arr
 	}
 	const json = isOwnJson(start);
 	if (!json && !start.includes(`"${ownNamespace}"`)) return null;
-	const text = new TextDecoder().decode(await container.bytes(path));
 	const files = new Map<string, Uint8Array>();
 	const take = (name: unknown, data: unknown) => {
 		if (typeof name !== 'string' || typeof data !== 'string' || name === path) return;
@@ -26,13 +26,18 @@ async function embeddedFiles(container: Container): Promise<Map<string, Uint8Arr
 	};
 	if (json) {
 		try {
+			const text = new TextDecoder().decode(await container.bytes(path));
 			const value = JSON.parse(text) as { files?: { name?: unknown; data?: unknown }[] };
 			for (const one of value.files ?? []) take(one.name, one.data);
 		} catch {
+			// what is wrong with it is said by its reader
 			return null;
 		}
 	} else
-		for await (const event of streamXml([text], { collect: (name, depth) => depth === 1 && name === 'file' }))
+		for await (const event of streamXml(
+			streamText(container, path, () => undefined),
+			{ collect: (name, depth) => depth === 1 && name === 'file', withoutSource: true }
+		))
 			if (event.type === 'element') take(event.element.attributes.name, textOf(event.element));
 	return files;
 }
