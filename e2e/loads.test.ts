@@ -59,7 +59,7 @@ describe('a thousand questions with troubles', () => {
 		await visitor.reads(/985 questions taken in/);
 		await visitor.press('Close');
 		await visitor.press('Take in 985');
-		expect(await visitor.reads('Receipt')).toContain('1000 = 985 + 15 + 0');
+		expect(await visitor.reads('Receipt')).toContain('1,000 = 985 + 15 + 0');
 		await visitor.press('by kind');
 		await visitor.reads('Multiple choice');
 		await visitor.write('input[name=told]', 'Imported: 980 items');

@@ -2,7 +2,7 @@ import { execFileSync, fork, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { Generator } from '../../../../core/draws/generator';
 import { row, rows, run } from '../db/pool';
 import { receive } from '../loads/loads';
@@ -17,8 +17,20 @@ const rounds = Number(process.env.KILLS ?? 1);
 const pool = testPool();
 const folder = mkdtempSync(join(tmpdir(), 'barrow-kill-'));
 const children: ChildProcess[] = [];
+// an application that is left running would take the jobs of the next test
+afterEach(async () => {
+	await Promise.all(
+		children.splice(0).map(
+			(child) =>
+				new Promise((resolve) => {
+					if (child.exitCode !== null || child.signalCode !== null) return resolve(null);
+					child.on('exit', resolve);
+					child.kill('SIGKILL');
+				})
+		)
+	);
+});
 afterAll(async () => {
-	for (const child of children) child.kill('SIGKILL');
 	await pool.end();
 	rmSync(folder, { recursive: true, force: true });
 });
