@@ -27,7 +27,8 @@
 
 <style>
 	.strand {
-		width: 150px;
+		width: 120px;
+		max-width: 100%;
 		height: 10px;
 		display: inline-block;
 		vertical-align: middle;

@@ -193,9 +193,9 @@
 	</div>
 	<table class="rows even">
 		<colgroup
-			><col style="width: 21%" /><col style="width: 14%" /><col style="width: 7%" /><col style="width: 8%" /><col
+			><col style="width: 20%" /><col style="width: 14%" /><col style="width: 7%" /><col style="width: 8%" /><col
 				style="width: 6%"
-			/><col /><col style="width: 10%" /><col style="width: 12%" /><col style="width: 124px" /></colgroup
+			/><col /><col style="width: 10%" /><col style="width: 12%" /><col style="width: 152px" /></colgroup
 		>
 		<thead
 			><tr
