@@ -42,6 +42,14 @@ describe('what taking in would do', () => {
 			refusal: null
 		});
 	});
+	it('counts no category that is there and only stands above those that questions land in', () => {
+		const under = { ...decision, landings: { Tides: 'Sea\nTides' } };
+		expect(planTakeIn(found, under, ['Sea'])).toMatchObject({
+			categories: ['Sea\nTides', 'Sea\nTides\nSprings'],
+			newCategories: ['Sea\nTides', 'Sea\nTides\nSprings']
+		});
+		expect(planTakeIn(found, under, []).categories[0]).toBe('Sea');
+	});
 	it('knows which categories are there already', () => {
 		expect(planTakeIn(found, decision, ['Tides']).newCategories).toEqual(['Tides\nSprings']);
 		expect(planTakeIn(found, decision, ['Tides', 'Tides\nSprings', 'Other']).newCategories).toEqual([]);

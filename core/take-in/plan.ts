@@ -38,7 +38,7 @@ export interface Plan extends Record<Outcome, number> {
 	found: number;
 	/** What becomes of each question, in their order. */
 	outcomes: Outcome[];
-	/** The categories that questions land in, and those of them that are new. */
+	/** The categories that questions land in or that are made above them, and those of them that are new. */
 	categories: string[];
 	newCategories: string[];
 	/** What of it goes to the bank for quizzes; null where none does. */
@@ -133,7 +133,7 @@ export function planTakeIn(
 	return plan;
 }
 
-/** The categories of a bank that questions land in, and those that are new to it. */
+/** The categories of a bank that questions land in or that are made above them, and those that are new to it. */
 function categoriesOf(
 	used: ReadonlySet<string>,
 	decision: Decision,
@@ -141,7 +141,12 @@ function categoriesOf(
 ): Pick<Plan, 'categories' | 'newCategories'> {
 	const land = landings(decision, existing);
 	const known = new Set(existing);
-	const categories = withAbove([...used].map((key) => land(pathOfKey(key)))).map(pathKey);
+	const landed = [...used].map((key) => land(pathOfKey(key)));
+	const direct = new Set(landed.map(pathKey));
+	// one that is there already, and only stands above others, gets nothing
+	const categories = withAbove(landed)
+		.map(pathKey)
+		.filter((key) => direct.has(key) || !known.has(key));
 	return { categories, newCategories: categories.filter((key) => !known.has(key)) };
 }
 
