@@ -8,6 +8,14 @@ const inlineNames = new Set(
 /** Blocks whose content is inline. */
 const lineHolders = new Set('address h1 h2 h3 h4 h5 h6 p pre'.split(' '));
 const sizes = new Set(['width', 'height']);
+/** The form that values of some attributes have to be of. */
+const forms = new Map([
+	['scope', /^(?:row|col|rowgroup|colgroup)$/],
+	['colspan', /^[1-9]\d*$/],
+	['rowspan', /^[1-9]\d*$/],
+	['span', /^[1-9]\d*$/],
+	['xml:lang', /^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/]
+]);
 
 const isText = (node: XmlNode): node is string => typeof node === 'string';
 const isBlank = (node: XmlNode) => isText(node) && !/[^\s]/.test(node);
@@ -130,29 +138,29 @@ function table(node: XmlElement): XmlNode[] {
 	return [{ ...node, children: [...caption, ...columns, ...group('thead'), ...group('tfoot'), ...body] }];
 }
 
+/** The attributes of an element, without values that the standards do not allow. */
+function fitAttributes(name: string, given: Record<string, string>): Record<string, string> {
+	const fit: Record<string, string> = {};
+	for (const key in given) {
+		const value = given[key]!;
+		const plain = value.trim();
+		if (name === 'math') fit[key] = value;
+		else if (sizes.has(key)) {
+			const size = /^\d+%?$/.test(plain) ? value : /^(\d+)(\.\d+)?(px)?$/.exec(plain)?.[1];
+			if (size) fit[key] = size;
+		} else if (key === 'class') {
+			if (plain) fit[key] = plain.replace(/\s+/g, ' ');
+		} else if (['href', 'src', 'data', 'cite'].includes(key))
+			fit[key] = value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign));
+		else if (forms.get(key)?.test(value) ?? true) fit[key] = value;
+	}
+	return fit;
+}
+
 function conformNode(node: XmlNode): XmlNode[] {
 	if (isText(node)) return [node];
 	const { name } = node;
-	const given = Object.entries(node.attributes);
-	const attributes = !given.length
-		? {}
-		: (Object.fromEntries(
-				given.flatMap(([key, value]) => {
-					if (name === 'math' || (sizes.has(key) && !/^\d+%?$/.test(value.trim()))) {
-						const digits = name === 'math' ? null : /^(\d+)(\.\d+)?(px)?$/.exec(value.trim())?.[1];
-						return name === 'math' ? [[key, value]] : digits ? [[key, digits]] : [];
-					}
-					if (key === 'scope' && !['row', 'col', 'rowgroup', 'colgroup'].includes(value)) return [];
-					if (['colspan', 'rowspan', 'span'].includes(key) && !/^[1-9]\d*$/.test(value)) return [];
-					if (key === 'xml:lang' && !/^[A-Za-z]{1,8}(-[A-Za-z0-9]{1,8})*$/.test(value)) return [];
-					if (key === 'class') return value.trim() ? [[key, value.trim().replace(/\s+/g, ' ')]] : [];
-					if (['href', 'src', 'data', 'cite'].includes(key))
-						return [
-							[key, value.startsWith('media:') ? value : value.replace(/\s/g, (sign) => encodeURIComponent(sign))]
-						];
-					return [[key, value]];
-				})
-			) as Record<string, string>);
+	const attributes = fitAttributes(name, node.attributes);
 	const fit = { ...node, attributes };
 	if (name === 'math' || name === 'img' || name === 'br' || name === 'hr' || name === 'object')
 		return [name === 'object' ? { ...fit, children: line(fit.children) } : fit];

@@ -189,6 +189,7 @@ export async function* readPackage(
 					else {
 						if (event.type === 'question' && quizzes.length) points.set(path, event.question.points);
 						if (event.type === 'question') for (const { name } of event.question.attachments) ours.add(name);
+						// copied as in withCommon, for it is done with every question
 						yield event.type === 'question'
 							? Object.assign({}, event, { categories: { ...elsewhere(document), ...event.categories } })
 							: event;
