@@ -58,7 +58,7 @@ export interface Draft {
 }
 
 /** A run of underscores or dots in a stem that stands for a blank. */
-export const blankRun = /_{3,}|\.{6,}|…{2,}/g;
+export const blankRun = /\[\s*_{2,}\s*\]|_{3,}|\.{6,}|…{2,}|\[(?:blank|gap)\s*\d*\]/gi;
 
 /** A draft with nothing in it yet. */
 export function emptyDraft(): Draft {
@@ -92,15 +92,15 @@ const round = (value: number) => Math.round(value * 1e6) / 1e6;
 const kindWords: [RegExp, Kind][] = [
 	[/^(tf|t\/f|truefalse|true\/false|trueorfalse|yesno|yes\/no|boolean|bool)$/, 'true-false'],
 	[
-		/^(mc|mcq|scq|mchoice|multiplechoice|multiplechoicequestion|single|singlechoice|singleanswer|choice|one|sc|radio|bestanswer|select|selectone)$/,
+		/^(mc|mcq|scq|mchoice|multiplechoice(?:single(?:answer|choice|correct|select)?)?|single|singlechoice|singleanswer|choice|one|sc|radio|bestanswer|select|selectone)$/,
 		'multiple-choice'
 	],
 	[
-		/^(mr|mrq|ma|multi|multiple|many|multipleresponse|multipleresponses|msq|maq|mmcq|multipleanswers?|multiplecorrect|multiselect|multiplechoicemultiple|checkbox(es)?|selectall|severalanswers)$/,
+		/^(mr|mrq|ma|multi|multiple|many|multipleresponse|multipleresponses|msq|maq|mmcq|multipleanswers?|multiplecorrect|multi(?:ple)?select|multiplechoicemultiple(?:answers?|correct|select)?|checkbox(es)?|selectall|severalanswers)$/,
 		'multiple-response'
 	],
 	[
-		/^(sa|short|shortanswer|shorttext|word|text|textanswer|fill|fillin|fillintheblank|fib|openshort|term)$/,
+		/^(sa|short|shortanswer|shorttext|word|text|textanswer|fill|fillin|fillin(?:the)?blanks?|fib|identification|openshort|term)$/,
 		'short-answer'
 	],
 	[/^(num|number|numeric|numerical|numericanswer|integer|decimal|value)$/, 'numeric'],

@@ -38,6 +38,8 @@ export interface Block {
 	listEnd: number;
 	/** Numbered things in front of lettered options: statements that the options speak of, or things to match. */
 	statements: FoundOption[];
+	/** What its section says of each question: the points, and that all are true or false. */
+	each: { points: string | null; trueFalse: boolean };
 	/** The last thing that was read, which a line that runs on belongs to. */
 	last: 'stem' | 'option' | 'feedback' | 'option-feedback' | 'pair' | 'field';
 }
@@ -68,6 +70,7 @@ export function emptyBlock(
 		boxed: false,
 		listEnd: -1,
 		statements: [],
+		each: { points: null, trueFalse: false },
 		last: 'stem'
 	};
 }

@@ -1,6 +1,7 @@
 import { fold, plainText } from '../../markup/text';
 import { isChoice, type Markup, type Question } from '../../model/question';
 import type { Report } from '../../reports/report';
+import { escapeText } from '../../xml/serialise';
 import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';
 import { note, type Block } from './block';
 import { lineOf, type Line } from './lines';
@@ -51,20 +52,23 @@ export function finish(
 		block.options = [];
 	}
 	block.stem.push(...statementLines(block.statements));
+	asNumberedOrder(block);
 	draft.stem = stemOf(block);
 	draft.category = category;
+	draft.points ??= block.each.points;
 	const stressed = setOptions(block);
 	draft.pairs = block.pairs.map(([left, right]): [Markup, Markup] => [left.markup, right.markup]);
 	const labels = block.options.map((option) => option.label);
 	const keyed = given.map((value) => withoutReason(value, draft.options, labels));
-	for (const { reason } of keyed)
+	const ofList = listed === null ? null : withoutReason(listed, draft.options, labels);
+	for (const { reason } of ofList ? [...keyed, ofList] : keyed)
 		if (reason && !draft.feedback.general) {
 			draft.feedback.general = reason;
 			note(block, 'reason-as-feedback', `The words after the key, “${reason}”, were read as feedback.`);
 		}
 	const values = keyed.map((one) => one.key);
-	const ofList = listed === null ? null : withoutReason(listed, draft.options, labels).key;
-	if (ofList !== null && !values.some((value) => sayTheSame(value, ofList))) values.push(ofList);
+	if (ofList && !values.some((value) => sayTheSame(value, ofList.key))) values.push(ofList.key);
+	if (block.each.trueFalse && !draft.options.length && !draft.pairs.length && !open) draft.kind ??= 'true-false';
 	const differing = settleKeys(block, values, labels);
 	if (open) draft.essay = !draft.options.length && !draft.pairs.length;
 	const { question, reports } = assemble(draft, {
@@ -147,6 +151,22 @@ function settleKeys(block: Block, values: string[], labels: string[]): boolean {
 	return differing;
 }
 
+/** The tolerance that a stem gives at its end, "(± 0.1)", for an answer that says nothing of one. */
+function toleranceOfStem(block: Block): void {
+	const found = /[([]\s*(?:±|\+\s*\/?\s*-)\s*(\d+(?:[.,]\d+)?)\s*[^\d()[\]]{0,12}[)\]]\s*$/.exec(
+		plainText(block.draft.stem)
+	);
+	const [only] = block.draft.numbers;
+	if (!found || block.draft.numbers.length > 1 || !only || !('value' in only) || only.tolerance) return;
+	if (block.draft.tolerance !== null || found[0].includes('%')) return;
+	block.draft.numbers = [{ ...only, tolerance: Number(found[1]!.replace(',', '.')) }];
+	note(
+		block,
+		'guessed-tolerance',
+		`The stem says “${found[0].trim()}”, which was read as the tolerance of its answer.`
+	);
+}
+
 /** The keys of a question without options: one that accepts more than the other is taken with it, others disagree. */
 function withoutOptions(block: Block, keyLists: string[][]): boolean {
 	const { draft } = block;
@@ -161,6 +181,7 @@ function withoutOptions(block: Block, keyLists: string[][]): boolean {
 	const kind = draft.kind === null ? null : kindOfWord(draft.kind);
 	if (numbers.length && numbers.every((one) => one !== null) && (kind === null || kind === 'numeric')) {
 		draft.numbers = numbers.map((one) => one.number);
+		toleranceOfStem(block);
 		const unit = numbers.find((one) => one.unit)?.unit;
 		if (unit) draft.unit = unit;
 		const rough = draft.keys!.find((key) => /^(?:approx|about|ca\b|ca\.|circa|~|≈)/i.test(key));
@@ -176,6 +197,23 @@ function withoutOptions(block: Block, keyLists: string[][]): boolean {
 	if (differing && draft.kind === null)
 		draft.kind = keyLists.flat().every((one) => numberWithUnit(one) !== null) ? 'numeric' : 'short-answer';
 	return differing;
+}
+
+const placeInFront = /^(?:\[\s*_*\s*(\d{1,2})\s*_*\s*\]|_+\s*(\d{1,2})\s*_+)\s*(?=\S)/;
+
+/** Lines under a stem that asks for an order, each with its place in a box in front: "[2] Stop the boat". */
+function asNumberedOrder(block: Block): void {
+	const { draft } = block;
+	const found = block.stem.map(({ line }) => placeInFront.exec(line.text));
+	const first = found.findIndex((one) => one !== null);
+	const places = found.slice(first).map((one) => Number(one?.[1] ?? one?.[2] ?? 0) - 1);
+	if (first < 1 || places.length < 2 || new Set(places).size < places.length) return;
+	if (places.some((place) => place < 0 || place >= places.length) || draft.kind !== null) return;
+	if (!asksForOrder.test(plainText(block.stem[0]!.line.markup)) || block.options.length) return;
+	const items = block.stem.splice(first).map(({ line }, at) => cut(line, found[first + at]![0].length).markup);
+	draft.kind = 'ordering';
+	draft.order = places.map((_, place) => items[places.indexOf(place)]!);
+	draft.presented = places;
 }
 
 /** Things to be put in order: the kind says so, or the stem asks for it and the answer names each of them once. */
@@ -205,9 +243,17 @@ function asOrder({ draft }: Block, values: string[], labels: string[]): boolean 
 /** "1-b, 2-a": which label on the left belongs to which on the right; null where a text is no such list. */
 function mappingOf(value: string): [string, string][] | null {
 	const parts = value.split(/\s*[,;]\s*|\s{2,}|\s+(?=\(?\w{1,2}\)?\s*[-–—=:→])/).filter(Boolean);
-	const pairs = parts.map((part) => /^\(?(\w{1,2})[.)]?\s*(?:[-–—=:→]+>?|\bto\b)?\s*\(?(\w{1,2})[.)]?$/.exec(part));
-	if (parts.length < 2 || pairs.some((pair) => !pair || /^\d/.test(pair[1]!) === /^\d/.test(pair[2]!))) return null;
-	return pairs.map((pair): [string, string] => [pair![1]!.toLowerCase(), pair![2]!.toLowerCase()]);
+	const pairs = parts.flatMap((part): [string, string][] => {
+		const found = /^\(?(\w{1,2}|[ivx]{3,4})[.)]?\s*(?:[-–—=:→]+>?|\bto\b)?\s*\(?(\w{1,2}|[ivx]{3,4})[.)]?$/i.exec(part);
+		return found ? [[found[1]!.toLowerCase(), found[2]!.toLowerCase()]] : [];
+	});
+	if (parts.length < 2 || pairs.length < parts.length) return null;
+	// the labels of the two sides have to be told apart: numbers and letters, or letters that no label of the other side has
+	const others = new Set(pairs.map((pair) => pair[1]));
+	const apart = pairs.every(([one, other]) =>
+		/\d/.test(one) || /\d/.test(other) ? /^\d/.test(one) !== /^\d/.test(other) : !others.has(one)
+	);
+	return apart ? pairs : null;
 }
 
 /** Letters with a dash and a word, under a stem that asks to match them: "a - Alfa". Without a key they are pairs, not options. */
@@ -222,6 +268,8 @@ function asLabelledPairs(block: Block, keyed: boolean): void {
 	block.options = [];
 }
 
+/** Both things of a line, the second with a label of its own: "Ball – i. At anchor". */
+const labelWithin = /^(.+?)\s*(?:[-–—:|]|\s{2,})\s*\(?([ivx]{1,4}|\d{1,2}|[A-Za-z])[.)]\s+(.+)$/i;
 const labelled = /^\(?([A-Za-z]|\d{1,2})[.)]\s+/;
 
 /** Two labelled lists, or a table of two labelled columns, whose pairs the answer tells by their labels. */
@@ -236,6 +284,12 @@ function asMatching(block: Block, value: string): void {
 	if (block.statements.length && block.options.length && mapping) {
 		left = block.statements.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
 		right = block.options.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
+	} else if (mapping && block.options.length > 1 && block.options.every((one) => labelWithin.test(one.plain))) {
+		for (const one of block.options) {
+			const [, before, label, after] = labelWithin.exec(one.plain)!;
+			left.push(side(before!, escapeText(before!), one.label, one.line));
+			right.push(side(after!, escapeText(after!), label!, one.line));
+		}
 	} else if (block.pairs.length && block.pairs.flat().every((line) => labelled.test(line.text))) {
 		const split = (line: Line): [string, Line] => {
 			const found = labelled.exec(line.text)!;

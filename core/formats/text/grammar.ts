@@ -10,9 +10,11 @@ import { finish } from './finish';
 import { keyEntries } from './keys';
 import type { Line } from './lines';
 import { readMarkdown, withoutStress } from './markdown';
+import { joinLabels, signNumbers } from './loose';
 import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark, type OptionMark } from './marks';
 import { addOptions, optionsBehindStem, withoutAnswer } from './options';
 import { readQuestionTable } from './question-table';
+import { sectionWords } from './sections';
 import { numberWithUnit } from './units';
 
 /** What a marked text holds. */
@@ -25,7 +27,13 @@ export interface TextFound {
 	reports: Report[];
 }
 
+/** What may stand right behind a number, with the question in the next line. */
+const fieldsBesideNumber = new Set(['kind', 'points', 'title', 'tags', 'difficulty']);
 const mostFrontMatter = 30;
+/** A model answer of so many words is one to be read by a person, and not to be matched letter by letter. */
+const fewestModelWords = 5;
+/** A short line without the sign that ends a sentence or a question, as headings are. */
+const sectionLike = /^.{1,80}[^?.!…_]$/;
 const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 const keyHeading =
 	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
@@ -41,7 +49,7 @@ const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(w
 
 /** Reads marked text: one lenient grammar over what people write. It never throws; what is not understood is reported. */
 export function readMarkedText(lines: Line[], file: string, format: string): TextFound {
-	return new Reader(readMarkdown(lines), file, format).read();
+	return new Reader(joinLabels(signNumbers(readMarkdown(lines))), file, format).read();
 }
 
 class Reader {
@@ -57,6 +65,10 @@ class Reader {
 	#block: Block | null = null;
 	#before: Line[] = [];
 	#pending: Partial<Draft> = {};
+	/** The points that are said of all questions, in front of the first. */
+	#overall: string | null = null;
+	/** What the section at hand says of each of its questions. */
+	#each: { points: string | null; trueFalse: boolean } = { points: null, trueFalse: false };
 	#gap = true;
 	#inKey = false;
 	#keys: { number: number; value: string; line: number }[] = [];
@@ -160,7 +172,7 @@ class Reader {
 			return;
 		}
 		if (this.#inKey && this.#keyLine(line)) return;
-		if (this.#flashCard(line)) return;
+		if (this.#flashCard(line) || this.#stemLabel(line)) return;
 		const block = this.#block;
 		const option = optionMark(line) ?? this.#bareLetter(line, at);
 		const question = numberMark(line);
@@ -179,6 +191,11 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
+		if (this.#gap && sectionWords(line.text).begins && this.#questionNext(at)) {
+			this.#before.push(line);
+			this.#ended = true;
+			return;
+		}
 		if (this.#ofOption(block, line) || this.#plainLine(block, line, at)) return;
 		this.#runOn(block, line, at);
 	}
@@ -190,6 +207,13 @@ class Reader {
 		let { rest } = question;
 		if (question.bracket && !takes(question.bracket.slice(1, -1), block.draft))
 			rest = { ...rest, text: `${question.bracket} ${rest.text}`, markup: `${question.bracket} ${rest.markup}` };
+		const field = fieldOf(rest);
+		const asked = this.#next(at);
+		if (field && fieldsBesideNumber.has(field.name) && asked && !numberMark(asked) && !optionMark(asked)) {
+			this.#field(field.name, field.value, rest, at);
+			block.last = 'stem';
+			return;
+		}
 		const kind = kindLine.exec(rest.text);
 		if (kind && !rest.markup.includes('<')) block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
 		else if (rest.text || rest.markup) {
@@ -200,18 +224,36 @@ class Reader {
 
 	/** "Q: …" and "A: …", without numbers. */
 	#flashCard(line: Line): boolean {
-		const found = /^(Q|A)(?:uestion|nswer)?\s*:\s+(?=\S)/i.exec(line.text);
+		const found = /^(?:(?:bonus|extra|final)\s+)?(Q|A)(?:uestion|nswer)?\s*:\s+(?=\S)/i.exec(line.text);
 		if (!found) return false;
 		const block = this.#block;
 		if (found[1]!.toUpperCase() === 'Q') {
+			if (block?.numbered && this.#waits(block)) return false;
 			this.#start((block?.number ?? this.#blocks.length) + 1, false, 'card', line);
 			this.#stem(this.#block!, cut(line, found[0].length));
 			return true;
 		}
-		if (block?.style !== 'card' || block.options.length || block.answers.length) return false;
+		if (!block || block.answers.length) return false;
+		// behind options that are written in another way, "A:" is no option
+		const last = block.options.at(-1);
+		if (last ? block.options.length < 2 || last.style === ':' : block.style !== 'card') return false;
 		block.answers.push({ value: cut(line, found[0].length).text, line: line.number });
 		block.last = 'field';
 		block.to = line.number;
+		return true;
+	}
+
+	/** Whether a question has its number, and at most fields, but nothing that is asked yet. */
+	#waits(block: Block): boolean {
+		return !block.stem.length && !block.options.length && !block.answers.length && !this.#ended;
+	}
+
+	/** "Question: …", "Stem: …" below the number of a question and its fields. */
+	#stemLabel(line: Line): boolean {
+		const block = this.#block;
+		const found = /^(?:q(?:uestion)?(?:\s+text)?|stem|prompt|statement|text)\s*:\s+(?=\S)/i.exec(line.text);
+		if (!found || !block || !this.#waits(block)) return false;
+		this.#stem(block, cut(line, found[0].length));
 		return true;
 	}
 
@@ -289,12 +331,28 @@ class Reader {
 			return true;
 		}
 		if (!title) return true;
+		this.#section(line, title);
 		while (this.#headings.length && this.#headings.at(-1)!.level >= level) this.#headings.pop();
 		this.#headings.push({ level, title });
 		this.#sticky = [];
 		this.#block = null;
 		this.#inKey = false;
 		return true;
+	}
+
+	/** Takes what a heading, or a line between questions, says of each question below it. */
+	#section(line: Line, text: string): void {
+		const said = sectionWords(text);
+		const begins = said.begins || line.heading !== null;
+		if (begins) this.#each = { points: this.#overall, trueFalse: said.trueFalse };
+		if (said.points === null) return;
+		if (!begins && !this.#blocks.length) this.#overall = said.points;
+		this.#each.points = said.points;
+		this.#report(
+			'points-each',
+			`“${beginning(text, 80)}” was taken to say that each question below it is worth ${said.points}, where it says nothing else.`,
+			line.number
+		);
 	}
 
 	/** The lines behind a place that are not empty. */
@@ -329,7 +387,8 @@ class Reader {
 		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text)) {
 			// a number by itself, with its question in the next line
 			const next = this.#next(at);
-			return number === (block?.number ?? 0) + 1 && next !== undefined && !numberMark(next) && !fieldOf(next);
+			const last = block ?? this.#blocks.at(-1)?.block;
+			return number === (last?.number ?? 0) + 1 && next !== undefined && !numberMark(next) && !fieldOf(next);
 		}
 		// a number at the beginning of a line that runs on, such as "12. May", is not a question
 		if (block && !this.#gap && !block.options.length && block.last === 'stem' && block.numbered) {
@@ -399,6 +458,7 @@ class Reader {
 			last ? /^[ivx]+$/i.test(block.options[0]!.label) && block.options[0]!.label.toLowerCase() === 'i' : true
 		);
 		if (numeric) {
+			if (last && !/^\d+$/.test(block.options[0]!.label)) return false;
 			// numbers are options where they are written in another way than those of the questions
 			const { style } = option;
 			const stressed = line.stressed || /^<(b|strong)>/.test(line.markup);
@@ -437,7 +497,7 @@ class Reader {
 				line.number
 			);
 		this.#ended = false;
-		this.#block = emptyBlock(number, numbered, style, line, this.#pending);
+		this.#block = { ...emptyBlock(number, numbered, style, line, this.#pending), each: { ...this.#each } };
 		this.#pending = {};
 		if (line.odd) note(this.#block, line.odd.rule, line.odd.message);
 		this.#blocks.push({ block: this.#block, category: this.#category() });
@@ -461,7 +521,7 @@ class Reader {
 			block.draft.kind = 'true-false';
 			kept = cut(kept, said[0].length);
 		}
-		const after = /\s+(?:T\s*\/\s*F|true\s*\/\s*false)\s*$/i.exec(kept.text);
+		const after = /\s+(?:T\s*\/\s*F|true\s*\/\s*false)\s*$|\s{2,}(?:T\s+F|true\s+false)\s*$/i.exec(kept.text);
 		if (after) {
 			block.draft.kind = 'true-false';
 			kept = cut(kept, 0, after.index);
@@ -493,7 +553,8 @@ class Reader {
 	#plainLine(block: Block, line: Line, at: number): boolean {
 		const bare = line;
 		const kind = kindLine.exec(bare.text);
-		if (kind && block.stem.length && !this.#ended) {
+		const whole = block.options.length > 0 || block.answers.length > 0 || block.pairs.length > 0;
+		if (kind && block.stem.length && !this.#ended && !(whole && this.#gap && this.#questionNext(at))) {
 			block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
 			block.to = line.number;
 			return true;
@@ -520,6 +581,13 @@ class Reader {
 		if (/^(?:answer\s+)?(?:options|choices)\s*:?$/i.test(bare.text) && block.stem.length && !block.options.length) {
 			note(block, 'left-out-text', `The line “${bare.text}” was left out of the question.`);
 			block.to = line.number;
+			return true;
+		}
+		const inline = /^(?:answer\s+)?(?:options|choices)\s*:\s+(?=\S)/i.exec(bare.text);
+		const listed =
+			inline && block.stem.length && !block.options.length ? optionMark(cut(line, inline[0].length)) : null;
+		if (listed && placeOfLabel(listed.label, false) === 0) {
+			addOptions(block, listed);
 			return true;
 		}
 		const both = /^(true)\s*[/|]\s*(false)$/i.exec(bare.text);
@@ -645,7 +713,9 @@ class Reader {
 			return true;
 		}
 		if (name === 'order') block.draft.kind ??= 'ordering';
-		if (name === 'answer' || name === 'order') {
+		if (name === 'model' && !block.options.length && value.text.split(' ').length >= fewestModelWords)
+			block.draft.kind ??= 'essay';
+		if (name === 'answer' || name === 'model' || name === 'order') {
 			if (!value.text) {
 				block.last = 'field';
 				return true;
@@ -732,7 +802,8 @@ class Reader {
 			block.stem.length > 0 &&
 			(block.options.length > 0 || block.answers.length > 0 || block.pairs.length > 0);
 		if (newBlock) {
-			if (this.#optionsFollow(at) || /\?\s*$/.test(text.text)) {
+			const above = sectionLike.test(line.text) && this.#questionNext(at);
+			if ((!above && this.#optionsFollow(at)) || /\?\s*$/.test(text.text)) {
 				this.#start(block.number, false, block.style, line);
 				note(
 					this.#block,
@@ -802,6 +873,7 @@ class Reader {
 
 	#leftOver(lines: Line[], first = false): void {
 		if (!lines.length) return;
+		for (const line of lines) if (line.heading === null || line.heading === 0) this.#section(line, line.text);
 		const text = fold(lines.map((line) => line.text).join(' '));
 		const [start, end] = [lines[0]!.number, lines.at(-1)!.number];
 		this.#report(

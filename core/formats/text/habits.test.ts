@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import { isChoice, type Question } from '../../model/question';
+import type { Question } from '../../model/question';
+import { short } from '../../test-support/short';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
 
@@ -11,35 +12,6 @@ const one = (text: string): Question => {
 	return questions[0]!.question;
 };
 const rules = (text: string) => read(text).questions.flatMap((found) => found.reports.map((report) => report.rule));
-/** A question in short: its kind, stem, options with a star before each that is right, or what is accepted. */
-function short(question: Question): string[] {
-	const answers = isChoice(question)
-		? question.options.map((option) => `${option.credit > 0 ? '*' : ''}${plainText(option.text)}`)
-		: question.kind === 'short-answer'
-			? question.accepted.map((accepted) => accepted.text)
-			: question.kind === 'numeric'
-				? question.accepted.map((accepted) =>
-						'value' in accepted ? `${accepted.value}±${accepted.tolerance}` : `${accepted.min}–${accepted.max}`
-					)
-				: question.kind === 'matching'
-					? question.pairs.map(({ left, right }) =>
-							[left, right]
-								.map((id) => [...question.left, ...question.right].find((side) => side.identifier === id)!.text)
-								.join('=')
-						)
-					: question.kind === 'ordering'
-						? question.items.map((item) => item.text)
-						: question.kind === 'fill-blanks'
-							? question.blanks.map((blank) =>
-									blank.form === 'text'
-										? blank.accepted.map((accepted) => accepted.text).join('/')
-										: blank.form === 'number'
-											? blank.accepted.map((accepted) => ('value' in accepted ? accepted.value : '')).join('/')
-											: blank.form
-								)
-							: [];
-	return [question.kind, plainText(question.stem), ...answers];
-}
 const choice = ['multiple-choice', 'Which knot holds?', 'Bowline', '*Reef knot', 'Clove hitch'];
 
 describe('text as people and language models write it', () => {

@@ -55,6 +55,8 @@ export function keysOf(value: string, options: Options, labels: string[]): strin
 		return plain.split(/\s*;\s*|\s+\/\s+/).filter(Boolean);
 	}
 	if (numberAnswer(plain)) return [plain];
+	const either = /^([^()]+?)\s*\((?:or|also|accept)\s+([^()]+)\)$/i.exec(plain);
+	if (either) return [either[1]!, either[2]!];
 	return value
 		.split(/\s+\/\s+|\s*;\s*|\s+\|\s+/)
 		.map((one) => one.trim())

@@ -59,6 +59,8 @@ export function readSigns(line: Line): Line {
 }
 
 const row = /^\|.*\|$/;
+/** A number with its table right behind it. */
+const behindNumber = /^(\d{1,6}[.)])\s+(\|.*\|)$/;
 const rule = /^\|(?:\s*:?-{2,}:?\s*\|)+$/;
 const cells = (line: Line) =>
 	line.text
@@ -74,7 +76,10 @@ const cells = (line: Line) =>
 export function readMarkdown(lines: Line[]): Line[] {
 	const out: Line[] = [];
 	for (let at = 0; at < lines.length; at += 1) {
-		const line = lines[at]!;
+		const given = lines[at]!;
+		const behind = rule.test(lines[at + 1]?.text ?? '') ? behindNumber.exec(given.text) : null;
+		if (behind) out.push({ ...given, text: behind[1]!, markup: behind[1]! });
+		const line = behind ? { ...given, text: behind[2]! } : given;
 		if (!row.test(line.text) || !rule.test(lines[at + 1]?.text ?? '')) {
 			out.push(readSigns(line));
 			continue;

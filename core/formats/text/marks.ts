@@ -49,7 +49,7 @@ function cutMarkup(markup: Markup, before: string, after: string): Markup {
 	return out.replace(/<([a-z0-9]+)[^>]*><\/\1>/gi, '').trim();
 }
 
-const word = String.raw`(?:question|quest|ques|que|item|problem|exercise|task|no|nr|q)`;
+const word = String.raw`(?:question|quest|ques|que|item|problem|exercise|task|no|nr|q|frage|aufgabe|exercice|pregunta|ejercicio|domanda|esercizio|vraag|opgave|pergunta)`;
 const bracket = String.raw`(?:\s*([([][^()[\]]{1,50}[)\]]))?`;
 const worded = new RegExp(
 	String.raw`^(?:${word}\b\.?\s*[#:]?\s*|q)(\d{1,6})(?:\s+of\s+\d{1,6})?${bracket}\s*(?:([.):])|\s[-–—]\s|\s*[-–—]\s+|(?<=[)\]])\s+|$)\s*(.*)$`,
@@ -168,6 +168,7 @@ export function optionMark(given: Line): OptionMark | null {
 export interface Field {
 	name:
 		| 'answer'
+		| 'model'
 		| 'points'
 		| 'category'
 		| 'tags'
@@ -188,9 +189,10 @@ export interface Field {
 
 const fieldNames: [RegExp, Field['name']][] = [
 	[
-		/^(?:the\s+)?(?:correct|right|accepted|expected|model)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:(?:richtige\s+)?antwort(?:en)?|lösung(?:en)?|(?:bonnes?\s+)?réponses?|solution|respuestas?(?:\s+correctas?)?|rispost[ae](?:\s+corrett[ae])?|(?:juiste\s+)?antwoord(?:en)?|resposta(?:\s+correta)?)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
+		/^(?:the\s+)?(?:correct|right|accepted|expected)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:(?:richtige\s+)?antwort(?:en)?|lösung(?:en)?|(?:bonnes?\s+)?réponses?|solution|respuestas?(?:\s+correctas?)?|rispost[ae](?:\s+corrett[ae])?|(?:juiste\s+)?antwoord(?:en)?|resposta(?:\s+correta)?)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
 		'answer'
 	],
+	[/^(?:an?\s+)?(?:model|sample|suggested|possible|example)\s+(?:answers?|responses?|solutions?)$/, 'model'],
 	[/^(?:points?|marks?|score|worth|pts|weight|punkte?|puntos?|punti|punten|pontos?)$/, 'points'],
 	[
 		/^(?:category|categories|topic|chapter|section|unit|kategorie|thema|catégorie|categoría|categoria|categorie)$/,
@@ -198,7 +200,7 @@ const fieldNames: [RegExp, Field['name']][] = [
 	],
 	[/^(?:tags?|keywords?|labels?)$/, 'tags'],
 	[
-		/^(?:feedback|general feedback|explanation|rationale|reason|reasoning|justification|comment|note|why|erklärung|begründung|explication|explicación|spiegazione|uitleg)$/,
+		/^(?:feedback|general feedback|explanation|expl?|rationale|reason|reasoning|justification|comment|note|why|erklärung|begründung|rückmeldung|kommentar|explication|commentaire|explicación|comentario|retroalimentación|spiegazione|commento|uitleg|toelichting)$/,
 		'general'
 	],
 	[/^(?:correct feedback|feedback \(?correct\)?|feedback if (?:correct|right)|if (?:correct|right))$/, 'correct'],
@@ -208,7 +210,7 @@ const fieldNames: [RegExp, Field['name']][] = [
 	],
 	[/^(?:partly correct feedback|partial feedback)$/, 'partly'],
 	[/^(?:title|name|heading)$/, 'title'],
-	[/^(?:hints?|tip)$/, 'hint'],
+	[/^(?:hints?|tip|hinweis|indice|pista|suggerimento)$/, 'hint'],
 	[/^(?:difficulty|level)$/, 'difficulty'],
 	[/^(?:type|kind|question type)$/, 'kind'],
 	[/^(?:shuffle|mix)$/, 'shuffle'],

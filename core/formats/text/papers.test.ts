@@ -1,0 +1,153 @@
+import { describe, expect, it } from 'vitest';
+import { short } from '../../test-support/short';
+import { readMarkedText } from './grammar';
+import { linesOf } from './lines';
+
+const read = (text: string) => readMarkedText(linesOf(text), 'a.txt', 'text');
+const all = (text: string) => read(text).questions.map((found) => short(found.question));
+const points = (text: string) => read(text).questions.map((found) => found.question.points);
+const feedback = (text: string) => read(text).questions.map((found) => found.question.feedback.general);
+const rules = (text: string) => read(text).questions.flatMap((found) => found.reports.map((report) => report.rule));
+
+const bend = ['multiple-choice', 'Which is a bend?', 'Bowline', '*Sheet bend'];
+
+describe('a paper as a teacher types it', () => {
+	it.each([
+		[
+			'numbers and letters parted by tabs alone',
+			'1\tWhich is a bend?\n\tA\tBowline\n\tB\tSheet bend\n2\tWhat is a warp?\n\nANSWERS\n1 B\n2 rope'
+		],
+		[
+			'letters on lines of their own',
+			'1. Which is a bend?\n\nA\nBowline\n\nB\nSheet bend\n\nCorrect answer: B\n\n2. What is a warp?\nAnswer: rope'
+		],
+		[
+			'options behind their label',
+			'1. Which is a bend?\nOptions: A. Bowline; B. Sheet bend\nAnswer: B\n2. What is a warp?\nAnswer: rope'
+		],
+		[
+			'roman numbers for options',
+			'1) Which is a bend?\ni) Bowline\nii) Sheet bend\nAnswer: ii\n2) What is a warp?\nAnswer: rope'
+		],
+		[
+			'fields between the number and the question',
+			'### Question 1\n**Type:** Multiple Choice\n**Question:** Which is a bend?\n- A) Bowline\n- B) Sheet bend ✅\n### Question 2\n**Type:** Short answer\n**Question:** What is a warp?\n**Answer:** rope'
+		],
+		[
+			'the kind right behind the number',
+			'1. Type: multiple choice\nWhich is a bend?\nA. Bowline\nB. Sheet bend*\n2. Type: short answer\nWhat is a warp?\nAnswer: rope'
+		],
+		[
+			'an answer behind options of a card',
+			'Q: Which is a bend?\nA) Bowline\nB) Sheet bend\nA: B\n\nQ: What is a warp?\nA: rope'
+		],
+		[
+			'German words',
+			'Frage 1: Which is a bend?\na) Bowline\nb) Sheet bend\nAntwort: b\n\nFrage 2: What is a warp?\nAntwort: rope'
+		]
+	])('has %s', (_, text) => {
+		expect(all(text)).toEqual([bend, ['short-answer', 'What is a warp?', 'rope']]);
+	});
+
+	it('says in front of a part what each question in it is worth', () => {
+		const text =
+			'Each question is worth 3 points.\n\n1. What is a warp?\nAnswer: rope\n\nPart B. True or false (2 points each)\n\n2. A kedge is an anchor.\nAnswer: true\n\n3. A fid is a fish. (5 points)\nAnswer: false\n\nPart C\n\n4. What is a bight?\nAnswer: loop';
+		expect(points(text)).toEqual([3, 2, 5, 3]);
+		expect(read(text).reports.filter((report) => report.rule === 'points-each')).toHaveLength(2);
+	});
+
+	it('keeps the words above a part out of the question in front of it', () => {
+		const text =
+			'Part A\n\n1. A kedge is an anchor.\tT   F\n2. A warp is paint.\tT   F\n\nPart B. Short answer\n\n3. What is a bight?\n\nAnswers\n1 T\n2 F\n3 loop';
+		expect(all(text)).toEqual([
+			['true-false', 'A kedge is an anchor.', '*True', 'False'],
+			['true-false', 'A warp is paint.', 'True', '*False'],
+			['short-answer', 'What is a bight?', 'loop']
+		]);
+	});
+
+	it('says that the statements of a part are true or false, also where no key is given', () => {
+		expect(all('Part A: True or false\n\n1. A kedge is an anchor.\n\n2. A fid is a fish.')).toEqual([
+			['true-false', 'A kedge is an anchor.', 'True', 'False'],
+			['true-false', 'A fid is a fish.', 'True', 'False']
+		]);
+	});
+
+	it('has a heading between questions, which is not one of them', () => {
+		const text =
+			'Set A\n\n1. Which is a bend?\nA. Bowline\nB. Sheet bend*\n\nSet B: Charts\n\n1. Which is a bend?\nA. Bowline\nB. Sheet bend*';
+		expect(all(text)).toEqual([bend, bend]);
+		const kind = '1. What is a bight?\nAnswer: loop\n\nMatching:\n\n2. What is a warp?\nAnswer: rope';
+		expect(all(kind)[0]).toEqual(['short-answer', 'What is a bight?', 'loop']);
+	});
+
+	it('has a question more at the end, without a number', () => {
+		expect(all('1. What is a bight?\nAnswer: loop\n\nBonus question: Explain the bowline.')).toEqual([
+			['short-answer', 'What is a bight?', 'loop'],
+			['essay', 'Explain the bowline.']
+		]);
+	});
+});
+
+describe('reasons in the list of answers', () => {
+	it('are feedback', () => {
+		const text =
+			'1. Which is a bend?\nA. Bowline\nB. Sheet bend\n\nAnswer key\n1. B) It joins two ropes of unlike size.';
+		expect(all(text)).toEqual([bend]);
+		expect(feedback(text)).toEqual(['It joins two ropes of unlike size.']);
+		expect(rules(text)).toContain('reason-as-feedback');
+	});
+});
+
+describe('a model answer', () => {
+	it('is for a person to mark by, unless it is a word', () => {
+		const [whole, word] = read(
+			'1. What is reserve buoyancy?\nSample answer: The watertight volume above the waterline.\n\n2. What is a warp?\nModel answer: rope'
+		).questions;
+		expect(whole!.question).toMatchObject({
+			kind: 'essay',
+			metadata: [{ name: 'model answer', value: 'The watertight volume above the waterline.' }]
+		});
+		expect(short(word!.question)).toEqual(['short-answer', 'What is a warp?', 'rope']);
+	});
+});
+
+describe('answers in other forms', () => {
+	it.each([
+		[
+			'one in brackets',
+			'1. What is the end called?\nAnswer: bitter (or working)',
+			['short-answer', 'What is the end called?', 'bitter', 'working']
+		],
+		[
+			'a tolerance in the stem',
+			'1. What is 12 miles in km? (± 0.1)\nAnswer: 22.2',
+			['numeric', 'What is 12 miles in km? (± 0.1)', '22.2±0.1']
+		],
+		[
+			'places in boxes',
+			'1. Put these in order:\n[2] Name\n[3] Position\n[1] Mayday',
+			['ordering', 'Put these in order:', 'Mayday', 'Name', 'Position']
+		],
+		[
+			'pairs with a label each',
+			'1. Match the shapes:\na. Ball – i. Aground\nb. Cone – ii. At anchor\nAnswer: a-ii, b-i',
+			['matching', 'Match the shapes:', 'Ball=At anchor', 'Cone=Aground']
+		],
+		[
+			'blanks in words',
+			'1. The [blank] holds the [blank].\nAnswer: fluke; seabed',
+			['fill-blanks', 'The [B1] holds the [B2].', 'fluke', 'seabed']
+		]
+	])('are read: %s', (_, text, expected) => {
+		expect(all(text)).toEqual([expected]);
+	});
+
+	it('stand below a table that begins behind the number', () => {
+		const [found] = read(
+			'1. | Splice | Use |\n|---|---|\n| Short | joining |\n\nWhich joins?\nA. Eye\nB. Short*'
+		).questions;
+		expect(found!.question.stem).toContain('<table');
+		expect(short(found!.question).slice(2)).toEqual(['Eye', '*Short']);
+	});
+});
