@@ -29,6 +29,8 @@ export interface Columns {
 	/** The columns of the credit and the feedback of each option, in the order of the options; empty where one has none. */
 	optionCredits?: string[];
 	optionFeedbacks?: string[];
+	/** Whether the option of its row is right, in a table that has a row for each option. */
+	optionRight?: string;
 }
 
 /** What recipes for tables, objects and elements have in common. */
@@ -135,7 +137,8 @@ const columns = object({
 	identifier: text(),
 	wrong: array(text().defined()),
 	optionCredits: array(text().defined()),
-	optionFeedbacks: array(text().defined())
+	optionFeedbacks: array(text().defined()),
+	optionRight: text()
 })
 	.noUnknown('a recipe for columns knows no “${unknown}”')
 	.default(undefined)

@@ -20,3 +20,21 @@ export function listOf(text: string): string[] {
 		)
 	];
 }
+
+/** A text with labelled options one behind the other ("A) bowline B) sheet bend") in its parts, or as one where it is none. */
+export function byLabels(text: string): string[] {
+	const first = /^\s*(\(?)([Aa1])([.):])\s*(?=\S)/.exec(text);
+	if (!first) return [text];
+	const [whole, opening, label, sign] = first as unknown as [string, string, string, string];
+	const parts: string[] = [];
+	let rest = text.slice(whole.length);
+	for (let code = label.charCodeAt(0) + 1; ; code += 1) {
+		const next = new RegExp(`[\\s,;|/]+${opening ? '\\(' : ''}${String.fromCharCode(code)}\\${sign}\\s*(?=\\S)`).exec(
+			rest
+		);
+		if (!next) break;
+		parts.push(rest.slice(0, next.index));
+		rest = rest.slice(next.index + next[0].length);
+	}
+	return parts.length ? [...parts, rest] : [text];
+}

@@ -1,6 +1,7 @@
 import type { KeyForm } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings } from './headings';
+import { guessOptionRows } from './option-rows';
 import { optionCells, type Row } from './table';
 
 /** What columns without headings mean, by what stands in them: the longest text, short ones behind it, a key that names one of them. */
@@ -82,6 +83,8 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 		rows.find((row) => row.number === headerRow) ?? null,
 		Math.max(...rows.map((row) => row.cells.length))
 	);
+	const ofRows = guessOptionRows(body, names, columns);
+	if (ofRows) return { ...recipe, columns: ofRows, keyForms: ['text'] };
 	const place = new Map(names.map((name, at) => [name, at]));
 	if (typeof columns.options === 'string') {
 		const at = place.get(columns.options)!;

@@ -45,7 +45,7 @@ const fields: [keyof Columns, RegExp][] = [
 const ofOption: ['optionCredits' | 'optionFeedbacks', RegExp][] = [
 	[
 		'optionCredits',
-		/^(?:(?:option|choice|answer|opt)? ?([a-j]|\d{1,2}) (?:credit|score|points?|weight|percent(?:age)?|%|grade|share)|(?:credit|score|points?|weight|percent(?:age)?|grade|share) (?:of |for )?(?:option |choice |answer )?([a-j]|\d{1,2}))$/
+		/^(?:(?:option|choice|answer|opt)? ?([a-j]|\d{1,2}) (?:credit|score|points?|weight|percent(?:age)?|%|grade|share)|(?:credit|score|points?|weight|percent(?:age)?|grade|share) (?:of |for )?(?:option |choice |answer )?([a-j]|\d{1,2})|(?:is )?(?:(?:option|choice|answer|opt) ?)?([a-j]|\d{1,2}) (?:is )?(?:correct|right|true)\??)$/
 	],
 	[
 		'optionFeedbacks',

@@ -239,3 +239,60 @@ describe('a column that only counts the rows', () => {
 		expect(rulesOf(await csv('Deck,Question,A,B,Key\naft,One?,x,y,A\nbow,Two?,x,y,B\n'))).toContain('unused-column');
 	});
 });
+
+describe('a table with a row for each option', () => {
+	const options = (question: Question) =>
+		isChoice(question) ? question.options.map((option) => plainText(option.text)) : [];
+	it.each([
+		[
+			'the question in each row',
+			'id,question,option,is_correct\n1,Which joins?,Bowline,0\n1,Which joins?,Sheet bend,1\n2,Which sinks?,Nylon,1\n2,Which sinks?,Cork,0\n'
+		],
+		[
+			'the question in the first row only',
+			'question,answer,correct\nWhich joins?,Bowline,\n,Sheet bend,x\nWhich sinks?,Nylon,x\n,Cork,\n'
+		]
+	])('is read, %s', async (_, text) => {
+		const found = await csv(text);
+		expect(found.questions.map(options)).toEqual([
+			['Bowline', 'Sheet bend'],
+			['Nylon', 'Cork']
+		]);
+		expect(found.questions.map(right)).toEqual([['Sheet bend'], ['Nylon']]);
+		expect(rulesOf(found)).toEqual([]);
+	});
+	it('has the feedback of each option beside it', async () => {
+		const { questions } = await csv(
+			'question,option,right,feedback\nWhich joins?,Bowline,no,A loop.\nWhich joins?,Sheet bend,yes,A bend.\n'
+		);
+		expect(questions[0]).toMatchObject({ options: [{ feedback: 'A loop.' }, { feedback: 'A bend.' }] });
+	});
+	it('is read by a recipe that says so, with other headings', async () => {
+		const { questions } = await csv('ask;say;ok\nWhich joins?;Bowline;n\nWhich joins?;Sheet bend;y\n', {
+			delimiter: ';',
+			columns: { stem: 'ask', options: 'say', optionRight: 'ok' }
+		});
+		expect(questions.map(right)).toEqual([['Sheet bend']]);
+	});
+});
+
+describe('the right options of a row', () => {
+	it.each([
+		[
+			'flags beside each',
+			'question,option a,option a correct,option b,option b correct\nWhich joins?,Bowline,FALSE,Sheet bend,TRUE\n'
+		],
+		['a star at one', 'question,option a,option b\nWhich joins?,Bowline,*Sheet bend\n'],
+		['a star at a line of one cell', 'question,answers\nWhich joins?,"Bowline\nSheet bend*"\n'],
+		['letters within one cell', 'question,options,answer\nWhich joins?,A) Bowline B) Sheet bend,B\n']
+	])('are told by %s', async (_, text) => {
+		const { questions } = await csv(text);
+		expect(questions[0]!.kind).toBe('multiple-choice');
+		expect(questions.map(right)).toEqual([['Sheet bend']]);
+	});
+	it('stand before a column without a heading, and none of them is called too many', async () => {
+		const found = await csv('Question,,A,B,Key\nWhich joins?,,Bowline,Sheet bend,B\n');
+		expect(found.questions.map(right)).toEqual([['Sheet bend']]);
+		expect(rulesOf(found)).toEqual([]);
+	});
+});

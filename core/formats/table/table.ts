@@ -5,8 +5,9 @@ import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import type { TableRecipe } from '../recipe/recipe';
-import { categoryOf, listOf } from './cells';
+import { byLabels, categoryOf, listOf } from './cells';
 import { headings, plainHeading } from './headings';
+import { flagOf, isFlag, joinOptionRows } from './option-rows';
 
 /** One cell: its text, the same as rich text, and what was odd about it. */
 export interface Cell {
@@ -46,10 +47,24 @@ export function optionCells(row: Row, recipe: TableRecipe, place: Map<string, nu
 	const { options } = recipe.columns ?? {};
 	if (options === undefined) return [];
 	if (typeof options === 'string') {
-		const cell = row.cells[place.get(options) ?? -1];
-		return cell?.text ? cell.text.split(recipe.optionSeparator ?? '|').map((text) => cellOf(text)) : [];
+		const text = row.cells[place.get(options) ?? -1]?.text;
+		if (!text) return [];
+		const parts = text.split(recipe.optionSeparator ?? '|');
+		return (parts.length > 1 ? parts : byLabels(text)).map((part) => cellOf(part));
 	}
 	return options.map((name) => row.cells[place.get(name) ?? -1] ?? cellOf(''));
+}
+
+const rightMark = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅|[([](?:correct|right|key)[)\]])$/iu;
+
+/** Options of which some are marked as right by a star or a tick, without the mark; none where no mark tells them apart. */
+function markedRight(cells: Cell[]): { markup: Markup; right: boolean }[] {
+	const marked = cells.map((one) => rightMark.test(one.text));
+	if (cells.length < 2 || !marked.includes(true) || !marked.includes(false)) return [];
+	return cells.map((one, at) => ({
+		markup: marked[at] ? cellOf(one.text.replace(rightMark, '')).markup : one.markup,
+		right: marked[at]!
+	}));
 }
 
 const defaultForms: KeyForm[] = ['letter', 'index', 'text', 'truth', 'answer'];
@@ -64,10 +79,11 @@ export interface RowFound {
 
 /** Reads the rows of a table by a recipe; `label` names the table in messages where there are several. */
 export function* readRows(
-	rows: Row[],
-	recipe: TableRecipe,
+	given: Row[],
+	wanted: TableRecipe,
 	where: { file: string; format: string; label: string }
 ): Generator<RowFound | { report: Report }> {
+	const { rows, recipe } = joinOptionRows(given, wanted);
 	const headerRow = recipe.headerRow ?? 1;
 	const header = headerRow ? (rows.find((row) => row.number === headerRow) ?? null) : null;
 	const width = Math.max(0, ...rows.map((row) => row.cells.length));
@@ -116,17 +132,18 @@ export function* readRows(
 				place: { file: where.file, line: headerRow }
 			}
 		};
-	const percent = rows.some((row) =>
-		(columns.optionCredits ?? []).some((name) => {
-			const text = row.number > headerRow ? (row.cells[indexOf(name) ?? -1]?.text ?? '') : '';
-			return text.endsWith('%') || Math.abs(parseNumber(text) ?? 0) > 1;
-		})
+	const credits = rows.flatMap((row) =>
+		row.number > headerRow
+			? (columns.optionCredits ?? []).map((name) => row.cells[indexOf(name) ?? -1]?.text ?? '')
+			: []
 	);
-	const headed = header?.cells.filter((cell) => cell.text).length ?? width;
+	const percent = credits.some((text) => text.endsWith('%') || Math.abs(parseNumber(text) ?? 0) > 1);
+	const flags = credits.every(isFlag);
+	const headed = header ? header.cells.findLastIndex((cell) => cell.text) + 1 : width;
 	for (const row of rows) {
 		if (row.number <= headerRow) continue;
 		if (!row.cells.some((cell) => cell.text && !cell.merged) && !row.raw) continue;
-		const read = readRow(row, { recipe, indexOf, listed, where, headed, percent });
+		const read = readRow(row, { recipe, indexOf, listed, where, headed, percent, flags });
 		yield read;
 	}
 }
@@ -146,6 +163,8 @@ interface RowContext {
 	headed: number;
 	/** Credits are written in percent. */
 	percent: boolean;
+	/** Credits only say whether an option is right. */
+	flags: boolean;
 }
 
 /** The options with the credit and the feedback that stand in columns of their own, in the same order as the options. */
@@ -154,15 +173,18 @@ function optionsOf(
 	last: number,
 	columns: NonNullable<TableRecipe['columns']>,
 	cell: (name: string | undefined) => Cell | undefined,
-	percent: boolean
+	{ percent, flags }: { percent: boolean; flags: boolean }
 ): Draft['options'] {
+	const marks =
+		(columns.key && cell(columns.key)?.text) || columns.optionCredits ? [] : markedRight(cells.slice(0, last));
 	return cells.slice(0, last).map((one, at) => {
-		const given = parseNumber((cell(columns.optionCredits?.[at])?.text ?? '').replace(/\s*%$/, ''));
+		const text = cell(columns.optionCredits?.[at])?.text ?? '';
+		const given = flags ? null : parseNumber(text.replace(/\s*%$/, ''));
 		const feedback = cell(columns.optionFeedbacks?.[at])?.markup;
 		return {
-			text: one.markup,
+			text: marks[at]?.markup ?? one.markup,
 			credit: given === null ? null : percent ? given / 100 : given,
-			right: null,
+			right: flags && columns.optionCredits ? flagOf(text) : (marks[at]?.right ?? null),
 			...(feedback ? { feedback } : {})
 		};
 	});
@@ -177,7 +199,7 @@ function partsOf(key: string, kind: Kind | null): string[] {
 
 function readRow(
 	row: Row,
-	{ recipe, indexOf, listed, where, headed, percent }: RowContext
+	{ recipe, indexOf, listed, where, headed, ...credits }: RowContext
 ): RowFound | { report: Report } {
 	const columns = recipe.columns ?? {};
 	const cell = (name: string | undefined): Cell | undefined => {
@@ -226,7 +248,9 @@ function readRow(
 			.slice(0, last)
 			.map((one) => one.text)
 			.filter(Boolean);
-	else draft.options = optionsOf(cells, last, columns, cell, percent);
+	else draft.options = optionsOf(cells, last, columns, cell, credits);
+	const lines = key && !last && kindNamed === null ? markedRight(key.split('\n').map(cellOf)) : [];
+	if (lines.length) draft.options = lines.map((one) => ({ text: one.markup, credit: null, right: one.right }));
 	const wrong = (columns.wrong ?? []).map((name) => cell(name)).filter((one) => one?.text);
 	if (wrong.length && key && !draft.options.length)
 		draft.options = [cell(columns.key)!, ...wrong.map((one) => one!)].map((one, at) => ({
@@ -235,8 +259,8 @@ function readRow(
 			right: at === 0
 		}));
 	const forms = recipe.keyForms ?? defaultForms;
-	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length && !wrong.length) {
-		const separators = recipe.keySeparators ?? (draft.options.length ? defaultSeparators : [';', ' / ', '|']);
+	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length && !wrong.length && !lines.length) {
+		const separators = recipe.keySeparators ?? (draft.options.length ? defaultSeparators : [';', ' / ', '|', '\n']);
 		const given = splitKeys(key, separators, draft.options, forms).map((one) => {
 			// a key may name the column that holds the right option
 			const column = named.indexOf(plainHeading(one));

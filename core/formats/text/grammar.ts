@@ -154,7 +154,7 @@ class Reader {
 	}
 
 	#read(line: Line, at: number): void {
-		if (line.odd && this.#block) note(this.#block, line.odd.rule, line.odd.message);
+		for (const one of line.odd ?? []) note(this.#block, one.rule, one.message);
 		if (this.#heading(line, at)) return;
 		if (separatorLine.test(line.text)) {
 			if (this.#block) this.#ended = true;
@@ -499,7 +499,7 @@ class Reader {
 		this.#ended = false;
 		this.#block = { ...emptyBlock(number, numbered, style, line, this.#pending), each: { ...this.#each } };
 		this.#pending = {};
-		if (line.odd) note(this.#block, line.odd.rule, line.odd.message);
+		for (const one of line.odd ?? []) note(this.#block, one.rule, one.message);
 		this.#blocks.push({ block: this.#block, category: this.#category() });
 	}
 

@@ -20,8 +20,8 @@ export interface Line {
 	table: { text: string; markup: Markup }[][] | null;
 	/** The first row of the table is its heading. */
 	headed?: boolean;
-	/** A report on this very line. */
-	odd?: { rule: string; message: string };
+	/** What there is to report on this very line. */
+	odd?: { rule: string; message: string }[];
 }
 
 /** A line of plain text. */

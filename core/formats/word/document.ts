@@ -7,6 +7,7 @@ import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
 import type { Line } from '../text/lines';
 import { equation } from './equations';
+import { signOf, withSigns } from './symbols';
 
 interface Level {
 	format: string;
@@ -212,6 +213,18 @@ function runsOf(word: Word, parent: XmlElement, told: (rule: string) => void): (
 	return out;
 }
 
+const lineToWriteOn = /^[\s\u00a0]{3,}$/;
+const writingLine = '_____';
+
+/** The element for text above or below its line, also where it was only moved there (ECMA-376 part 1, 17.3.2.24). */
+function verticalOf(style: XmlElement | undefined): 'sup' | 'sub' | null {
+	const said = value(childOf(style, 'vertAlign'));
+	if (said === 'superscript') return 'sup';
+	if (said === 'subscript') return 'sub';
+	const moved = childOf(style, 'sz') ? Number(value(childOf(style, 'position')) || 0) : 0;
+	return moved > 0 ? 'sup' : moved < 0 ? 'sub' : null;
+}
+
 function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run | null)[] {
 	const own = childOf(node, 'rPr');
 	const ofStyle = word.styles.runs.get(value(childOf(own, 'rStyle')));
@@ -226,23 +239,30 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 	const coloured = colour !== '' && !/^(auto|000000|black)$/i.test(colour);
 	const shaded = shade !== undefined && !/^(auto|ffffff)$/i.test(shade);
 	const stressed = bold || under || highlight || coloured || shaded;
-	const vertical = value(childOf(style, 'vertAlign'));
+	const vertical = verticalOf(style);
+	const fonts = childOf(style, 'rFonts')?.attributes;
+	const font = fonts?.ascii ?? fonts?.hAnsi ?? '';
 	const wrap = (text: string) => {
 		let rich = escapeText(text);
 		if (bold && text.trim()) rich = `<b>${rich}</b>`;
 		if (italic && text.trim()) rich = `<i>${rich}</i>`;
-		if (vertical === 'superscript') rich = `<sup>${rich}</sup>`;
-		if (vertical === 'subscript') rich = `<sub>${rich}</sub>`;
-		return rich;
+		return vertical ? `<${vertical}>${rich}</${vertical}>` : rich;
 	};
+	const plain = (text: string, markup = wrap(text)): Run => ({ text, markup, stressed });
 	const out: (Run | null)[] = [];
 	for (const child of childrenOf(node)) {
-		if (child.name === 't') out.push({ text: textOf(child), markup: wrap(textOf(child)), stressed });
-		else if (child.name === 'tab') out.push({ text: '    ', markup: ' ', stressed });
+		if (child.name === 't') {
+			const text = withSigns(font, textOf(child));
+			// blanks that are underlined are a line to write on
+			out.push(under && lineToWriteOn.test(text) ? plain(writingLine) : plain(text));
+		} else if (child.name === 'tab') out.push(under ? plain(writingLine) : plain('    ', ' '));
 		else if (child.name === 'br' || child.name === 'cr') out.push(null);
-		else if (child.name === 'noBreakHyphen') out.push({ text: '-', markup: '-', stressed });
-		else if (child.name === 'sym') out.push({ text: '•', markup: '•', stressed });
-		else if (['drawing', 'pict', 'object', 'AlternateContent'].includes(child.name)) {
+		else if (child.name === 'noBreakHyphen') out.push(plain('-'));
+		else if (child.name === 'sym') {
+			const sign = signOf(child.attributes.font ?? '', Number.parseInt(child.attributes.char ?? '', 16));
+			if (sign === null) told('unknown-sign');
+			out.push(plain(sign ?? '□'));
+		} else if (['drawing', 'pict', 'object', 'AlternateContent'].includes(child.name)) {
 			const inner =
 				child.name === 'AlternateContent' ? (childOf(child, 'Choice') ?? childOf(child, 'Fallback')) : child;
 			if (!inner) continue;
@@ -262,8 +282,12 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 const oddities: Record<string, string> = {
 	'tracked-changes':
 		'It holds changes that somebody tracked and nobody has accepted yet. It was read as if they were accepted; look at its words.',
+	'unknown-sign':
+		'It holds a sign of a symbol font that is not known here; □ stands in its place. Look at the document and write it.',
 	footnote: 'It holds a footnote, whose words were put in brackets where it is called.'
 };
+
+const loneLabel = /^\s*\(?[A-Za-z0-9]{1,3}[.)]\s*$/;
 
 function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 	const properties = childOf(node, 'pPr');
@@ -276,12 +300,15 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 	const list = heading === null ? listMark(word, properties, style) : null;
 	const indent =
 		Number(childOf(properties, 'ind')?.attributes.left ?? childOf(properties, 'ind')?.attributes.start ?? 0) / 120;
+	const shade = childOf(properties, 'shd')?.attributes.fill;
+	const shaded = shade !== undefined && !/^(auto|ffffff)$/i.test(shade);
 	const lines: Line[] = [];
 	let piece: Run[] = [];
 	const end = () => {
 		const text = piece.map((run) => run.text).join('');
-		const written = piece.filter((run) => run.text.trim());
-		const [first] = odd;
+		// the label in front, or the full stop behind, need not stand out as well
+		const words = piece.filter((run) => /[\p{L}\p{N}]/u.test(run.text));
+		const written = words.length > 1 && loneLabel.test(words[0]!.text) ? words.slice(1) : words;
 		lines.push({
 			text: text.replace(/\u00a0/g, ' ').trim(),
 			markup: piece
@@ -293,9 +320,9 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 			indent: indent + (text.length - text.trimStart().length),
 			heading: lines.length ? null : heading,
 			list: lines.length ? null : list,
-			stressed: written.length > 0 && written.every((run) => run.stressed),
+			stressed: written.length > 0 && (shaded || written.every((run) => run.stressed)),
 			table: null,
-			...(first && !lines.length ? { odd: { rule: first, message: oddities[first]! } } : {})
+			...(odd.size && !lines.length ? { odd: [...odd].map((rule) => ({ rule, message: oddities[rule]! })) } : {})
 		});
 		piece = [];
 	};

@@ -238,3 +238,53 @@ describe('what lies beside the text of a Word document', () => {
 		expect(said).toMatch(/comment .*“Too easy”/);
 	});
 });
+
+describe('what stands out in a Word document', () => {
+	it('may be the paragraph as a whole, or an option without its letter and full stop', async () => {
+		const shade = '<w:shd w:val="clear" w:fill="FFFF00"/>';
+		const { questions } = await read(
+			paragraph(text('1. Which side has the green light?')) +
+				paragraph(text('A. Port')) +
+				paragraph(text('B. Starboard')).replace('<w:pPr>', `<w:pPr>${shade}`) +
+				paragraph(text('2. Which side has the red light?')) +
+				paragraph(text('A. ') + text('Port', '<w:u w:val="single"/>') + text('.')) +
+				paragraph(text('B. Starboard.'))
+		);
+		expect(questions.map(right)).toEqual([['Starboard'], ['Port.']]);
+	});
+	it('is a line to write on where only blanks are underlined', async () => {
+		const { questions } = await read(
+			paragraph(text('1. The ') + text('        ', '<w:u w:val="single"/>') + text(' is the height of the tide.')) +
+				paragraph(text('Answer: range'))
+		);
+		expect(plainText(questions[0]!.stem)).toBe('The _____ is the height of the tide.');
+	});
+});
+
+describe('the signs of symbol fonts', () => {
+	const sign = (font: string, char: string) => `<w:r><w:sym w:font="${font}" w:char="${char}"/></w:r>`;
+	it('are those that the reader sees, and one that is not known is reported', async () => {
+		const { questions, about } = await read(
+			paragraph(text('1. What is ') + sign('Symbol', 'F044') + text(' \uf0b1 1', '<w:rFonts w:ascii="Symbol"/>')) +
+				paragraph(text('2. And ') + sign('Webdings', 'F041') + text('?'))
+		);
+		expect(questions.map((question) => plainText(question.stem))).toEqual(['What is Δ ± 1', 'And □?']);
+		expect([...about.values()].map((found) => found.map((report) => report.rule).includes('unknown-sign'))).toContain(
+			true
+		);
+	});
+	it('are boxes that are ticked or not', async () => {
+		const { questions } = await read(
+			paragraph(text('1. Which knot holds?')) +
+				paragraph(sign('Wingdings', 'F0A8') + text(' Reef knot')) +
+				paragraph(sign('Wingdings', 'F0FE') + text(' Bowline'))
+		);
+		expect(questions.map(right)).toEqual([['Bowline']]);
+	});
+	it('keep what was moved below or above its line', async () => {
+		const { questions } = await read(
+			paragraph(text('1. What is H') + text('2', '<w:position w:val="-2"/><w:sz w:val="18"/>') + text('O?'))
+		);
+		expect(questions[0]!.stem).toContain('H<sub>2</sub>O');
+	});
+});

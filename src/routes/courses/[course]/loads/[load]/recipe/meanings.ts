@@ -26,7 +26,8 @@ export const inColumns = {
 	identifier: 'identifier',
 	wrong: 'a wrong option',
 	optionCredits: 'credit of an option',
-	optionFeedbacks: 'feedback of an option'
+	optionFeedbacks: 'feedback of an option',
+	optionRight: 'whether the option of the row is right'
 } as const;
 
 /** The name of what a column can mean. */
