@@ -335,9 +335,10 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 			lostKeys: []
 		});
 	}
-	if (draft.options.length) return choice(draft, kind, common, how, report);
+	const written = writtenAnswers(draft, kind);
+	if (draft.options.length && !written.length) return choice(draft, kind, common, how, report);
 	const numbers = [...draft.numbers];
-	const answers = keys ?? [];
+	const answers = [...(keys ?? []), ...written];
 	if (!draft.accepted.length && !numbers.length && (kind === 'numeric' || kind === null)) {
 		const found = answers.map(numberAnswer);
 		if (found.length && found.every((one) => one !== null)) numbers.push(...found);
@@ -375,6 +376,13 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 	if (kind === 'multiple-choice' || kind === 'multiple-response' || kind === 'true-false')
 		return choice(draft, kind, common, how, report);
 	return withCommon(common, { kind: 'essay' });
+}
+
+/** What is accepted, where a file lists right answers alone as the options of a question to be answered in writing. */
+function writtenAnswers({ options, keys }: Draft, kind: Kind | null): string[] {
+	if ((kind !== 'short-answer' && kind !== 'numeric') || keys?.length) return [];
+	const right = options.every((option) => option.right === true && (option.credit ?? 1) === 1);
+	return right ? options.map((option) => plainText(option.text)) : [];
 }
 
 function blanks(draft: Draft, accepted: string[][], common: QuestionCommon): Question {

@@ -1,6 +1,6 @@
 import { markupOfHtml, markupOfText, type CleanContext } from '../../markup/clean';
 import type { Markup } from '../../model/question';
-import { emptyDraft, numberAnswer, splitKeys, truthOf, type Draft } from '../assemble';
+import { emptyDraft, kindOfWord, numberAnswer, splitKeys, truthOf, type Draft } from '../assemble';
 import { parseNumber } from '../numbers';
 import { categoryOf, listOf } from '../table/cells';
 import type { Path, Recipe } from './recipe';
@@ -86,9 +86,12 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 		}
 		return undefined;
 	};
+	const identifiers: string[] = [];
 	for (const path of pathsOf(recipe.options)) {
 		const parts = record.parts(path);
 		if (!parts.length) continue;
+		if (recipe.optionIdentifier !== undefined)
+			identifiers.push(...parts.map((part) => within(part, recipe.optionIdentifier)?.text.trim() ?? ''));
 		draft.options = parts.map((part) => {
 			const right = recipe.optionRight === undefined ? undefined : within(part, recipe.optionRight);
 			const feedback = recipe.optionFeedback === undefined ? undefined : within(part, recipe.optionFeedback);
@@ -140,7 +143,47 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 		draft.essay =
 			truthOf(text(recipe.essay), true) === true || (text(recipe.essay) === '' && all(recipe.essay).length > 0);
 	if (recipe.key !== undefined) keysInto(draft, all(recipe.key), recipe);
+	byIdentifiers(draft, identifiers);
+	besideWrong(
+		draft,
+		all(recipe.wrong).flatMap((one) => (Array.isArray(one.plain) ? one.plain.map(String) : [one.text]))
+	);
+	asOrder(draft, recipe);
 	return draft;
+}
+
+/** Marks the options that the keys call by the names they have. */
+function byIdentifiers(draft: Draft, identifiers: string[]): void {
+	const keys = draft.keys ?? [];
+	if (!keys.length || !identifiers.length || !keys.every((key) => identifiers.includes(key))) return;
+	draft.options.forEach((option, at) => (option.right = keys.includes(identifiers[at]!)));
+	draft.keys = null;
+}
+
+/** Options out of the key and what is wrong, where they stand apart. */
+function besideWrong(draft: Draft, wrong: string[]): void {
+	const keys = draft.keys ?? [];
+	if (!wrong.some(Boolean) || !keys.length || draft.options.length) return;
+	draft.options = [...keys, ...wrong.filter(Boolean)].map((text, at) => ({
+		text: markupOfText(text),
+		credit: null,
+		right: at < keys.length
+	}));
+	draft.keys = null;
+}
+
+/** Things to put in order: as the key has them, whatever order they are listed in. */
+function asOrder(draft: Draft, recipe: Recipe): void {
+	const word = draft.kind === null ? null : kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind);
+	const keys = (draft.keys ?? []).map(markupOfText);
+	const listed = draft.order.length ? draft.order : draft.options.map((option) => option.text);
+	if (word !== 'ordering' || keys.length < 2) return;
+	const places = listed.map((one) => keys.indexOf(one));
+	if (listed.length && (listed.length !== keys.length || places.includes(-1))) return;
+	draft.order = keys;
+	if (listed.length) draft.presented = places;
+	draft.options = [];
+	draft.keys = null;
 }
 
 function keysInto(draft: Draft, values: Value[], recipe: Recipe): void {

@@ -6,38 +6,45 @@ import type { Recipe } from './recipe';
 /** Words that people and programs use for parts of a question, in plain small letters; the first that fits counts. */
 const names: Record<string, RegExp> = {
 	title: /^(title|name|heading|caption|label)$/,
-	stem: /^(stem|question|questiontext|prompt|ask|text|body|statement|problem|content|q|wording|querytext)$/,
+	stem: /^(stem|question|questiontext|prompt|ask|text|body|statement|problem|content|q|wording|querytext|frage|fragetext|aufgabe|enonce|pregunta|domanda|vraag)$/,
 	kind: /^(type|kind|questiontype|qtype|sort|format|itemtype)$/,
 	options:
-		/^(options|choices|answers|alternatives|alts|alt|option|choice|responses|answeroptions|answerchoices|possibleanswers|variants)$/,
-	key: /^(answer|key|correct|correctanswer|correctanswers|correctoption|correctoptions|right|rightanswer|solution|answers|correctindex|correctchoice|answerkey)$/,
-	points: /^(points|marks|score|worth|weight|mark|maxscore|pts)$/,
-	category: /^(category|topic|chapter|subject|section|unit|folder|bank|module|theme)$/,
+		/^(options|choices|answers|alternatives|alts|alt|option|choice|responses|answeroptions|answerchoices|possibleanswers|variants|antwort|antworten|auswahl|reponses?|choix|respuestas?|opciones|risposte|antwoorden)$/,
+	key: /^(answer|key|correct|correctanswer|correctanswers|correctoption|correctoptions|right|rightanswer|solution|answers|correctindex|correctchoices?|answerkey|correct(?:option|answer|choice)?ids?|correctanswerindex|losung|richtig|bonnereponse|respuestacorrecta)$/,
+	points: /^(points|marks|score|worth|weight|mark|maxscore|pts|punkte|puntos|punti|punten)$/,
+	category:
+		/^(category|topic|chapter|subject|section|unit|folder|bank|module|theme|thema|kategorie|categorie|categoria)$/,
 	tags: /^(tags|keywords|labels|tag)$/,
 	generalFeedback: /^(feedback|explanation|explain|why|because|rationale|generalfeedback|comment|remark|note|reason)$/,
 	correctFeedback: /^(correctfeedback|feedbackcorrect|rightfeedback)$/,
 	incorrectFeedback: /^(incorrectfeedback|feedbackincorrect|wrongfeedback)$/,
 	shuffle: /^(shuffle|mix|random|randomize|randomise|shuffled|shuffleoptions)$/,
 	tolerance: /^(tolerance|margin|within|delta)$/,
+	wrong: /^(?:incorrect|wrong)(?:answers?|options?|choices?)?$|^distractors?$/,
 	difficulty: /^(difficulty|level)$/,
 	hint: /^(hint|hints|tip)$/,
 	accepted: /^(accepted|accept|acceptedanswers|acceptable)$/,
 	numeric: /^(value|number|numericanswer)$/,
 	pairs: /^(pairs|matches|pair|match|matching)$/,
-	order: /^(order|sequence|ordering|steps)$/,
+	order: /^(order|sequence|ordering|steps|items)$/,
 	language: /^(language|lang)$/
 };
 const inOption: Record<string, RegExp> = {
 	optionText: /^(text|label|option|answer|content|value|title|body|choice)$/,
 	credit: /^(credit|score|weight|fraction|percent|points|worth|share|grade)$/,
-	optionRight: /^(correct|iscorrect|right|isright|key|iskey|istrue|isanswer)$/,
+	optionIdentifier: /^(id|identifier|ident|key|letter|ref|name)$/,
+	optionRight: /^(correct|iscorrect|right|isright|key|iskey|istrue|isanswer|richtig|korrekt|juste|correcto|correcta)$/,
 	optionFeedback: /^(feedback|remark|comment|explanation|rationale)$/
 };
 const sides: [string, RegExp][] = [
 	['left', /^(left|term|this|from|prompt|question|key|a|source|item|premise)$/],
 	['right', /^(right|definition|that|to|answer|value|b|target|match|response)$/]
 ];
-const plain = (name: string) => name.toLowerCase().replace(/[^a-z]/g, '');
+const plain = (name: string) =>
+	name
+		.normalize('NFD')
+		.toLowerCase()
+		.replace(/[^a-z]/g, '');
 const isObject = (value: unknown): value is Record<string, unknown> =>
 	typeof value === 'object' && value !== null && !Array.isArray(value);
 /** What names a group of questions that stand in it. */
@@ -64,6 +71,7 @@ const ordinary = [
 	'shuffle',
 	'difficulty',
 	'hint',
+	'wrong',
 	'key',
 	'language'
 ] as const;
@@ -72,7 +80,7 @@ const ordinary = [
 function partsNamed(parts: string[]): Partial<Recipe> {
 	const used = new Set<string>();
 	const found: Partial<Recipe> = {};
-	for (const field of ['optionRight', 'credit', 'optionFeedback', 'optionText'] as const) {
+	for (const field of ['optionRight', 'credit', 'optionFeedback', 'optionText', 'optionIdentifier'] as const) {
 		const key = keyNamed(parts, inOption[field]!, used);
 		if (key !== undefined) found[field] = key;
 	}
@@ -144,6 +152,19 @@ export function guessJson(value: unknown): Recipe | null {
 		}
 	}
 	const apart = guessColumns(keys);
+	// or a list of texts under a name that says nothing, beside a key
+	const bare = keys.find(
+		(key) =>
+			!Object.values(names).some((pattern) => pattern.test(plain(key))) &&
+			valuesOf(key).length > best.records.length / 2 &&
+			valuesOf(key).every(
+				(one) => Array.isArray(one) && one.length > 1 && one.every((part) => typeof part === 'string')
+			)
+	);
+	if (recipe.options === undefined && bare !== undefined && keys.some((key) => names.key!.test(plain(key)))) {
+		recipe.options = `${bare}[*]`;
+		taken.add(bare);
+	}
 	// an option in each of several keys: "A", "B", "C"
 	if (recipe.options === undefined && Array.isArray(apart.options) && apart.options.length > 1) {
 		recipe.options = `[${apart.options.map((name) => `'${name}'`).join(',')}]`;
@@ -161,11 +182,15 @@ export function guessJson(value: unknown): Recipe | null {
 			if (Array.isArray(first)) {
 				recipe.left = '[0]';
 				recipe.right = '[1]';
-			} else if (isObject(first))
+			} else if (isObject(first)) {
 				for (const [side, pattern] of sides) {
 					const name = Object.keys(first).find((one) => pattern.test(plain(one)));
 					if (name) recipe[side as 'left'] = name;
 				}
+				// an object whose keys are the one side, and its values the other
+				if (!lists && !(recipe.left && recipe.right))
+					Object.assign(recipe, { pairs: `${key}[*]`, left: '~', right: '.' });
+			}
 		} else if (field === 'order' || field === 'tags' || field === 'accepted') recipe[field] = lists ? `${key}[*]` : key;
 		else if (field === 'key') {
 			// one question has "answer", another has "answers"
@@ -273,7 +298,8 @@ export function guessXml(document: DomDocument): Recipe | null {
 		taken.add(options);
 		const inner = grouped(options);
 		// a list element around the options, or the options themselves
-		const wrapped = inner.every(isList);
+		const within = inner.flatMap(childElements).map(local);
+		const wrapped = inner.some(isList) && new Set(within).size === 1 && inner.length <= best.nodes.length;
 		const entries = wrapped ? inner.flatMap(childElements) : inner;
 		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
 		const parts = fieldsOf(entries);

@@ -1,18 +1,26 @@
-/** A value of a JSON document, with the objects around it, outermost first. */
+/** A value of a JSON document, with the objects around it, outermost first, and its own key where it stands in one. */
 export interface Found {
 	value: unknown;
 	around: unknown[];
+	key?: string;
 }
 
-type Step = { name: string } | { names: string[] } | { index: number } | { every: true } | { deep: string | null };
+type Step =
+	| { key: true }
+	| { name: string }
+	| { names: string[] }
+	| { index: number }
+	| { every: true }
+	| { deep: string | null };
 
-/** The steps of a path: `a.b`, `[*]` every entry, `[2]`, `['a','b']` those of these names that are there, `..name` at any depth, `.` the value itself (RFC 9535 in part). */
+/** The steps of a path: `a.b`, `[*]` every entry, `[2]`, `['a','b']` those of these names that are there, `..name` at any depth, `.` the value itself (RFC 9535 in part), and `~` its own key. */
 function stepsOf(path: string): Step[] {
 	const steps: Step[] = [];
 	const pattern =
 		/\.\.(?:([^.[\]]+)|(?=\[|$))|\[\*\]|\[(\d+)\]|\[["']([^"']*)["']\]|\[((?:\s*["'][^"']*["']\s*,?)+)\]|\.?([^.[\]]+)|\./g;
 	for (const found of path.trim().replace(/^\$/, '').matchAll(pattern)) {
-		if (found[0].startsWith('..')) steps.push({ deep: found[1] ?? null });
+		if (found[5] === '~') steps.push({ key: true });
+		else if (found[0].startsWith('..')) steps.push({ deep: found[1] ?? null });
 		else if (found[0] === '[*]') steps.push({ every: true });
 		else if (found[2] !== undefined) steps.push({ index: Number(found[2]) });
 		else if (found[3] !== undefined) steps.push({ name: found[3] });
@@ -29,8 +37,9 @@ const isObject = (value: unknown): value is Record<string, unknown> =>
 
 function below(found: Found): Found[] {
 	const { value, around } = found;
-	const inner = Array.isArray(value) ? value : isObject(value) ? Object.values(value) : [];
-	return inner.map((one) => ({ value: one, around: isObject(value) ? [...around, value] : around }));
+	if (Array.isArray(value)) return value.map((one: unknown) => ({ value: one, around }));
+	if (!isObject(value)) return [];
+	return Object.entries(value).map(([key, one]) => ({ value: one, around: [...around, value], key }));
 }
 
 function deep(found: Found, name: string | null, out: Found[], depth = 0): void {
@@ -45,7 +54,9 @@ function deep(found: Found, name: string | null, out: Found[], depth = 0): void 
 export function follow(start: Found, path: string): Found[] {
 	let all: Found[] = [start];
 	for (const step of stepsOf(path)) {
-		if ('every' in step) all = all.flatMap(below);
+		if ('key' in step)
+			all = all.flatMap((one) => (one.key === undefined ? [] : [{ value: one.key, around: one.around }]));
+		else if ('every' in step) all = all.flatMap(below);
 		else if ('index' in step)
 			all = all.flatMap(({ value, around }) =>
 				Array.isArray(value) && step.index in value ? [{ value: value[step.index] as unknown, around }] : []
@@ -55,7 +66,7 @@ export function follow(start: Found, path: string): Found[] {
 				isObject(value)
 					? step.names
 							.filter((name) => name in value && value[name] !== null && value[name] !== '')
-							.map((name) => ({ value: value[name], around: [...around, value] }))
+							.map((name) => ({ value: value[name], around: [...around, value], key: name }))
 					: []
 			);
 		else if ('deep' in step) {
@@ -64,7 +75,9 @@ export function follow(start: Found, path: string): Found[] {
 			all = out;
 		} else
 			all = all.flatMap(({ value, around }) =>
-				isObject(value) && step.name in value ? [{ value: value[step.name], around: [...around, value] }] : []
+				isObject(value) && step.name in value
+					? [{ value: value[step.name], around: [...around, value], key: step.name }]
+					: []
 			);
 	}
 	return all;

@@ -72,6 +72,10 @@ export interface Recipe extends TableRecipe {
 	creditScale?: 'percent' | 'fraction';
 	optionRight?: Path;
 	optionFeedback?: Path;
+	/** The name by which a key speaks of an option. */
+	optionIdentifier?: Path;
+	/** What is wrong, where the key holds the one that is right. */
+	wrong?: Path;
 	accepted?: Path;
 	acceptedText?: Path;
 	acceptedCredit?: Path;
@@ -145,7 +149,7 @@ const columns = object({
 	.optional();
 const table = { ...rules, headerRow: number().integer().min(0), columns, sheet: text() };
 const paths = Object.fromEntries(
-	'title stem kind options optionText credit optionRight optionFeedback accepted acceptedText acceptedCredit numeric tolerance numericMin numericMax pairs left right order truth key points category tags generalFeedback correctFeedback incorrectFeedback shuffle difficulty hint language'
+	'title stem kind options optionText credit optionRight optionFeedback optionIdentifier wrong accepted acceptedText acceptedCredit numeric tolerance numericMin numericMax pairs left right order truth key points category tags generalFeedback correctFeedback incorrectFeedback shuffle difficulty hint language'
 		.split(' ')
 		.map((name) => [name, path])
 );

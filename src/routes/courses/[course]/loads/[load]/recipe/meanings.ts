@@ -40,6 +40,7 @@ export const severalColumns: string[] = ['options', 'category', 'wrong', 'option
 export const inRecords = {
 	...meanings,
 	options: 'options',
+	wrong: 'wrong options',
 	accepted: 'accepted answers',
 	numeric: 'a number that is right',
 	numericMin: 'the least number that is right',
@@ -55,13 +56,14 @@ export const inEntries: Record<string, Record<string, string>> = {
 		optionText: 'its text',
 		optionRight: 'whether it is right',
 		credit: 'its credit',
-		optionFeedback: 'its feedback'
+		optionFeedback: 'its feedback',
+		optionIdentifier: 'the name that keys call it by'
 	},
 	accepted: { acceptedText: 'its text', acceptedCredit: 'its credit' },
 	pairs: { left: 'left', right: 'right' }
 };
 
-const listed = ['options', 'accepted', 'pairs', 'order', 'tags'];
+const listed = ['options', 'wrong', 'accepted', 'pairs', 'order', 'tags'];
 const bare = (path: string) => path.replace(/\[\*\]$/, '');
 const first = (value: unknown) => (Array.isArray(value) ? (value as unknown[])[0] : value);
 
