@@ -2,7 +2,7 @@ import { markupOfHtml, markupOfText, type CleanContext } from '../../markup/clea
 import type { Markup } from '../../model/question';
 import { emptyDraft, kindOfWord, numberAnswer, splitKeys, truthOf, type Draft } from '../assemble';
 import { parseNumber } from '../numbers';
-import { categoryOf, listOf } from '../table/cells';
+import { categoryOf, flagOf, listOf } from '../table/cells';
 import type { Path, Recipe } from './recipe';
 
 /** A value in a record: what it reads as text, and whether it is rich. */
@@ -98,7 +98,8 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 			return {
 				text: markupOfValue(within(part, recipe.optionText), undefined, context),
 				credit: recipe.credit === undefined ? null : creditOf(part, recipe.credit),
-				right: recipe.optionRight === undefined ? null : right ? truthOf(right.text, true) === true : false,
+				right:
+					recipe.optionRight === undefined ? null : right !== undefined && (right.plain === true || flagOf(right.text)),
 				...(feedback?.text ? { feedback: markupOfValue(feedback, undefined, context) } : {})
 			};
 		});

@@ -61,7 +61,12 @@ function xmlValue(node: unknown): Value {
 	const inner = Array.from(node.childNodes);
 	const rich = inner.some((child) => child.nodeType === 1);
 	const text = node.textContent ?? '';
-	return { text: text.trim(), html: rich ? inner.map((child) => child.toString()).join('') : null, plain: text };
+	// an empty element says something by being there
+	return {
+		text: text.trim(),
+		html: rich ? inner.map((child) => child.toString()).join('') : null,
+		plain: inner.length ? text : true
+	};
 }
 
 /** A record of an XML document. */

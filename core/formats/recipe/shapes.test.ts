@@ -88,6 +88,22 @@ describe('the shapes that programs give questions, guessed', () => {
 		]);
 	});
 
+	it.each(['<a ok="x">Sheet bend</a>', '<a><ok/>Sheet bend</a>', '<a ok="1">Sheet bend</a>'])(
+		'a mark at the right option: %s',
+		async (option) => {
+			const recipe: Recipe = {
+				record: '//q',
+				stem: 's',
+				options: 'a',
+				optionText: 'text()',
+				optionRight: option.includes('ok=') ? '@ok' : 'ok'
+			};
+			expect(await read('a.xml', `<set><q><s>Which joins?</s><a>Bowline</a>${option}</q></set>`, recipe)).toEqual([
+				joins
+			]);
+		}
+	);
+
 	it('pointed at by a recipe, under names of their own', async () => {
 		const recipe: Recipe = {
 			record: '[*]',

@@ -1,4 +1,17 @@
 import { fold } from '../../markup/text';
+import { truthOf } from '../assemble';
+
+const mark = /^[x✓✔*]$/i;
+
+/** Whether a cell says only that something is right or not: a word for it, 1 or 0, a tick, or nothing. */
+export function isFlag(text: string): boolean {
+	return text === '' || mark.test(text) || truthOf(text, true) !== null;
+}
+
+/** What a flag says. */
+export function flagOf(text: string): boolean {
+	return mark.test(text) || truthOf(text, true) === true;
+}
 
 /** A category path out of a text, by the first of some separators that stands in it. */
 export function categoryOf(text: string, separators: string[]): string[] {

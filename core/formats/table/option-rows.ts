@@ -1,5 +1,5 @@
-import { truthOf } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
+import { flagOf, isFlag } from './cells';
 import { headings, plainHeading } from './headings';
 import { cellOf, type Row } from './table';
 
@@ -7,18 +7,6 @@ const ofRight =
 	/^(?:is )?(?:the )?(?:correct|right|true|key|answer)(?: (?:answer|option|choice))?$|^(?:richtig|korrekt|juste|correcto|correcta)$/;
 const ofOption =
 	/^(?:(?:option|choice|answer|response|alternative|distractor)s?(?: (?:text|wording|body))?|antwort|réponse|respuesta)$/;
-const mark = /^[x✓✔*]$/i;
-
-/** Whether a cell says only that something is right or not: a word for it, 1 or 0, a tick, or nothing. */
-export function isFlag(text: string): boolean {
-	return text === '' || mark.test(text) || truthOf(text, true) !== null;
-}
-
-/** What a flag says. */
-export function flagOf(text: string): boolean {
-	return mark.test(text) || truthOf(text, true) === true;
-}
-
 /** Whether a row goes on with the question of the row before: by its identifier or its stem, or since it has neither. */
 function goesOn(before: Row, row: Row, identifier: number, stem: number): boolean {
 	const text = (one: Row, at: number) => one.cells[at]?.text ?? '';

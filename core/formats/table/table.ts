@@ -5,9 +5,9 @@ import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import type { TableRecipe } from '../recipe/recipe';
-import { byLabels, categoryOf, listOf } from './cells';
+import { byLabels, categoryOf, flagOf, isFlag, listOf } from './cells';
 import { headings, plainHeading } from './headings';
-import { flagOf, isFlag, joinOptionRows } from './option-rows';
+import { joinOptionRows } from './option-rows';
 
 /** One cell: its text, the same as rich text, and what was odd about it. */
 export interface Cell {

@@ -1,3 +1,4 @@
+import { plainText } from '../../markup/text';
 import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { emptyDraft, type Draft } from '../assemble';
@@ -73,6 +74,11 @@ export function emptyBlock(
 		each: { points: null, trueFalse: false },
 		last: 'stem'
 	};
+}
+
+/** The stem of a question as far as it is read, as plain text. */
+export function stemText(block: Block): string {
+	return plainText(block.stem.map((one) => one.line.markup).join(' '));
 }
 
 /** Notes something about a question. */

@@ -1,4 +1,5 @@
 import { kindOfWord, type Draft } from '../assemble';
+import { note, type Block } from './block';
 import type { Line } from './lines';
 import { cut } from './marks';
 
@@ -31,4 +32,23 @@ export function withoutBrackets(line: Line, draft: Draft): Line {
 	for (let found = tail.exec(kept.text); found && takes(found[1]!, draft); found = tail.exec(kept.text))
 		kept = cut(kept, 0, found.index);
 	return kept;
+}
+
+const bareNumber = /\s*\[\s*(\d+(?:[.,]\d+)?)\s*\]\s*$/;
+
+/** Takes the number in brackets behind each stem for its points, where every question of a text has one: "Name a knot. [2]". */
+export function pointsInBrackets(blocks: Block[]): void {
+	const ends = blocks.map((block) => {
+		const last = block.stem.at(-1)?.line;
+		return last && block.draft.points === null ? bareNumber.exec(last.text) : null;
+	});
+	// our own files say the kind of each question, and its points where it has any
+	if (blocks.every((block) => block.draft.kind !== null)) return;
+	if (blocks.length < 2 || ends.some((end) => end === null || end.index === 0)) return;
+	blocks.forEach((block, at) => {
+		const stem = block.stem.at(-1)!;
+		stem.line = cut(stem.line, 0, ends[at]!.index);
+		block.draft.points = ends[at]![1]!;
+		note(block, 'guessed-points', `The number in brackets behind it, [${ends[at]![1]}], was read as its points.`);
+	});
 }

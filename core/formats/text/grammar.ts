@@ -1,20 +1,26 @@
-import { fold, plainText, beginning } from '../../markup/text';
-import type { Markup, Question } from '../../model/question';
+import { fold, beginning } from '../../markup/text';
+import type { Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { blankRun, kindOfWord, truthOf, type Draft } from '../assemble';
-import { categoryOf, listOf } from '../table/cells';
-import { emptyBlock, note, type Block } from './block';
-import { takes, withoutBrackets } from './brackets';
+import { blankRun, kindOfWord, type Draft } from '../assemble';
+import { categoryOf } from '../table/cells';
+import { Ahead, separatorLine } from './ahead';
+import { emptyBlock, note, stemText, type Block } from './block';
+import { joinColumns } from './columns';
+import { pointsInBrackets, takes, withoutBrackets } from './brackets';
+import { applyField, feedbackOfOption, reasonUnderAnswer, unknownField } from './fields';
 import { finish } from './finish';
-import { keyEntries } from './keys';
+import { frontMatter } from './front-matter';
+import { giveAnswers, keyEntries, type ListedAnswer } from './keys';
 import type { Line } from './lines';
-import { readMarkdown, withoutStress } from './markdown';
+import { readMarkdown, unfold, withoutStress } from './markdown';
 import { joinLabels, signNumbers } from './loose';
-import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark, type OptionMark } from './marks';
+import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type NumberMark } from './marks';
+import { takesOption } from './option-lines';
 import { addOptions, optionsBehindStem, withoutAnswer } from './options';
 import { readQuestionTable } from './question-table';
 import { sectionWords } from './sections';
+import { answersOfTable, pairsOfTable, tableInText } from './tables';
 import { numberWithUnit } from './units';
 
 /** What a marked text holds. */
@@ -29,12 +35,10 @@ export interface TextFound {
 
 /** What may stand right behind a number, with the question in the next line. */
 const fieldsBesideNumber = new Set(['kind', 'points', 'title', 'tags', 'difficulty']);
-const mostFrontMatter = 30;
 /** A model answer of so many words is one to be read by a person, and not to be matched letter by letter. */
 const fewestModelWords = 5;
 /** A short line without the sign that ends a sentence or a question, as headings are. */
 const sectionLike = /^.{1,80}[^?.!…_]$/;
-const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 const keyHeading =
 	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
 /** A heading of answers with the answers behind it, on one line. */
@@ -49,11 +53,12 @@ const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(w
 
 /** Reads marked text: one lenient grammar over what people write. It never throws; what is not understood is reported. */
 export function readMarkedText(lines: Line[], file: string, format: string): TextFound {
-	return new Reader(joinLabels(signNumbers(readMarkdown(lines))), file, format).read();
+	return new Reader(joinLabels(signNumbers(readMarkdown(unfold(lines)))), file, format).read();
 }
 
 class Reader {
 	readonly #lines: Line[];
+	readonly #ahead: Ahead;
 	readonly #file: string;
 	readonly #format: string;
 	readonly #found: TextFound = { title: '', introduction: '', questions: [], reports: [] };
@@ -71,28 +76,41 @@ class Reader {
 	#each: { points: string | null; trueFalse: boolean } = { points: null, trueFalse: false };
 	#gap = true;
 	#inKey = false;
-	#keys: { number: number; value: string; line: number }[] = [];
+	#keys: ListedAnswer[] = [];
 	#ended = false;
 
 	constructor(lines: Line[], file: string, format: string) {
 		this.#lines = lines;
+		this.#ahead = new Ahead(lines);
 		this.#file = file;
 		this.#format = format;
 	}
 
 	read(): TextFound {
-		const start = this.#frontMatter();
+		const { length: start, before } = frontMatter(this.#lines);
+		this.#before.push(...before);
 		this.#lines.forEach((line, at) => {
 			if (at >= start) this.#line(line, at);
 		});
 		if (!this.#blocks.length && !this.#ready.length) this.#introduce();
-		this.#applyKeys();
+		const blocks = this.#blocks.map((one) => one.block);
+		this.#leftOver(this.#before.splice(0));
+		const unknown = giveAnswers(this.#keys, blocks);
+		for (const { number, value, line } of unknown)
+			this.#report(
+				'key-without-question',
+				`The answer list says “${number}. ${value}” (line ${line}), and there is no question ${number}.`,
+				line,
+				'doubtful'
+			);
+		pointsInBrackets(blocks);
+		const placed = this.#ready.length ? this.#blocks : joinColumns(this.#blocks);
 		let at = 0;
 		const ready = (before: number) => {
 			while (at < this.#ready.length && this.#ready[at]!.after <= before)
 				this.#found.questions.push(this.#ready[at++]!.found);
 		};
-		this.#blocks.forEach(({ block, category }, place) => {
+		placed.forEach(({ block, category }, place) => {
 			ready(place);
 			this.#found.questions.push({
 				...finish(block, category, this.#file, this.#format),
@@ -102,21 +120,6 @@ class Reader {
 		});
 		ready(this.#blocks.length);
 		return this.#found;
-	}
-
-	/** Fields between two rules at the very beginning, as notes have them; gives the place at which the text begins. */
-	#frontMatter(): number {
-		const from = this.#lines.findIndex((line) => line.text);
-		if (this.#lines[from]?.text !== '---') return 0;
-		const length = this.#lines.slice(from + 1, from + mostFrontMatter).findIndex((line) => line.text === '---');
-		const fields = this.#lines.slice(from + 1, from + 1 + length).filter((line) => line.text);
-		if (length < 0 || fields.some((line) => !/^[\p{L}_-]+\s*:/u.test(line.text))) return 0;
-		for (const line of fields) {
-			const field = fieldOf(line);
-			if (field?.name === 'title') this.#before.unshift({ ...field.value, heading: 0 });
-			else this.#before.push(line);
-		}
-		return from + length + 2;
 	}
 
 	#report(
@@ -160,7 +163,7 @@ class Reader {
 			if (this.#block) this.#ended = true;
 			return;
 		}
-		if (keyHeading.test(line.text) && (this.#gap || this.#blocks.length > 1) && this.#keyFollows(at)) {
+		if (keyHeading.test(line.text) && (this.#gap || this.#blocks.length > 1) && this.#ahead.answersFollow(at)) {
 			this.#inKey = true;
 			this.#block = null;
 			return;
@@ -174,9 +177,13 @@ class Reader {
 		if (this.#inKey && this.#keyLine(line)) return;
 		if (this.#flashCard(line) || this.#stemLabel(line)) return;
 		const block = this.#block;
-		const option = optionMark(line) ?? this.#bareLetter(line, at);
+		const option = optionMark(line) ?? this.#ahead.bareLetter(line, at);
 		const question = numberMark(line);
-		if (option && block && this.#takesOption(block, option, question !== null, line, at)) {
+		if (
+			option &&
+			block &&
+			takesOption(block, option, { line, at, ahead: this.#ahead, gap: this.#gap, alsoQuestion: question !== null })
+		) {
 			if (!(this.#gap && block.options.length === 0 && block.stem.length === 0)) addOptions(block, option);
 			return;
 		}
@@ -191,12 +198,12 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
-		if (this.#gap && sectionWords(line.text).begins && this.#questionNext(at)) {
+		if (this.#gap && sectionWords(line.text).begins && this.#ahead.questionFollows(at)) {
 			this.#before.push(line);
 			this.#ended = true;
 			return;
 		}
-		if (this.#ofOption(block, line) || this.#plainLine(block, line, at)) return;
+		if (feedbackOfOption(block, line) || this.#plainLine(block, line, at)) return;
 		this.#runOn(block, line, at);
 	}
 
@@ -208,7 +215,7 @@ class Reader {
 		if (question.bracket && !takes(question.bracket.slice(1, -1), block.draft))
 			rest = { ...rest, text: `${question.bracket} ${rest.text}`, markup: `${question.bracket} ${rest.markup}` };
 		const field = fieldOf(rest);
-		const asked = this.#next(at);
+		const asked = this.#ahead.next(at);
 		if (field && fieldsBesideNumber.has(field.name) && asked && !numberMark(asked) && !optionMark(asked)) {
 			this.#field(field.name, field.value, rest, at);
 			block.last = 'stem';
@@ -257,50 +264,11 @@ class Reader {
 		return true;
 	}
 
-	/** An option whose letter has no sign behind it ("A   Bowline"), where the next letter, or the one before, stands so too. */
-	#bareLetter(line: Line, at: number): OptionMark | null {
-		const pattern = /^([A-Ha-h])\s{2,}(?=\S)/;
-		const found = pattern.exec(line.text);
-		if (!found || line.table) return null;
-		const letter = found[1]!.charCodeAt(0);
-		const near = (step: number) => {
-			for (let other = at + step; ; other += step) {
-				const one = this.#lines[other];
-				if (!one) return false;
-				if (one.text) return pattern.exec(one.text)?.[1]!.charCodeAt(0) === letter + step;
-			}
-		};
-		if (!near(1) && !near(-1)) return null;
-		return {
-			label: found[1]!,
-			style: 'bare',
-			starred: false,
-			ticked: null,
-			bullet: false,
-			rest: cut(line, found[0].length)
-		};
-	}
-
-	/** A line that speaks of one option by its letter: "Feedback for A: …". */
-	#ofOption(block: Block, line: Line): boolean {
-		const found =
-			/^(?:feedback|explanation|rationale)\s*(?:for|of|on)?\s*(?:option|answer|choice)?\s*\(?([A-Za-z]|\d{1,2})\)?\s*[:–—-]\s*/i.exec(
-				line.text
-			);
-		const option =
-			found && block.options.find((one) => one.label.toLowerCase() === found[1]!.toLowerCase() && one.label !== '');
-		if (!option) return false;
-		option.feedback.push(cut(line, found[0].length).markup);
-		block.last = 'field';
-		block.to = line.number;
-		return true;
-	}
-
 	/** Whether the question at hand has numbered answers of its own: things to match, or several blanks. */
 	#answersWithin(): boolean {
 		const block = this.#block;
 		if (!block) return false;
-		const blanks = this.#stemText(block).match(blankRun)?.length ?? 0;
+		const blanks = stemText(block).match(blankRun)?.length ?? 0;
 		return block.statements.length > 0 || block.pairs.length > 0 || blanks > 1;
 	}
 
@@ -355,22 +323,6 @@ class Reader {
 		);
 	}
 
-	/** The lines behind a place that are not empty. */
-	*#after(at: number): Generator<Line> {
-		for (let place = at + 1; place < this.#lines.length; place += 1)
-			if (this.#lines[place]!.text) yield this.#lines[place]!;
-	}
-
-	#next(at: number): Line | undefined {
-		return this.#after(at).next().value as Line | undefined;
-	}
-
-	/** Whether a list of numbers and answers comes next, and not the options of a question. */
-	#keyFollows(at: number): boolean {
-		const next = this.#next(at);
-		return next !== undefined && keyEntries(next.text).length > 0;
-	}
-
 	#keyLine(line: Line): boolean {
 		const list = line.list && line.list.kind !== 'bullet' ? `${line.list.label}. ${line.text}` : line.text;
 		const entries = keyEntries(list.replace(/^[-•*]\s+/, ''));
@@ -386,7 +338,7 @@ class Reader {
 		const block = this.#block;
 		if (!rest.text && !rest.markup && line.list === null && !/^\s*\W*(q|question|item|problem)/i.test(line.text)) {
 			// a number by itself, with its question in the next line
-			const next = this.#next(at);
+			const next = this.#ahead.next(at);
 			const last = block ?? this.#blocks.at(-1)?.block;
 			return number === (last?.number ?? 0) + 1 && next !== undefined && !numberMark(next) && !fieldOf(next);
 		}
@@ -396,95 +348,6 @@ class Reader {
 				return number > block.number && number < block.number + 4;
 		}
 		return true;
-	}
-
-	/**
-	 * Where a list within a question ends that begins at a line with the number 1, or -1 where it is no such list: its
-	 * numbers run on from 1, and then comes the answer, or the number that the next question has.
-	 */
-	#listEnd(at: number, block: Block): number {
-		const stem = plainText(block.stem.map((one) => one.line.markup).join(' '));
-		const asked = /:$/.test(stem) || /\b(order|sequence|arrange|rank|match|following)\b/i.test(stem);
-		let next = 1;
-		let gap = false;
-		let gaps = 0;
-		let end = at;
-		for (let place = at; place < this.#lines.length; place += 1) {
-			const line = this.#lines[place]!;
-			if (!line.text) {
-				gap = true;
-				continue;
-			}
-			const found = numberMark(line);
-			const field = fieldOf(line);
-			if (field || line.heading !== null || separatorLine.test(line.text))
-				return next > 2 && (field?.name === 'answer' || field?.name === 'order') && (asked || !gaps) ? end : -1;
-			if (found && (found.number !== next || (gap && found.number === block.number + 1)))
-				return next > 2 && asked && !gaps && found.number === block.number + 1 ? end : -1;
-			if (found) {
-				if (gap && next > 1) gaps += 1;
-				next += 1;
-			} else if (gap) return next > 2 && asked && !gaps && optionMark(line) !== null ? end : -1;
-			gap = false;
-			end = place;
-		}
-		return next > 2 && asked && !gaps ? end : -1;
-	}
-
-	/** Whether options come after a line before the next question. */
-	#optionsFollow(at: number): boolean {
-		for (const line of this.#lines.slice(at + 1, at + 8)) {
-			if (!line.text) continue;
-			const option = optionMark(line);
-			if (option) return placeOfLabel(option.label, true) === 0 || option.ticked !== null;
-			if (numberMark(line) || line.heading !== null) return false;
-		}
-		return false;
-	}
-
-	#takesOption(block: Block, option: OptionMark, alsoQuestion: boolean, line: Line, at: number): boolean {
-		if (option.ticked !== null) return fieldOf(option.rest)?.name !== 'answer';
-		const last = block.options.at(-1);
-		if (option.bullet) {
-			if (fieldOf(line)) return false;
-			return last
-				? last.style === 'bullet' && block.last !== 'feedback'
-				: block.stem.length > 0 && block.last === 'stem';
-		}
-		if (!block.stem.length && !block.options.length) return false;
-		const numeric = /^\d+$/.test(option.label);
-		const place = placeOfLabel(
-			option.label,
-			last ? /^[ivx]+$/i.test(block.options[0]!.label) && block.options[0]!.label.toLowerCase() === 'i' : true
-		);
-		if (numeric) {
-			if (last && !/^\d+$/.test(block.options[0]!.label)) return false;
-			// numbers are options where they are written in another way than those of the questions
-			const { style } = option;
-			const stressed = line.stressed || /^<(b|strong)>/.test(line.markup);
-			const same = block.style === style && line.list === null && block.stressed === stressed;
-			if (!last && same && place === 0 && block.numbered && line.indent <= block.indent)
-				block.listEnd = this.#listEnd(at, block);
-			if (same && line.indent <= block.indent && at > block.listEnd) return false;
-			if (alsoQuestion && block.style === 'list' && line.list?.level === 0) return false;
-			if (!last) return place === 0;
-			return last.style === style && place === block.options.length;
-		}
-		if (place === null) return false;
-		if (!last)
-			return place === 0 || placeOfLabel(option.label, false) === 0 || option.style === 'list' || option.starred;
-		if (last.style === 'box' || last.style === 'bullet') return false;
-		const expected = block.options.length;
-		const counted = /^\d+$|^[ivx]+$/i.test(block.options[0]!.label) && expected > 1;
-		if (counted && /^a$/i.test(option.label) && !block.answers.length && !block.statements.length) {
-			// what was counted in front of lettered options are statements, or things to match
-			block.statements = block.options.splice(0);
-			return true;
-		}
-		if (place === expected || placeOfLabel(option.label, false) === expected) return true;
-		if (placeOfLabel(option.label, false) === 0 && this.#gap && block.answers.length) return false;
-		// skipped or repeated letters in the same hand are still options
-		return last.style === option.style;
 	}
 
 	#start(number: number, numbered: boolean, style: string, line: Line): void {
@@ -505,7 +368,7 @@ class Reader {
 
 	/** Options that stand behind the stem on its own line: "Which is a bend? (a) bowline (b) sheet bend". */
 	#optionsBehind(block: Block, line: Line, at: number): Line {
-		if (block.stem.length || /^\W*a[.)\]]/i.test(this.#next(at)?.text ?? '')) return line;
+		if (block.stem.length || /^\W*a[.)\]]/i.test(this.#ahead.next(at)?.text ?? '')) return line;
 		const found = optionsBehindStem(line);
 		if (!found) return line;
 		this.#stem(block, found.stem);
@@ -554,7 +417,7 @@ class Reader {
 		const bare = line;
 		const kind = kindLine.exec(bare.text);
 		const whole = block.options.length > 0 || block.answers.length > 0 || block.pairs.length > 0;
-		if (kind && block.stem.length && !this.#ended && !(whole && this.#gap && this.#questionNext(at))) {
+		if (kind && block.stem.length && !this.#ended && !(whole && this.#gap && this.#ahead.questionFollows(at))) {
 			block.draft.kind = kindOf(kind[1]!) ?? block.draft.kind;
 			block.to = line.number;
 			return true;
@@ -605,7 +468,7 @@ class Reader {
 			(block.stem.length || block.draft.kind === 'matching') &&
 			!block.options.length &&
 			!this.#ended &&
-			(block.pairs.length || block.draft.kind === 'matching' || this.#pairNext(at))
+			(block.pairs.length || block.draft.kind === 'matching' || this.#ahead.pairFollows(at, block))
 		) {
 			const right = bare.text.indexOf(pair[2]!, pair[1]!.length);
 			block.pairs.push([cut(bare, 0, pair[1]!.length), cut(bare, right)]);
@@ -616,43 +479,15 @@ class Reader {
 		return false;
 	}
 
-	#stemText(block: Block): string {
-		return plainText(block.stem.map((one) => one.line.markup).join(' '));
-	}
-
-	#pairNext(at: number): boolean {
-		const next = this.#next(at);
-		return (
-			/\bmatch|pair\b/i.test(this.#stemText(this.#block!)) ||
-			(next !== undefined && /^.+?\s*(?:={1,2}>?|->|→)\s*.+$/.test(next.text) && !fieldOf(next))
-		);
-	}
-
 	#table(line: Line): void {
 		const block = this.#block;
-		const rows = line.table!;
-		if (
-			block &&
-			block.stem.length &&
-			!block.options.length &&
-			rows.length > 1 &&
-			rows.every((cells) => cells.length === 2 && cells[0]!.text) &&
-			(!line.headed || /\b(match|pair|connect|link|assign|belong)/i.test(this.#stemText(block)))
-		) {
-			for (const [left, right] of rows) {
-				const cell = (one: { text: string; markup: Markup }): Line => ({
-					...line,
-					table: null,
-					text: one.text,
-					markup: one.markup
-				});
-				block.pairs.push([cell(left!), cell(right!)]);
-			}
-			const [head] = block.pairs;
-			if (head && (line.headed || /^(term|word|left|item|column a|a)$/i.test(head[0].text))) block.pairs.shift();
-			block.last = 'pair';
+		const answers = answersOfTable(line, this.#inKey);
+		if (answers) {
+			this.#keys.push(...answers);
+			this.#block = null;
 			return;
 		}
+		if (block && pairsOfTable(block, line)) return;
 		const read = readQuestionTable(line, this.#category(), this.#file, this.#format);
 		if (read) {
 			if (!this.#blocks.length && !this.#ready.length) this.#introduce();
@@ -662,23 +497,13 @@ class Reader {
 			this.#block = null;
 			return;
 		}
-		const cells = rows.map((row) => `<tr>${row.map((cell) => `<td>${cell.markup}</td>`).join('')}</tr>`).join('');
-		const whole: Line = {
-			...line,
-			table: null,
-			text: rows
-				.flat()
-				.map((cell) => cell.text)
-				.join(' '),
-			markup: `<table><tbody>${cells}</tbody></table>`
-		};
-		if (block) block.stem.push({ line: whole, gap: true });
-		else this.#before.push(whole);
+		if (block) block.stem.push({ line: tableInText(line), gap: true });
+		else this.#before.push(tableInText(line));
 	}
 
 	#field(name: string, value: Line, line: Line, at: number): boolean {
 		const block = this.#block;
-		const forNext = !block || (this.#gap && this.#questionNext(at)) || this.#ended;
+		const forNext = !block || (this.#gap && this.#ahead.questionFollows(at)) || this.#ended;
 		if (name === 'category') {
 			const path = categoryOf(value.text, [' / ', '/', ' > ', '>', ' :: ', '::', '\\']);
 			if (block && !this.#gap && !this.#ended) {
@@ -699,7 +524,7 @@ class Reader {
 		}
 		if (!block) {
 			if (name === 'points' || name === 'tags' || name === 'difficulty' || name === 'kind') {
-				this.#apply(this.#pending, name, value);
+				applyField(this.#pending, name, value);
 				return true;
 			}
 			return false;
@@ -727,7 +552,7 @@ class Reader {
 		if (
 			name === 'general' &&
 			block.last === 'option' &&
-			((line.indent > block.indent && !this.#gap) || this.#moreOptions(at))
+			((line.indent > block.indent && !this.#gap) || this.#ahead.moreOptions(at, block))
 		) {
 			block.options.at(-1)!.feedback.push(value.markup);
 			block.last = 'option-feedback';
@@ -744,50 +569,9 @@ class Reader {
 			block.last = 'field';
 			return true;
 		}
-		this.#apply(block.draft, name, value);
+		applyField(block.draft, name, value);
 		block.last = 'field';
 		return true;
-	}
-
-	#apply(draft: Partial<Draft>, name: string, value: Line): void {
-		if (name === 'points') draft.points = value.text;
-		else if (name === 'tags') draft.tags = listOf(value.text);
-		else if (name === 'difficulty') draft.difficulty = value.text;
-		else if (name === 'kind') draft.kind = value.text;
-		else if (name === 'language') draft.language = value.text;
-		else if (name === 'shuffle') draft.shuffle = truthOf(value.text, true);
-	}
-
-	/** Whether the next thing is a question, with only fields in between. */
-	#questionNext(at: number): boolean {
-		for (const line of this.#after(at)) {
-			if (numberMark(line)) return true;
-			if (!fieldOf(line)) return false;
-		}
-		return false;
-	}
-
-	/** Whether another option comes before anything else. */
-	#moreOptions(at: number): boolean {
-		const block = this.#block!;
-		for (const line of this.#after(at)) {
-			const option = optionMark(line);
-			if (
-				option &&
-				(option.ticked !== null ||
-					placeOfLabel(option.label, false) === block.options.length ||
-					placeOfLabel(option.label, true) === block.options.length)
-			)
-				return true;
-			const field = fieldOf(line);
-			// the last option's feedback, before the answer
-			return (
-				field?.name === 'answer' &&
-				block.options.slice(0, -1).every((one) => one.feedback.length > 0) &&
-				block.options.length > 1
-			);
-		}
-		return false;
 	}
 
 	/** A line that runs on from what was read last, or that belongs to nothing. */
@@ -802,8 +586,8 @@ class Reader {
 			block.stem.length > 0 &&
 			(block.options.length > 0 || block.answers.length > 0 || block.pairs.length > 0);
 		if (newBlock) {
-			const above = sectionLike.test(line.text) && this.#questionNext(at);
-			if ((!above && this.#optionsFollow(at)) || /\?\s*$/.test(text.text)) {
+			const above = sectionLike.test(line.text) && this.#ahead.questionFollows(at);
+			if ((!above && this.#ahead.optionsFollow(at)) || /\?\s*$/.test(text.text)) {
 				this.#start(block.number, false, block.style, line);
 				note(
 					this.#block,
@@ -815,7 +599,7 @@ class Reader {
 				return;
 			}
 			this.#before.push(line);
-			this.#ended = !this.#moreOptions(at);
+			this.#ended = !this.#ahead.moreOptions(at, block);
 			return;
 		}
 		if (block.last === 'option') {
@@ -828,32 +612,12 @@ class Reader {
 		else if (block.last === 'pair') {
 			const pair = block.pairs.at(-1)!;
 			pair[1] = { ...pair[1], text: `${pair[1].text} ${text.text}`, markup: `${pair[1].markup} ${text.markup}` };
-		} else if (block.last === 'field' && !this.#gap && this.#unknownField(block, line)) block.last = 'field';
+		} else if (block.last === 'field' && !this.#gap && unknownField(block, line)) block.last = 'field';
 		else if (block.last === 'field' && block.stem.length && !block.answers.length && !this.#gap)
 			this.#before.push(line);
-		else if (block.last === 'field' && block.answers.length && !this.#gap) this.#afterAnswer(block, line);
+		else if (block.last === 'field' && block.answers.length && !this.#gap) reasonUnderAnswer(block, line);
 		else this.#stem(block, text);
 		block.to = line.number;
-	}
-
-	/** A field that is not known here, under others that are: it is kept beside the question. */
-	#unknownField(block: Block, line: Line): boolean {
-		const field = /^([A-Z][\w'’ /-]{1,30}?)\s*:\s+(\S.*)$/.exec(line.text);
-		if (!field) return false;
-		(block.draft.metadata ??= []).push({ name: field[1]!.toLowerCase(), value: field[2]! });
-		note(
-			block,
-			'unknown-field',
-			`The line “${line.text}” says something that has no place here; it was kept beside the question.`
-		);
-		return true;
-	}
-
-	/** A line right under the answer that is no field: the reason. */
-	#afterAnswer(block: Block, line: Line): void {
-		block.draft.feedback.general = `${block.draft.feedback.general ?? ''} ${line.markup}`.trim();
-		block.last = 'feedback';
-		note(block, 'reason-as-feedback', `The words after the key, “${beginning(line.text, 80)}”, were read as feedback.`);
 	}
 
 	#introduce(): void {
@@ -881,27 +645,5 @@ class Reader {
 			`${start === end ? `Line ${start}` : `Lines ${start} to ${end}`} ${first ? 'in front of the first question: read as the title and introduction, and' : 'of no question:'} left out: “${beginning(text, 160)}”.`,
 			start
 		);
-	}
-
-	#applyKeys(): void {
-		this.#leftOver(this.#before.splice(0));
-		let from = 0;
-		for (const { number, value, line } of this.#keys) {
-			const named = (block: Block) => block.numbered && block.number === number;
-			let at = from;
-			while (at < this.#blocks.length && !named(this.#blocks[at]!.block)) at += 1;
-			if (at === this.#blocks.length) at = this.#blocks.findIndex(({ block }) => named(block) && block.listed === null);
-			if (at < 0) {
-				this.#report(
-					'key-without-question',
-					`The answer list says “${number}. ${value}” (line ${line}), and there is no question ${number}.`,
-					line,
-					'doubtful'
-				);
-				continue;
-			}
-			this.#blocks[at]!.block.listed = value;
-			from = at + 1;
-		}
 	}
 }

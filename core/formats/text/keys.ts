@@ -1,5 +1,7 @@
 import { fold, plainText } from '../../markup/text';
+import { escapeText } from '../../xml/serialise';
 import { numberAnswer, truthOf, type Draft } from '../assemble';
+import type { Block } from './block';
 import { numberWithUnit } from './units';
 
 type Options = Draft['options'];
@@ -131,4 +133,33 @@ function isNextKey(text: string, first: RegExpMatchArray, one: RegExpMatchArray)
 	if (sign(first) !== sign(one)) return false;
 	if (!sign(one) && !/^\s*[A-Za-z]\b/.test(text.slice(one.index! + one[0].length))) return false;
 	return Number(one[1]) > Number(first[1]);
+}
+
+/** An entry of a list of answers, with the line it stands in. */
+export interface ListedAnswer {
+	number: number;
+	value: string;
+	line: number;
+	/** Why it is right, where the list says so beside it. */
+	reason?: string;
+}
+
+/**
+ * Gives each entry of the lists of answers to its question: the next one of its number, since numbers may begin again
+ * in each part of a paper. Gives back those that no question has the number of.
+ */
+export function giveAnswers(answers: ListedAnswer[], blocks: Block[]): ListedAnswer[] {
+	let from = 0;
+	return answers.filter(({ number, value, reason }) => {
+		const named = (block: Block) => block.numbered && block.number === number;
+		let at = from;
+		while (at < blocks.length && !named(blocks[at]!)) at += 1;
+		if (at === blocks.length) at = blocks.findIndex((block) => named(block) && block.listed === null);
+		if (at < 0) return true;
+		const block = blocks[at]!;
+		block.listed = value;
+		if (reason) block.draft.feedback.general ??= escapeText(reason);
+		from = at + 1;
+		return false;
+	});
 }

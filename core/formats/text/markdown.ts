@@ -91,3 +91,44 @@ export function readMarkdown(lines: Line[]): Line[] {
 	}
 	return out;
 }
+
+const opening = /^<details\b[^>]*>/i;
+const closing = /<\/details>\s*$/i;
+const summary = /^<summary\b[^>]*>(.*?)<\/summary>/i;
+
+/**
+ * Lines without HTML's folds, in which answers are hidden on a page: what stands under a summary that speaks of the
+ * answer becomes an answer line, and anything else stands where it stood.
+ */
+export function unfold(lines: Line[]): Line[] {
+	const out: Line[] = [];
+	let folded: { answer: boolean } | null = null;
+	for (const line of lines) {
+		let { text } = line;
+		if (opening.test(text)) {
+			folded = { answer: false };
+			text = text.replace(opening, '').trim();
+		}
+		if (!folded) {
+			out.push(line);
+			continue;
+		}
+		const said = summary.exec(text);
+		if (said) {
+			folded.answer = /\b(?:answer|solution|key)\b/i.test(said[1]!);
+			text = text.slice(said[0].length).trim();
+		}
+		const ends = closing.test(text);
+		text = text.replace(closing, '').trim();
+		if (text) {
+			const shown =
+				folded.answer && !/^[*_\s]*(?:correct\s+)?(?:answer|explanation|reason)\b/i.test(text)
+					? `Answer: ${text}`
+					: text;
+			folded.answer = false;
+			out.push({ ...line, text: shown, markup: escapeText(shown) });
+		}
+		if (ends) folded = null;
+	}
+	return out;
+}

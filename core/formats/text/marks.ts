@@ -126,6 +126,8 @@ export function optionMark(given: Line): OptionMark | null {
 		bullet = true;
 		line = cut(line, /^[-•+‣◦▪·]\s+/.exec(line.text)![0].length);
 	}
+	const worded = /^(?:option|choice)\s+(?=\(?[A-Za-z0-9]{1,2}\s?[.):\]–-])/i.exec(line.text);
+	if (worded) line = cut(line, worded[0].length);
 	const star = /^\*\s*(?=\(?[A-Za-z0-9]{1,4}[.):\]])/.exec(line.text);
 	if (star) line = cut(line, star[0].length);
 	else if (ticked === null && /^\*\s+/.test(line.text)) {

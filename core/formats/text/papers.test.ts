@@ -42,6 +42,10 @@ describe('a paper as a teacher types it', () => {
 			'Q: Which is a bend?\nA) Bowline\nB) Sheet bend\nA: B\n\nQ: What is a warp?\nA: rope'
 		],
 		[
+			'options that are called so',
+			'1. Which is a bend?\nOption A: Bowline\nOption B: Sheet bend\nCorrect option: B\n2. What is a warp?\nAnswer: rope'
+		],
+		[
 			'German words',
 			'Frage 1: Which is a bend?\na) Bowline\nb) Sheet bend\nAntwort: b\n\nFrage 2: What is a warp?\nAntwort: rope'
 		]
@@ -54,6 +58,11 @@ describe('a paper as a teacher types it', () => {
 			'Each question is worth 3 points.\n\n1. What is a warp?\nAnswer: rope\n\nPart B. True or false (2 points each)\n\n2. A kedge is an anchor.\nAnswer: true\n\n3. A fid is a fish. (5 points)\nAnswer: false\n\nPart C\n\n4. What is a bight?\nAnswer: loop';
 		expect(points(text)).toEqual([3, 2, 5, 3]);
 		expect(read(text).reports.filter((report) => report.rule === 'points-each')).toHaveLength(2);
+	});
+
+	it('has the points in brackets behind each question, but not behind some alone', () => {
+		expect(points('1. What is a warp? [2]\n\n2. Name a knot. [1.5]')).toEqual([2, 1.5]);
+		expect(all('1. What is a warp? [2]\n\n2. Name a knot.')[0]).toEqual(['essay', 'What is a warp? [2]']);
 	});
 
 	it('keeps the words above a part out of the question in front of it', () => {
@@ -149,5 +158,42 @@ describe('answers in other forms', () => {
 		).questions;
 		expect(found!.question.stem).toContain('<table');
 		expect(short(found!.question).slice(2)).toEqual(['Eye', '*Short']);
+	});
+});
+
+describe('answers that stand apart', () => {
+	const asked = '1. Which is a bend?\nA. Bowline\nB. Sheet bend\n\n2. What is a warp?\n\n';
+	it.each([
+		['a table', '## Answer key\n| Question | Answer | Why |\n|---|---|---|\n| 1 | B | It joins. |\n| 2 | rope | |'],
+		['a table without a heading above it', '| No. | Answer |\n|---|---|\n| 1 | B |\n| 2 | rope |']
+	])('in %s at the end are those of the questions', (_, answers) => {
+		expect(all(asked + answers)).toEqual([bend, ['short-answer', 'What is a warp?', 'rope']]);
+	});
+	it('with reasons in a table give them as feedback', () => {
+		expect(feedback(`${asked}| Q | Answer | Reason |\n|---|---|---|\n| 1 | B | It joins. |\n| 2 | rope | |`)).toEqual([
+			'It joins.',
+			undefined
+		]);
+	});
+	it('in folds of a page are answers, and other folds are text', () => {
+		const folded =
+			'1. Which is a bend?\nA. Bowline\nB. Sheet bend\n\n<details>\n<summary>Show answer</summary>\n\nB. Sheet bend\n</details>\n\n2. What is a warp?\n<details><summary>Answer</summary>rope</details>';
+		expect(all(folded)).toEqual([bend, ['short-answer', 'What is a warp?', 'rope']]);
+	});
+});
+
+describe('two columns to be matched', () => {
+	const columns = 'Matching\n\n___ 1.  Ebb      A.  rises\n___ 2.  Flood    B.  falls\n                C.  stands\n';
+	it('are one question, whose pairs the list at the end tells', () => {
+		const { questions } = read(`${columns}\nKEY\n1. B\n2. A`);
+		expect(questions.map((found) => short(found.question))).toEqual([
+			['matching', 'Match.', 'Ebb=falls', 'Flood=rises']
+		]);
+		expect(questions[0]!.question).toMatchObject({ right: [{ text: 'falls' }, { text: 'rises' }, { text: 'stands' }] });
+	});
+	it('are paired by row and reported as doubtful where nothing tells', () => {
+		const { questions } = read(columns);
+		expect(short(questions[0]!.question).slice(2)).toEqual(['Ebb=rises', 'Flood=falls']);
+		expect(questions[0]!.reports).toMatchObject([{ rule: 'joined-columns', severity: 'doubtful' }]);
 	});
 });

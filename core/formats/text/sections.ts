@@ -7,6 +7,9 @@ const each = [
 	)
 ];
 const section = /^(?:part|section|teil|abschnitt|partie|parte|sección|deel|questions?\s+\d+\s*(?:[-–—]|to)\s*\d+)\b/i;
+/** The kind of the questions below, in a line of its own: "Completion.", "True/False. Write T or F." */
+const ofKind =
+	/^(?:multiple[-\s]choice|true\s*(?:[/|]|or)?\s*false|matching|completion|short[-\s]answer|essay|fill[-\s]in[-\s]the[-\s]blanks?)(?:\s+questions?)?\s*(?:[.:(]|$)/i;
 const trueOrFalse = /\btrue\s*(?:[/|]|or|and)\s*false\b|\bt\s*\/\s*f\b/i;
 
 /** What a line above questions says of each of them. */
@@ -22,6 +25,6 @@ export interface SectionWords {
 /** Reads a heading, or a line between questions: "Part B. True or false (2 points each)". */
 export function sectionWords(text: string): SectionWords {
 	const points = each.map((pattern) => pattern.exec(text)?.[1]).find((found) => found !== undefined) ?? null;
-	const begins = section.test(text);
+	const begins = section.test(text) || ofKind.test(text);
 	return { points, trueFalse: begins && trueOrFalse.test(text), begins };
 }
