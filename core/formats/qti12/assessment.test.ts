@@ -39,6 +39,47 @@ describe('an assessment of QTI 1.2', () => {
 		expect(found.quizzes[0]!.parts[0]!.questions.map((one) => one.identifier)).toEqual(['x', 'y', 'z']);
 		expect(found.reports).toEqual([]);
 	});
+	it('has a part for each bank that one section draws from', async () => {
+		const select = (bank: string, count: number, more = '') =>
+			`<selection><sourcebank_ref>${bank}</sourcebank_ref><selection_number>${count}</selection_number>${more}</selection>`;
+		const found = await readBare(
+			'paper.xml',
+			document(
+				`<objectbank ident="A">${item('a')}${item('b')}</objectbank><objectbank ident="B">${item('c')}</objectbank><assessment ident="Q" title="Paper"><section ident="S" title="Both"><selection_ordering>${select('A', 2)}${select('B', 1, '<not_selection><selection_metadata mdname="level" mdoperator="EQ">hard</selection_metadata></not_selection>')}<order order_type="Random"/></selection_ordering></section></assessment>`
+			)
+		);
+		expect(found.quizzes[0]!.parts).toMatchObject([
+			{ title: 'Both', draw: 2, shuffle: true, questions: [{ identifier: 'a' }, { identifier: 'b' }] },
+			{ title: 'Both', draw: 1, shuffle: true, questions: [{ identifier: 'c' }] }
+		]);
+		expect(found.reports).toMatchObject([{ rule: 'draw-condition' }]);
+		expect(found.reports[0]!.message).toContain('“not (level EQ hard)”');
+	});
+	it('that draws sections says so, and has each of them as a part', async () => {
+		const found = await readBare(
+			'paper.xml',
+			document(
+				`<assessment ident="A" title="Paper"><section ident="S" title="Either">${order(1)}<section ident="S1" title="Lights">${item('a')}</section><section ident="S2" title="Knots">${item('b')}</section></section></assessment>`
+			)
+		);
+		expect(found.quizzes[0]!.parts.map((part) => part.title)).toEqual(['Lights', 'Knots']);
+		expect(found.reports).toMatchObject([{ rule: 'draws-sections', place: { line: 1 } }]);
+	});
+	it('names a way of scoring that is more than a sum, and a mark to pass', async () => {
+		const saidOf = async (attributes: string, cut: string) =>
+			(
+				await readBare(
+					'paper.xml',
+					document(
+						`<assessment ident="A" title="Paper"><outcomes_processing ${attributes}><outcomes><decvar varname="SCORE"${cut}/></outcomes></outcomes_processing><section ident="S" title="P">${item('a')}</section></assessment>`
+					)
+				)
+			).reports.map((report) => report.message);
+		expect(await saidOf('scoremodel="SumOfScores"', '')).toEqual([]);
+		expect((await saidOf('scoremodel="NumberCorrect"', ' cutvalue="6"'))[0]).toContain(
+			'“scoremodel: NumberCorrect”, “cutvalue: 6”'
+		);
+	});
 	it('says so where the bank is nowhere', async () => {
 		const found = await readBare(
 			'paper.xml',

@@ -3,14 +3,14 @@ import { streamText } from '../../container/decode';
 import { beginning, plainText } from '../../markup/text';
 import type { Report } from '../../reports/report';
 import { streamXml } from '../../xml/stream';
-import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import { parseNumber } from '../numbers';
 import { noteIdentifier } from '../identifiers';
 import { categoryOfMetadata, readItem12 } from './item';
 import { joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
 import { noteMaterials, placeMaterials, type Materials } from './references';
+import { drawsSections, readSelection, scoringOf } from './selection';
 
 const mostWords = 300;
 const whole = new Set([
@@ -71,15 +71,9 @@ interface Section {
 	ident: string;
 	title: string;
 	part: FoundPart | null;
-}
-
-function selection(node: XmlElement, part: FoundPart): void {
-	for (const one of descendants(node, 'selection')) {
-		part.bank = trimmed(childOf(one, 'sourcebank_ref')) || part.bank;
-		part.draw = parseNumber(trimmed(childOf(one, 'selection_number'))) ?? part.draw;
-	}
-	const order = childOf(node, 'order')?.attributes.order_type;
-	if (order) part.shuffle = /random|shuffle/i.test(order);
+	/** Parts that the section draws from further banks. */
+	more: FoundPart[];
+	line: number;
 }
 
 function faultReport(
@@ -153,13 +147,21 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 				name: event.name,
 				ident: event.attributes.ident ?? '',
 				title: /^root.?section$/i.test(title) ? '' : title,
-				part
+				part,
+				more: [],
+				line: event.line
 			});
 			continue;
 		}
 		if (event.type === 'close') {
 			const closed = sections.pop();
-			if (closed?.part && (closed.part.questions.length || closed.part.bank)) quiz!.parts.push(closed.part);
+			if (closed?.part) {
+				const { part, more } = closed;
+				const holds = [part, ...more].filter((one) => one.questions.length || one.bank);
+				if (!holds.length && part.draw !== null)
+					yield { type: 'report', report: drawsSections(part, { file: context.file, line: closed.line }) };
+				quiz!.parts.push(...holds);
+			}
 			if (event.name === 'assessment' && quiz) {
 				if (quiz.parts.length) yield { type: 'quiz', quiz };
 				quiz = null;
@@ -167,7 +169,8 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 			continue;
 		}
 		const { element } = event;
-		const part = sections.findLast((section) => section.part)?.part ?? null;
+		const section = sections.findLast((one) => one.part) ?? null;
+		const part = section?.part ?? null;
 		const beside = besideQuestions(element, sections.at(-1)?.title || quiz?.title || '', context);
 		if (beside) yield { type: 'report', report: beside };
 		const settings =
@@ -183,8 +186,13 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 				}
 			};
 		if (element.name === 'reference' || element.name === 'presentation_material') noteMaterials(element, materials);
-		if (element.name === 'selection_ordering' && part) selection(element, part);
-		else if (element.name === 'itemref' && part)
+		const scoring = element.name === 'outcomes_processing' && quiz ? scoringOf(element, quiz.title, context) : null;
+		if (scoring) yield { type: 'report', report: scoring };
+		if (element.name === 'selection_ordering' && part) {
+			const { more, report } = readSelection(element, part, context);
+			section!.more.push(...more);
+			if (report) yield { type: 'report', report };
+		} else if (element.name === 'itemref' && part)
 			part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
 		else if (element.name === 'item') {
 			const category = sections
