@@ -3,6 +3,7 @@ import type { Question } from '../model/question';
 
 const mostCompared = 2000;
 const least = 0.6;
+const shortest = 4;
 
 const wordsOf = (question: Question) =>
 	new Set(
@@ -20,23 +21,25 @@ function likeness(a: Set<string>, b: Set<string>): number {
 }
 
 /**
- * Questions of one file whose stems are almost the same, by the place of the later one, with a sentence for people.
- * Likeness is that of Jaccard over words; stems of fewer than four words are passed over, and so are the same ones.
+ * Finds stems of one file that are almost the same, as its questions come. Likeness is that of Jaccard over words; stems
+ * of fewer than four words are passed over, and so are the same ones. Only the first of a large file are compared, since
+ * those of a load are all held against each other later.
  */
-export function nearDuplicates(questions: Question[]): Map<number, string> {
-	const found = new Map<number, string>();
-	if (questions.length > mostCompared) return found;
-	const words = questions.map(wordsOf);
-	for (let at = 1; at < questions.length; at += 1)
-		for (let other = 0; other < at; other += 1) {
-			if (words[at]!.size < 4 || words[other]!.size < 4) continue;
-			const value = likeness(words[at]!, words[other]!);
+export class NearStems {
+	readonly #seen: { words: Set<string>; stem: string }[] = [];
+
+	/** A sentence for people about a stem that came before and is almost the same; null where there is none. */
+	check(question: Question): string | null {
+		if (this.#seen.length >= mostCompared) return null;
+		const words = wordsOf(question);
+		if (words.size < shortest) return null;
+		for (const { words: others, stem } of this.#seen) {
+			const value = likeness(words, others);
 			if (value < least || value === 1) continue;
-			found.set(
-				at,
-				`It reads almost like “${beginning(plainText(questions[other]!.stem), 60)}” (${Math.round(value * 100)} percent of the words). Look whether both are wanted.`
-			);
-			break;
+			this.#seen.push({ words, stem: question.stem });
+			return `It reads almost like “${beginning(plainText(stem), 60)}” (${Math.round(value * 100)} percent of the words). Look whether both are wanted.`;
 		}
-	return found;
+		this.#seen.push({ words, stem: question.stem });
+		return null;
+	}
 }

@@ -42,9 +42,10 @@ describe('what a test asks for beside its questions', () => {
 			'<assessmentTest xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="t" title="Watch"><timeLimits maxTime="600"/><testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection identifier="s" title="Bridge" visible="true"><rubricBlock view="candidate"><p>Answer <b>both</b>.</p></rubricBlock><assessmentItemRef identifier="a" href="a.xml"/></assessmentSection></testPart></assessmentTest>';
 		const found = await readAll(await opened({ 'a.xml': item, 'test.xml': test }));
 		expect(found.quizzes).toHaveLength(1);
-		expect(found.reports.map(({ rule }) => rule).sort()).toEqual(['quiz-rules', 'words-of-section']);
+		expect(found.reports.map(({ rule }) => rule).sort()).toEqual(['quiz-rules', 'quiz-rules', 'words-of-section']);
 		const said = found.reports.map(({ message }) => message).join(' ');
 		expect(said).toContain('“Watch” also has time limits');
+		expect(said).toContain('one question after the other');
 		expect(said).toContain('“Answer both.”');
 	});
 });

@@ -13,7 +13,7 @@ export function* finishedQuiz(
 	for (const part of quiz.parts) {
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
-			if (bank) part.questions.push(...bank.map((one) => ({ ...one, inBank: true })));
+			if (bank) for (const one of bank) part.questions.push({ ...one, inBank: true });
 			else
 				yield told({
 					rule: 'unknown-bank',
@@ -26,6 +26,13 @@ export function* finishedQuiz(
 			weight ? Math.round(weight * (points.get(path ?? '') ?? 1) * 1e6) / 1e6 : null
 		);
 		if (worth.length && worth[0] !== null && worth.every((one) => one === worth[0])) part.pointsEach = worth[0]!;
+		else if (part.questions.some(({ weight }) => weight !== undefined && weight !== null && weight !== 1))
+			yield told({
+				rule: 'different-points',
+				severity: 'doubtful',
+				message: `The part “${part.title}” of the quiz “${quiz.title}” gives its questions different points: ${part.questions.map((one, at) => `“${one.identifier}” ${worth[at] ?? points.get(one.file ?? '') ?? 'its own'}`).join(', ')}. A part here gives the same to each, or each its own; the questions kept their own points. Set them by hand.`,
+				place: quiz.source
+			});
 		if (part.draw !== null && part.draw > part.questions.length)
 			yield told({
 				rule: 'draw-too-large',

@@ -65,6 +65,26 @@ describe('a test of QTI 2', () => {
 		});
 		expect(quiz.parts[0]!.pointsEach).toBe(3);
 	});
+	it('says so where its weights give the questions of a part different points', async () => {
+		const weighed = async (first: number, second: number) => {
+			const { quiz, reports } = await read({
+				'items/a.xml': item('a', 2),
+				'items/b.xml': item('b', 4),
+				'tests/t.xml': test(
+					section(
+						'All',
+						reference('a', `<weight identifier="W" value="${first}"/>`) +
+							reference('b', `<weight identifier="W" value="${second}"/>`)
+					)
+				)
+			});
+			return [quiz.parts[0]!.pointsEach, reports.map((report) => report.message).join()];
+		};
+		expect(await weighed(2, 1)).toEqual([4, '']);
+		const [each, message] = await weighed(3, 1);
+		expect(each).toBeNull();
+		expect(message).toContain('“ref-a” 6, “ref-b” 4');
+	});
 	it('is reported where it draws more than there is, and where a file is missing', async () => {
 		const { quiz, reports } = await read({
 			...items('a'),
@@ -117,5 +137,62 @@ describe('a test of QTI 2', () => {
 		});
 		expect(names(quiz.parts[0]!.questions)).toEqual(['a']);
 		expect(reports.find((report) => report.rule === 'quiz-rules')!.message).toContain(words);
+	});
+});
+
+describe('settings of a test that no quiz here holds', () => {
+	const about = async (part: string, inner: string, after = '') =>
+		(
+			await read({
+				...items('a', 'b'),
+				't.xml': `<assessmentTest xmlns="${namespace}" identifier="T" title="Paper"><testPart identifier="P" ${part} submissionMode="individual"><assessmentSection identifier="S" title="All" visible="true">${inner}</assessmentSection></testPart>${after}</assessmentTest>`
+			})
+		).reports.map((report) => report.message);
+	const ref = (name: string, attributes = '') =>
+		`<assessmentItemRef identifier="r-${name}" href="items/${name}.xml" ${attributes}/>`;
+	const scoring = (inner: string) => `<outcomeProcessing>${inner}</outcomeProcessing>`;
+	const sum =
+		'<setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"/></sum></setOutcomeValue>';
+	it.each([
+		['navigationMode="linear"', ref('a'), '', 'without a way back'],
+		[
+			'navigationMode="nonlinear"',
+			`<selection select="1" withReplacement="true"/>${ref('a')}${ref('b')}`,
+			'',
+			'drawn more than once'
+		],
+		[
+			'navigationMode="nonlinear"',
+			`<selection select="1"/>${ref('a', 'required="true"')}${ref('b')}`,
+			'',
+			'always drawn'
+		],
+		[
+			'navigationMode="nonlinear"',
+			`<ordering shuffle="true"/>${ref('a', 'fixed="true"')}${ref('b')}`,
+			'',
+			'keep their place'
+		],
+		[
+			'navigationMode="nonlinear"',
+			ref('a'),
+			scoring(
+				`${sum}<outcomeCondition><outcomeIf><isNull><variable identifier="SCORE"/></isNull></outcomeIf></outcomeCondition>`
+			),
+			'more than a sum'
+		]
+	])('are named: %s %s %s', async (part, inner, after, words) => {
+		const messages = await about(part, inner, after);
+		expect(messages).toHaveLength(1);
+		expect(messages[0]).toContain(words);
+	});
+	it('are none where it asks for nothing more than its questions and their sum', async () => {
+		expect(
+			await about(
+				'navigationMode="nonlinear"',
+				`<ordering shuffle="true"/>${ref('a')}${ref('b', 'required="false" fixed="false"')}`,
+				scoring(sum)
+			)
+		).toEqual([]);
 	});
 });

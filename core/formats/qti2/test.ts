@@ -19,8 +19,16 @@ const unheld: Record<string, string> = {
 	preCondition: 'conditions on what is shown',
 	branchRule: 'jumps between its questions',
 	testFeedback: 'feedback on the whole',
-	itemSessionControl: 'rules on attempts and review'
+	itemSessionControl: 'rules on attempts and review',
+	templateDefault: 'values for the variables of its questions',
+	variableMapping: 'scores under other names'
 };
+/** Elements of which outcome processing consists that only adds up what the questions earn. */
+const sums = new Set(['setOutcomeValue', 'sum', 'testVariables', 'lookupOutcomeValue', 'variable']);
+
+/** Whether the outcome processing of a test only adds up the scores of its questions, or there is none. */
+const addsUp = (processing: XmlElement | undefined): boolean =>
+	!processing || childrenOf(processing).every((node) => sums.has(node.name) && addsUp(node));
 
 async function load(
 	context: DocumentContext,
@@ -57,13 +65,26 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 
 	/** What a test asks for that a quiz here does not know: it is named, so that somebody can set it up by hand. */
 	function noteRules(node: XmlElement, file: string): void {
-		const said = [node, ...childrenOf(node, 'assessmentItemRef')].flatMap((one) => childrenOf(one));
-		const found = Object.entries(unheld).filter(([name]) => said.some((child) => child.name === name));
+		const references = childrenOf(node, 'assessmentItemRef');
+		const said = [node, ...references].flatMap((one) => childrenOf(one));
+		const has = (name: string) => references.some((one) => one.attributes[name] === 'true');
+		const found = [
+			...Object.entries(unheld)
+				.filter(([name]) => said.some((child) => child.name === name))
+				.map(([, words]) => words),
+			...(node.attributes.navigationMode === 'linear' ? ['one question after the other without a way back'] : []),
+			...(childOf(node, 'selection')?.attributes.withReplacement === 'true' ? ['questions drawn more than once'] : []),
+			...(has('required') && childOf(node, 'selection') ? ['questions that are always drawn'] : []),
+			...(has('fixed') && childOf(node, 'ordering')?.attributes.shuffle === 'true'
+				? ['questions that keep their place']
+				: []),
+			...(addsUp(childOf(node, 'outcomeProcessing')) ? [] : ['a way of scoring that is more than a sum'])
+		];
 		if (!found.length) return;
 		reports.push({
 			rule: 'quiz-rules',
 			severity: 'doubtful',
-			message: `“${(node.attributes.title || root?.attributes.title) ?? file}” also has ${found.map(([, words]) => words).join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+			message: `“${(node.attributes.title || root?.attributes.title) ?? file}” also has ${found.join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
 			place: { file, line: node.line }
 		});
 	}

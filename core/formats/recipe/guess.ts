@@ -99,7 +99,7 @@ function listsIn(value: unknown, path: string, out: Map<string, Listed>, depth =
 		const records = value.filter(isObject);
 		if (records.length) {
 			const known = out.get(here) ?? { path: here, records: [] };
-			known.records.push(...records);
+			for (const one of records) known.records.push(one);
 			out.set(here, known);
 		}
 		for (const one of value) listsIn(one, here, out, depth + 1);

@@ -11,7 +11,7 @@ import type { Report } from '../../reports/report';
 import { assemble, type KeyForm } from '../assemble';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { cleaningFor } from '../media';
-import { nearDuplicates } from '../near';
+import { NearStems } from '../near';
 import { draftOf, type RecordAccess, type Value } from './fields';
 import { guessJson, guessXml } from './guess';
 import { follow, linesOfRecords, type Found } from './json';
@@ -127,7 +127,7 @@ function* recordEvents(
 				place: { file: context.file, line: 1 }
 			}
 		};
-	const events: Extract<ReadEvent, { type: 'question' }>[] = [];
+	const near = new NearStems();
 	for (const { access, line, fragment } of records) {
 		const holder = emptyCommon('', '');
 		const draft = draftOf(access, recipe, cleaningFor(holder, context));
@@ -142,16 +142,16 @@ function* recordEvents(
 		});
 		question.attachments = holder.attachments;
 		question.removed = holder.removed;
-		events.push({ type: 'question', question, fragment, reports });
+		const like = near.check(question);
+		if (like)
+			reports.push({
+				rule: 'near-duplicate',
+				severity: 'doubtful',
+				message: like,
+				place: { file: context.file, line: question.source!.line }
+			});
+		yield { type: 'question', question, fragment, reports };
 	}
-	for (const [at, message] of nearDuplicates(events.map((event) => event.question)))
-		events[at]!.reports.push({
-			rule: 'near-duplicate',
-			severity: 'doubtful',
-			message,
-			place: { file: context.file, line: events[at]!.question.source!.line }
-		});
-	yield* events;
 }
 
 const trouble = (context: DocumentContext, rule: string, message: string, line = 1): ReadEvent => ({

@@ -7,6 +7,7 @@ import { follow } from './json';
 import { guessRecipe } from './of-file';
 import type { Recipe } from './recipe';
 import { openShapeless } from './shapeless';
+import { widthOf } from '../table/cells';
 
 /** A field of a record in a file of no standard shape, with what stands in it in the first records. */
 export interface SketchField {
@@ -63,7 +64,7 @@ function fewDifferent(values: Iterable<string>): string[] {
 
 function tableOf(name: string, rows: Row[]): SketchTable {
 	const some = rows.slice(0, rowsShown);
-	const width = Math.max(0, ...some.map((row) => row.cells.length));
+	const width = widthOf(some);
 	const columns = Array.from({ length: width }, (_, at) => at);
 	return {
 		name,

@@ -51,3 +51,10 @@ export function byLabels(text: string): string[] {
 	}
 	return parts.length ? [...parts, rest] : [text];
 }
+
+/** How many cells the widest of some rows has. */
+export function widthOf(rows: { cells: unknown[] }[]): number {
+	let most = 0;
+	for (const { cells } of rows) most = Math.max(most, cells.length);
+	return most;
+}

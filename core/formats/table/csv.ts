@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 import { readPlainText } from '../../container/decode';
-import { nearDuplicates } from '../near';
+import { NearStems } from '../near';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import type { Recipe } from '../recipe/recipe';
+import type { Recipe, TableRecipe } from '../recipe/recipe';
 import { guessTable } from './guess';
 import { cellOf, readRows, type Row } from './table';
 
@@ -86,36 +86,37 @@ export function tableEvents(
 	recipe: Recipe | null,
 	context: DocumentContext,
 	label: string
-): ReadEvent[] | null {
-	const used = recipe?.columns ? recipe : guessTable(rows);
-	if (!used) return null;
-	const events: ReadEvent[] = [];
-	for (const found of readRows(
-		rows,
-		{ ...guessTable(rows), ...used },
-		{ file: context.file, format: context.format, label }
-	))
-		if ('question' in found) events.push({ type: 'question', ...found });
-		else events.push({ type: 'report', report: found.report });
-	const questions = events.flatMap((event) => (event.type === 'question' ? [event] : []));
-	if (!questions.length)
-		events.push({
-			type: 'report',
-			report: {
-				rule: 'not-questions',
-				severity: 'doubtful',
-				message: `${label} has headings, and no row of questions below them.`,
-				place: { file: context.file, line: 1 }
-			}
-		});
-	for (const [at, message] of nearDuplicates(questions.map((event) => event.question)))
-		questions[at]!.reports.push({
-			rule: 'near-duplicate',
+): Generator<ReadEvent> | null {
+	const guessed = guessTable(rows);
+	const used = recipe?.columns ? recipe : guessed;
+	return used && eventsOf(rows, { ...guessed, ...used }, context, label);
+}
+
+function* eventsOf(rows: Row[], recipe: TableRecipe, context: DocumentContext, label: string): Generator<ReadEvent> {
+	const near = new NearStems();
+	let any = false;
+	for (const found of readRows(rows, recipe, { file: context.file, format: context.format, label })) {
+		if ('report' in found) {
+			yield { type: 'report', report: found.report };
+			continue;
+		}
+		any = true;
+		const { question, reports } = found;
+		const like = near.check(question);
+		const place = { file: context.file, line: question.source!.line };
+		if (like) reports.push({ rule: 'near-duplicate', severity: 'doubtful', message: like, place });
+		yield { type: 'question', ...found };
+	}
+	if (any) return;
+	yield {
+		type: 'report',
+		report: {
+			rule: 'not-questions',
 			severity: 'doubtful',
-			message,
-			place: { file: context.file, line: questions[at]!.question.source!.line }
-		});
-	return events;
+			message: `${label} has headings, and no row of questions below them.`,
+			place: { file: context.file, line: 1 }
+		}
+	};
 }
 
 /** Reads a table of text: CSV, with tabs or with semicolons. */

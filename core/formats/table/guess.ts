@@ -3,13 +3,14 @@ import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings } from './headings';
 import { guessOptionRows } from './option-rows';
 import { optionCells, type Row } from './table';
+import { widthOf } from './cells';
 
 /** What columns without headings mean, by what stands in them: the longest text, short ones behind it, a key that names one of them. */
 function guessByContent(rows: Row[]): Columns | null {
 	const filled = rows.filter((row) => row.cells.some((cell) => cell.text));
 	// the first row may hold headings in words that are not known
 	const some = (filled.length > 2 ? filled.slice(1) : filled).slice(0, 50);
-	const width = Math.max(0, ...some.map((row) => row.cells.length));
+	const width = widthOf(some);
 	if (width < 2 || !some.length) return null;
 	const length = (at: number) => some.reduce((sum, row) => sum + (row.cells[at]?.text.length ?? 0), 0) / some.length;
 	const stem = Array.from({ length: width }, (_, at) => at).sort((a, b) => length(b) - length(a))[0]!;
@@ -79,10 +80,7 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 		);
 	const recipe: TableRecipe = { headerRow, columns, categorySeparators: ['>', '/', '::', '»', '\\'] };
 	const body = rows.filter((row) => row.number > headerRow);
-	const names = headings(
-		rows.find((row) => row.number === headerRow) ?? null,
-		Math.max(...rows.map((row) => row.cells.length))
-	);
+	const names = headings(rows.find((row) => row.number === headerRow) ?? null, widthOf(rows));
 	const ofRows = guessOptionRows(body, names, columns);
 	if (ofRows) return { ...recipe, columns: ofRows, keyForms: ['text'] };
 	const place = new Map(names.map((name, at) => [name, at]));

@@ -1,5 +1,5 @@
 import type { Columns, TableRecipe } from '../recipe/recipe';
-import { flagOf, isFlag } from './cells';
+import { flagOf, isFlag, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
 import { cellOf, type Row } from './table';
 
@@ -43,7 +43,7 @@ export function joinOptionRows(rows: Row[], recipe: TableRecipe): { rows: Row[];
 	const { options, optionRight } = columns;
 	if (optionRight === undefined || typeof options !== 'string') return { rows, recipe };
 	const header = rows.find((row) => row.number === headerRow) ?? null;
-	const width = Math.max(0, ...rows.map((row) => row.cells.length));
+	const width = widthOf(rows);
 	const names = headings(header, width);
 	const at = (name: string | undefined) =>
 		names.findIndex((one) => name !== undefined && plainHeading(one) === plainHeading(name));
@@ -56,7 +56,7 @@ export function joinOptionRows(rows: Row[], recipe: TableRecipe): { rows: Row[];
 		if (last && !row.raw && goesOn(last[0]!, row, at(columns.identifier), stem)) last.push(row);
 		else groups.push([row]);
 	}
-	const most = Math.max(1, ...groups.map((group) => group.length));
+	const most = groups.reduce((before, group) => Math.max(before, group.length), 1);
 	const ofEach = groups.some((group) => new Set(group.map((row) => row.cells[feedback]?.text ?? '')).size > 1);
 	const named = (word: string) => Array.from({ length: most }, (_, place) => `${word} ${place + 1} of the question`);
 	const hidden = new Set([option, right, ...(ofEach ? [feedback] : [])]);

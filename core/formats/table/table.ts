@@ -5,7 +5,7 @@ import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import type { TableRecipe } from '../recipe/recipe';
-import { byLabels, categoryOf, flagOf, isFlag, listOf } from './cells';
+import { byLabels, categoryOf, flagOf, isFlag, listOf, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
 import { joinOptionRows } from './option-rows';
 
@@ -86,7 +86,7 @@ export function* readRows(
 	const { rows, recipe } = joinOptionRows(given, wanted);
 	const headerRow = recipe.headerRow ?? 1;
 	const header = headerRow ? (rows.find((row) => row.number === headerRow) ?? null) : null;
-	const width = Math.max(0, ...rows.map((row) => row.cells.length));
+	const width = widthOf(rows);
 	const names = headings(header, width);
 	const place = new Map(names.map((name, at) => [name, at]));
 	const folded = new Map(names.map((name, at) => [plainHeading(name), at]));

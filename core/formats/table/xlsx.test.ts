@@ -184,3 +184,19 @@ describe('the sheets of a workbook', () => {
 		).toContain('sheet1.xml');
 	});
 });
+
+describe('a large workbook', () => {
+	it('is read to its end, though its sheet is more than a part may be that is held at once', async () => {
+		const padding = `<!--${' '.repeat(2 ** 20)}-->`;
+		const rows = `${head}${cells(2, 'Which holds?', 'Bowline', 'Reef', 'A')}${padding.repeat(66)}${cells(3, 'Which slips?', 'Bowline', 'Reef', 'B')}`;
+		const found = await readAll(await workbook([{ name: 'Knots', rows }]));
+		expect(found.questions.map(right)).toEqual([['Bowline'], ['Reef']]);
+	});
+	it('may have more rows than a call takes arguments', async () => {
+		const rows = Array.from({ length: 140_000 }, (_, at) => `<row r="${at + 3}"/>`).join('');
+		const found = await readAll(
+			await workbook([{ name: 'Knots', rows: head + cells(2, 'Which holds?', 'Bowline', 'Reef', 'A') + rows }])
+		);
+		expect(found.questions.map(right)).toEqual([['Bowline']]);
+	});
+});

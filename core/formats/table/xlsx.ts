@@ -1,13 +1,14 @@
-import { readText } from '../../container/decode';
+import { readText, streamText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { parseXml } from '../../xml/stream';
+import { parseXml, streamXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
 import type { DocumentReader, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
 import { tableEvents } from './csv';
 import { cellOf, type Cell, type Row } from './table';
+import { widthOf } from './cells';
 
 interface Book {
 	strings: Cell[];
@@ -21,16 +22,35 @@ const dateFormats = new Set([
 	57, 58
 ]);
 
+const damaged = (path: string, fault: { rule: string; line: number; message: string }): Report => ({
+	rule: fault.rule,
+	severity: 'broken',
+	message: `“${path}” in the workbook is damaged in line ${fault.line}: ${fault.message}. What comes after it cannot be read. Open the workbook, save it again, and load that.`,
+	place: { file: path, line: fault.line }
+});
+
+/** The elements of some names in a part of the workbook, one at a time, since a sheet may be larger than what can be held. */
+async function* elementsOf(
+	container: Container,
+	path: string,
+	names: string[],
+	told: (report: Report) => void
+): AsyncGenerator<XmlElement> {
+	if (!container.has(path)) return;
+	const collect = (name: string) => names.includes(name);
+	for await (const event of streamXml(
+		streamText(container, path, () => undefined),
+		{ collect, withoutSource: true }
+	)) {
+		if (event.type === 'fault') told(damaged(path, event));
+		else if (event.type === 'element') yield event.element;
+	}
+}
+
 async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
 	if (!container.has(path)) return null;
 	const { root, fault } = parseXml((await readText(container, path)).text);
-	if (fault)
-		told({
-			rule: fault.rule,
-			severity: 'broken',
-			message: `“${path}” in the workbook is damaged in line ${fault.line}: ${fault.message}. What comes after it cannot be read. Open the workbook, save it again, and load that.`,
-			place: { file: path, line: fault.line }
-		});
+	if (fault) told(damaged(path, fault));
 	return root ?? null;
 }
 
@@ -61,7 +81,9 @@ async function bookOf(
 	root: XmlElement,
 	told: (report: Report) => void
 ): Promise<Book> {
-	const strings = await xml(container, `${folder}sharedStrings.xml`, told);
+	const strings: Cell[] = [];
+	for await (const node of elementsOf(container, `${folder}sharedStrings.xml`, ['si'], told))
+		strings.push(stringOf(node));
 	const styles = await xml(container, `${folder}styles.xml`, told);
 	const custom = new Map(
 		(styles ? descendants(styles, 'numFmt') : []).map((node) => [
@@ -76,7 +98,7 @@ async function bookOf(
 		);
 	});
 	return {
-		strings: strings ? childrenOf(strings, 'si').map(stringOf) : [],
+		strings,
 		formats,
 		date1904: /^(1|true)$/.test(descendants(root, 'workbookPr')[0]?.attributes.date1904 ?? '')
 	};
@@ -137,43 +159,65 @@ const rowOf = (reference: string) => Number(/\d+$/.exec(reference)?.[0] ?? 0);
 const mostColumns = 512;
 const mostAreas = 5000;
 
-/** The rows of a sheet; merged areas repeat what their first cell says. */
-function rowsOf(sheet: XmlElement, book: Book, told: (beyond: number) => void): Row[] {
-	const rows: Row[] = [];
-	let beyond = 0;
-	let number = 0;
-	for (const node of childrenOf(childOf(sheet, 'sheetData') ?? sheet, 'row')) {
-		number = Number(node.attributes.r ?? number + 1);
-		const cells: Cell[] = [];
-		childrenOf(node, 'c').forEach((cell, at) => {
-			const place = cell.attributes.r ? columnOf(cell.attributes.r) : at;
-			if (place < 0 || place >= mostColumns) {
-				if (textOf(cell).trim()) beyond += 1;
-				return;
-			}
-			while (cells.length < place) cells.push(cellOf(''));
-			cells[place] = valueOf(cell, book, cell.attributes.r ?? `${number}:${place + 1}`);
-		});
-		rows.push({ cells, number, hidden: /^(1|true)$/.test(node.attributes.hidden ?? '') });
-	}
+const empty = cellOf('');
+
+function cellsOf(node: XmlElement, number: number, book: Book, beyond: () => void): Cell[] {
+	const cells: Cell[] = [];
+	childrenOf(node, 'c').forEach((cell, at) => {
+		const place = cell.attributes.r ? columnOf(cell.attributes.r) : at;
+		if (place < 0 || place >= mostColumns) {
+			if (textOf(cell).trim()) beyond();
+			return;
+		}
+		while (cells.length < place) cells.push(empty);
+		cells[place] = valueOf(cell, book, cell.attributes.r ?? `${number}:${place + 1}`);
+	});
+	return cells;
+}
+
+/** Repeats what the first cell of each merged area says in the others of its first column (18.3.1.55). */
+function spread(rows: Row[], areas: string[]): void {
 	const byNumber = new Map(rows.map((row) => [row.number, row]));
-	if (beyond) told(beyond);
 	const last = rows.reduce((most, row) => Math.max(most, row.number), 0);
-	for (const area of descendants(sheet, 'mergeCell').slice(0, mostAreas)) {
-		const [from = '', to = from] = (area.attributes.ref ?? '').split(':');
+	for (const area of areas) {
+		const [from = '', to = from] = area.split(':');
 		const first = byNumber.get(rowOf(from))?.cells[columnOf(from)];
 		if (!first || rowOf(from) === rowOf(to)) continue;
 		for (let row = rowOf(from) + 1; row <= Math.min(last, rowOf(to)); row += 1) {
 			const cells = byNumber.get(row)?.cells;
 			if (!cells) continue;
-			while (cells.length <= columnOf(from)) cells.push(cellOf(''));
+			while (cells.length <= columnOf(from)) cells.push(empty);
 			if (!cells[columnOf(from)]!.text)
 				cells[columnOf(from)] = { text: first.text, markup: first.markup, merged: true };
 		}
 	}
-	const width = Math.max(0, ...rows.map((row) => row.cells.length));
+}
+
+/** The rows of a sheet; merged areas repeat what their first cell says. Null where its part is not there. */
+async function rowsOf(
+	container: Container,
+	path: string,
+	book: Book,
+	told: { report: (report: Report) => void; beyond: (cells: number) => void }
+): Promise<Row[] | null> {
+	if (!container.has(path)) return null;
+	const rows: Row[] = [];
+	const areas: string[] = [];
+	let beyond = 0;
+	let number = 0;
+	for await (const node of elementsOf(container, path, ['row', 'mergeCell'], told.report)) {
+		if (node.name === 'mergeCell') {
+			if (areas.length < mostAreas) areas.push(node.attributes.ref ?? '');
+			continue;
+		}
+		number = Number(node.attributes.r ?? number + 1);
+		const cells = cellsOf(node, number, book, () => (beyond += 1));
+		rows.push({ cells, number, hidden: /^(1|true)$/.test(node.attributes.hidden ?? '') });
+	}
+	if (beyond) told.beyond(beyond);
+	spread(rows, areas);
+	const width = widthOf(rows);
 	// a sheet does not store empty cells at the end of a row: that they are missing says nothing
-	const empty = cellOf('');
 	for (const row of rows) while (row.cells.length < width) row.cells.push(empty);
 	return rows;
 }
@@ -200,20 +244,19 @@ export async function sheetsOf(
 		const id = node.attributes.id ?? node.attributes['r:id'] ?? '';
 		const target = targets.get(id);
 		const file = target ? resolvePath(path, target) : null;
-		const sheet = file ? await xml(container, container.find(file) ?? file, told) : null;
-		if (sheet)
-			sheets.push({
-				name: node.attributes.name ?? '',
-				hidden: (node.attributes.state ?? 'visible') !== 'visible',
-				rows: rowsOf(sheet, book, (beyond) =>
-					told({
-						rule: 'too-many-columns',
-						severity: 'doubtful',
-						message: `The sheet “${node.attributes.name ?? ''}” has ${beyond} cells beyond its first ${mostColumns} columns. They were left out.`,
-						place: { file: path }
-					})
-				)
-			});
+		const name = node.attributes.name ?? '';
+		if (!file) continue;
+		const rows = await rowsOf(container, container.find(file) ?? file, book, {
+			report: told,
+			beyond: (cells) =>
+				told({
+					rule: 'too-many-columns',
+					severity: 'doubtful',
+					message: `The sheet “${name}” has ${cells} cells beyond its first ${mostColumns} columns. They were left out.`,
+					place: { file: path }
+				})
+		});
+		if (rows) sheets.push({ name, hidden: (node.attributes.state ?? 'visible') !== 'visible', rows });
 	}
 	return sheets;
 }

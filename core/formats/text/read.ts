@@ -1,6 +1,6 @@
 import { readPlainText } from '../../container/decode';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import { nearDuplicates } from '../near';
+import { NearStems } from '../near';
 import { readMarkedText, type TextFound } from './grammar';
 import { linesOf, type Line } from './lines';
 
@@ -11,12 +11,10 @@ export function* textEvents(
 	fragment: (from: number, to: number) => string
 ): Generator<ReadEvent> {
 	for (const report of found.reports) yield { type: 'report', report };
-	const near = nearDuplicates(found.questions.map((one) => one.question));
-	let number = 0;
+	const near = new NearStems();
 	for (const { question, reports, from, to } of found.questions) {
-		number += 1;
 		const place = { file: context.file, line: from };
-		const like = near.get(number - 1);
+		const like = near.check(question);
 		if (like) reports.push({ rule: 'near-duplicate', severity: 'doubtful', message: like, place });
 		yield { type: 'question', question, fragment: fragment(from, to), reports };
 	}

@@ -1,0 +1,84 @@
+import type { FoundPart } from '../../model/quiz';
+import type { Report } from '../../reports/report';
+import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement } from '../../xml/tree';
+import type { DocumentContext } from '../format';
+import { parseNumber } from '../numbers';
+
+const conditions = ['selection_metadata', 'and_selection', 'or_selection', 'not_selection', 'selection_extension'];
+
+/** What a condition of a selection says, in the words of the file. */
+function wordsOf(node: XmlElement): string {
+	if (node.name === 'selection_metadata') {
+		const { mdname = '', mdoperator = 'EQ' } = node.attributes;
+		return `${mdname} ${mdoperator} ${trimmed(node)}`;
+	}
+	const inner = childrenOf(node).map(wordsOf).filter(Boolean);
+	const joined = inner.join(node.name === 'or_selection' ? ' or ' : ' and ') || textOf(node).trim();
+	return node.name === 'not_selection' ? `not (${joined})` : joined;
+}
+
+/**
+ * Reads how a section draws (QTI 1.2 selection and ordering information model, 3): the numbers and the bank into its
+ * part, and a part more for each further bank. What no part can hold, such as a choice by metadata, is reported.
+ */
+export function readSelection(
+	node: XmlElement,
+	part: FoundPart,
+	context: DocumentContext
+): { more: FoundPart[]; report: Report | null } {
+	const order = childOf(node, 'order')?.attributes.order_type;
+	if (order) part.shuffle = /random|shuffle/i.test(order);
+	const more: FoundPart[] = [];
+	const said: string[] = [];
+	for (const one of descendants(node, 'selection')) {
+		const bank = trimmed(childOf(one, 'sourcebank_ref')) || null;
+		const draw = parseNumber(trimmed(childOf(one, 'selection_number')));
+		said.push(...conditions.flatMap((name) => childrenOf(one, name)).map(wordsOf));
+		if (bank !== null && part.bank !== null && bank !== part.bank)
+			more.push({ ...part, bank, draw, questions: [], path: [...part.path] });
+		else {
+			part.bank ??= bank;
+			if (draw !== null) part.draw = (part.draw ?? 0) + draw;
+		}
+	}
+	const words = said.filter(Boolean).map((one) => `“${one}”`);
+	if (!words.length) return { more, report: null };
+	return {
+		more,
+		report: {
+			rule: 'draw-condition',
+			severity: 'doubtful',
+			message: `“${part.title}” draws only questions with ${words.join(' and ')}. A part of a quiz was made that draws from all of them; narrow its pool by hand.`,
+			place: { file: context.file, line: node.line }
+		}
+	};
+}
+
+/** Says that a section draws among the sections in it, which a quiz here does not: their questions are parts of their own. */
+export function drawsSections(part: FoundPart, place: Report['place']): Report {
+	return {
+		rule: 'draws-sections',
+		severity: 'doubtful',
+		message: `“${part.title}” draws ${part.draw} of the sections in it. A quiz here draws questions: each of those sections became a part of its own. Look at how many are drawn.`,
+		place
+	};
+}
+
+/** What an assessment says of how its points come together, where that is more than their sum (3.2.1); null where it is not. */
+export function scoringOf(node: XmlElement, title: string, context: DocumentContext): Report | null {
+	const model = node.attributes.scoremodel ?? 'SumOfScores';
+	const cut = descendants(node, 'decvar')
+		.map((one) => one.attributes.cutvalue)
+		.find(Boolean);
+	const said = [
+		...(/^sum\s*of\s*scores$/i.test(model) ? [] : [`“scoremodel: ${model}”`]),
+		...(cut ? [`“cutvalue: ${cut}”`] : [])
+	];
+	if (!said.length) return null;
+	return {
+		rule: 'quiz-rules',
+		severity: 'doubtful',
+		message: `“${title}” also says ${said.join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+		place: { file: context.file, line: node.line }
+	};
+}
