@@ -14,14 +14,16 @@ export type Files = Record<string, string | Uint8Array>;
 
 const bytesOf = (content: string | Uint8Array) => (typeof content === 'string' ? new TextEncoder().encode(content) : content);
 
-/** A zip of files. */
-export function zipped(files: Files): Uint8Array {
-	return zipSync(Object.fromEntries(Object.entries(files).map(([path, content]) => [path, bytesOf(content)])));
+/** A zip of files, packed or only put together. */
+export function zipped(files: Files, packed = true): Uint8Array {
+	return zipSync(Object.fromEntries(Object.entries(files).map(([path, content]) => [path, bytesOf(content)])), {
+		level: packed ? 6 : 0
+	});
 }
 
 /** A package of files, opened. */
-export function opened(files: Files): Promise<Container> {
-	return openContainer('package.zip', memorySource(zipped(files)));
+export function opened(files: Files, packed = true): Promise<Container> {
+	return openContainer('package.zip', memorySource(zipped(files, packed)));
 }
 
 /** What was found in a package. */

@@ -269,3 +269,37 @@ describe('whole documents', () => {
 		expect(found.about.get('Knots')).toMatchObject([{ rule: 'wrong-encoding' }]);
 	});
 });
+
+describe('what stands in an item beside its question', () => {
+	const about = async (attributes: string, choice: string, more = '') => {
+		const found = await readBare(
+			'a.xml',
+			`<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="B" title="Beside" timeDependent="false" ${attributes}><responseDeclaration identifier="R" cardinality="multiple" baseType="identifier"><correctResponse><value>A</value><value>B</value></correctResponse></responseDeclaration><itemBody><choiceInteraction responseIdentifier="R" shuffle="true" ${choice}><prompt>Which are hitches?</prompt><simpleChoice identifier="A">Clove</simpleChoice><simpleChoice identifier="B">Rolling</simpleChoice><simpleChoice identifier="C">Bowline</simpleChoice></choiceInteraction></itemBody>${more}</assessmentItem>`
+		);
+		return found.about.get('Beside')!.filter((report) => report.rule === 'beside-question');
+	};
+	it.each([
+		['adaptive="true"', 'maxChoices="0"', '', 'in several steps'],
+		['adaptive="false"', 'maxChoices="2"', '', 'at most 2 of the 3 options'],
+		['adaptive="false"', 'maxChoices="0" minChoices="2"', '', 'at least 2 options'],
+		[
+			'adaptive="false"',
+			'maxChoices="0"',
+			'<companionMaterialsInfo><calculator><description>A calculator</description></calculator></companionMaterialsInfo>',
+			'“A calculator”'
+		],
+		[
+			'adaptive="false"',
+			'maxChoices="0"',
+			'<catalogInfo><catalog id="c"><card support="spoken"><htmlContent><p>Say it slowly</p></htmlContent></card></catalog></catalogInfo>',
+			'“Say it slowly”'
+		]
+	])('is named: %s %s %s', async (attributes, choice, more, words) => {
+		const [report] = await about(attributes, choice, more);
+		expect(report!.message).toContain(words);
+	});
+	it('is nothing where as many may be chosen as there are', async () => {
+		expect(await about('adaptive="false"', 'maxChoices="3"')).toEqual([]);
+		expect(await about('adaptive="false"', 'maxChoices="0" minChoices="1"')).toEqual([]);
+	});
+});

@@ -12,6 +12,7 @@ import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { noteIdentifier } from '../identifiers';
 import { attach, cleaningFor } from '../media';
 import { formatOf } from '../versions';
+import { besideQuestion } from './beside';
 import { readBlanks, readGaps } from './blanks';
 import { isCalculated, readCalculated } from './calculated';
 import { readChoice } from './choice';
@@ -242,6 +243,8 @@ function readTree(
 		});
 		question = withCommon(common, { kind: 'unreadable', reason, fragment });
 	}
+	const beside = question.kind === 'unreadable' ? null : besideQuestion(item, place);
+	if (beside) reports.push(beside);
 	noteIdentifier(question, context, reports);
 	return { type: 'question', question, fragment, reports };
 }

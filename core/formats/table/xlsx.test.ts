@@ -27,23 +27,26 @@ interface Sheet {
 }
 
 /** A workbook of sheets, with parts beside them. */
-const workbook = (sheets: Sheet[], parts: Record<string, string> = {}, properties = '') =>
-	opened({
-		'xl/workbook.xml': `<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships">${properties}<sheets>${sheets
-			.map(
-				({ name, state }, at) =>
-					`<sheet name="${name}" sheetId="${at + 1}" r:id="r${at}"${state ? ` state="${state}"` : ''}/>`
-			)
-			.join('')}</sheets></workbook>`,
-		'xl/_rels/workbook.xml.rels': `<Relationships>${sheets.map((_, at) => `<Relationship Id="r${at}" Target="worksheets/sheet${at}.xml"/>`).join('')}</Relationships>`,
-		...Object.fromEntries(
-			sheets.map(({ rows, after }, at) => [
-				`xl/worksheets/sheet${at}.xml`,
-				`<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${after ?? ''}</worksheet>`
-			])
-		),
-		...parts
-	});
+const workbook = (sheets: Sheet[], parts: Record<string, string> = {}, properties = '', packed = true) =>
+	opened(
+		{
+			'xl/workbook.xml': `<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships">${properties}<sheets>${sheets
+				.map(
+					({ name, state }, at) =>
+						`<sheet name="${name}" sheetId="${at + 1}" r:id="r${at}"${state ? ` state="${state}"` : ''}/>`
+				)
+				.join('')}</sheets></workbook>`,
+			'xl/_rels/workbook.xml.rels': `<Relationships>${sheets.map((_, at) => `<Relationship Id="r${at}" Target="worksheets/sheet${at}.xml"/>`).join('')}</Relationships>`,
+			...Object.fromEntries(
+				sheets.map(({ rows, after }, at) => [
+					`xl/worksheets/sheet${at}.xml`,
+					`<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${after ?? ''}</worksheet>`
+				])
+			),
+			...parts
+		},
+		packed
+	);
 const read = async (rows: string, parts: Record<string, string> = {}, after = '', properties = '') =>
 	readAll(await workbook([{ name: 'Q', rows, after }], parts, properties));
 
@@ -189,7 +192,7 @@ describe('a large workbook', () => {
 	it('is read to its end, though its sheet is more than a part may be that is held at once', async () => {
 		const padding = `<!--${' '.repeat(2 ** 20)}-->`;
 		const rows = `${head}${cells(2, 'Which holds?', 'Bowline', 'Reef', 'A')}${padding.repeat(66)}${cells(3, 'Which slips?', 'Bowline', 'Reef', 'B')}`;
-		const found = await readAll(await workbook([{ name: 'Knots', rows }]));
+		const found = await readAll(await workbook([{ name: 'Knots', rows }], {}, '', false));
 		expect(found.questions.map(right)).toEqual([['Bowline'], ['Reef']]);
 	});
 	it('may have more rows than a call takes arguments', async () => {
