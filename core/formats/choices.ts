@@ -13,3 +13,12 @@ export function isTrueFalse(texts: string[]): boolean {
 		plain.length === 2 && plain[0] !== plain[1] && truths.some((pair) => plain.every((text) => pair.includes(text)))
 	);
 }
+
+/**
+ * A limit on how many of some options may be chosen, in words; null where there is none beyond one or all of them. `most`
+ * is 0 for any number.
+ */
+export function limitWords(options: number, least: number, most: number): string | null {
+	if (most > 1 && most < options) return `that at most ${most} of the ${options} options may be chosen`;
+	return least > 1 && most !== 1 ? `that at least ${least} options have to be chosen` : null;
+}

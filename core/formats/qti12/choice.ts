@@ -1,7 +1,7 @@
 import { plainText } from '../../markup/text';
 import { withCommon, type ChoiceQuestion } from '../../model/question';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { isTrueFalse } from '../choices';
+import { isTrueFalse, limitWords } from '../choices';
 import { creditsByTrying } from '../credits';
 import { placeFeedback, type Trial } from './feedback';
 import { joinBlocks, materialBelow } from './material';
@@ -27,6 +27,15 @@ export function readChoice12(reading: Reading12, response: XmlElement): ChoiceQu
 	const texts = labels.map((label) => joinBlocks(materialBelow(label, cleaning)));
 	const idents = labels.map((label) => label.attributes.ident ?? '');
 	const several = cardinalityOf(response) === 'multiple';
+	const { minnumber = '0', maxnumber = '0' } = choice.attributes;
+	const limit = several ? limitWords(labels.length, Number(minnumber), Number(maxnumber)) : null;
+	if (limit)
+		reports.push({
+			rule: 'beside-question',
+			severity: 'untidy',
+			message: `The file also says ${limit}. A question here does not hold that; set it up by hand where it is needed.`,
+			place
+		});
 	const keyed = processing ? descendants(processing, 'varequal').map(trimmed) : [];
 	const lostKeys = [...new Set(keyed)].filter((key) => idents.filter((one) => one === key).length !== 1);
 	const repeated = [...new Set(idents.filter((one, at) => idents.indexOf(one) !== at))];

@@ -8,7 +8,7 @@ import { parseNumber } from '../numbers';
 import { partBoxes } from './boxes';
 import { readChoice12 } from './choice';
 import { placeFeedback } from './feedback';
-import { joinBlocks, materialBelow } from './material';
+import { isOfOptions, joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
 import { readGroup12, readOrder12, readPoints12 } from './order';
 import { UnknownCondition } from './process';
@@ -178,7 +178,7 @@ function readResponses(reading: Reading12): Question {
 	const cardinality = cardinalityOf(response!);
 	if (written && childOf(response!, 'render_fib') && !isOpen(reading, response!) && isInSentence(reading, response!))
 		return readSeveral12(reading);
-	const inner = materialBelow(response!, cleaning, (name) => name.startsWith('render_'));
+	const inner = materialBelow(response!, cleaning, isOfOptions);
 	common.stem = joinBlocks([common.stem, ...inner]);
 	if (response!.name === 'response_lid' && childOf(response!, 'render_choice'))
 		return cardinality === 'ordered' ? readOrder12(reading, response!) : readChoice12(reading, response!);

@@ -1,6 +1,6 @@
 import { markupOfHtml, markupOfNodes, markupOfText, type CleanContext } from '../../markup/clean';
 import type { Markup } from '../../model/question';
-import { escapeAttribute } from '../../xml/serialise';
+import { escapeAttribute, escapeText } from '../../xml/serialise';
 import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
 
 const looksLikeHtml = /<\/?(p|br|div|b|i|u|strong|em|img|span|ul|ol|li|table|sub|sup|font|a)\b[^>]*>/i;
@@ -24,6 +24,28 @@ function readText(node: XmlElement, context: CleanContext): Markup {
 	return markupOfText(text);
 }
 
+/**
+ * Material of the rarer kinds: pictures that stand in the file itself, files for other programs as a link, and the words
+ * of applets and extensions, which themselves are taken out and noted.
+ */
+function otherMaterial(node: XmlElement, address: string, context: CleanContext): Markup {
+	const text = textOf(node).trim();
+	const { imagtype, apptype, label } = node.attributes;
+	if (node.name === 'matimage') {
+		const data = text.replace(/\s+/g, '');
+		const html = `<img src="data:${escapeAttribute(imagtype ?? 'image/jpeg')};base64,${data}" alt=""/>`;
+		return data && /^[A-Za-z\d+/]+=*$/.test(data) ? markupOfHtml(html, context) : '';
+	}
+	if (node.name === 'matapplication' && address) {
+		const file = escapeAttribute(context.media(address) ?? address);
+		const type = escapeAttribute(apptype ?? 'application/octet-stream');
+		return `<object data="media:${file}" type="${type}">${escapeText(text || label || address)}</object>`;
+	}
+	if (!/^mat(applet|application|_extension)$/.test(node.name)) return '';
+	context.removed(node.name);
+	return text ? ` ${markupOfText(text)} ` : '';
+}
+
 /** What stands in a `material` (QTI 1.2 ASI binding, 3.4): text, emphasis, pictures and sound, as rich text. */
 function materialMarkup(material: XmlElement, context: CleanContext): Markup {
 	let out = '';
@@ -44,6 +66,7 @@ function materialMarkup(material: XmlElement, context: CleanContext): Markup {
 			out += `<img src="media:${escapeAttribute(context.media(address) ?? address)}" alt=""${size}/>`;
 		} else if ((node.name === 'mataudio' || node.name === 'matvideo') && address)
 			out += `<object data="media:${escapeAttribute(context.media(address) ?? address)}" type="${escapeAttribute(node.attributes.audiotype ?? node.attributes.videotype ?? 'application/octet-stream')}"/>`;
+		else out += otherMaterial(node, address, context);
 	}
 	return out.trim();
 }
@@ -56,6 +79,10 @@ export function joinBlocks(pieces: Markup[]): Markup {
 	if (some.length < 2) return some[0] ?? '';
 	return some.map((piece) => (blocks.test(piece) ? piece : `<p>${piece}</p>`)).join('');
 }
+
+/** Whether an element holds what belongs to single options or to a picture, and not to what is asked. */
+export const isOfOptions = (name: string): boolean =>
+	name === 'response_label' || (name.startsWith('render_') && name !== 'render_choice');
 
 /** All material below an element, in order, without that of responses unless they are asked for. */
 export function materialBelow(

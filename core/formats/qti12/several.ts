@@ -13,7 +13,7 @@ import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../.
 import { parseXml } from '../../xml/stream';
 import { weigh, type Weighed } from '../weigh';
 import { placeFeedback, type Trial } from './feedback';
-import { joinBlocks, materialBelow } from './material';
+import { isOfOptions, joinBlocks, materialBelow } from './material';
 import {
 	cardinalityOf,
 	conditionsOn,
@@ -102,7 +102,7 @@ function weighed(reading: Reading12): Weighed {
 
 /** The text in front of a response that stands with it in a flow of its own, or in it. */
 function ownText(reading: Reading12, response: XmlElement): Markup {
-	const inner = joinBlocks(materialBelow(response, reading.cleaning, (name) => name.startsWith('render_')));
+	const inner = joinBlocks(materialBelow(response, reading.cleaning, isOfOptions));
 	if (plainText(inner) || /<(img|object|math)\b/.test(inner)) return inner;
 	const flow = flowAround(reading.presentation!, response);
 	if (!flow || flow === reading.presentation || childrenOf(flow).filter(isResponse).length > 1) return '';
@@ -144,7 +144,7 @@ function readMatching(reading: Reading12): MatchingQuestion {
 	);
 	const inside = new Set(
 		responses.flatMap((response) =>
-			plainText(joinBlocks(materialBelow(response, cleaning, (name) => name.startsWith('render_')))) ? [response] : []
+			plainText(joinBlocks(materialBelow(response, cleaning, isOfOptions))) ? [response] : []
 		)
 	);
 	// a flow of its own holds the text of its response; a flow shared by all holds the stem
@@ -206,7 +206,7 @@ function stemWithBlanks(reading: Reading12): Markup {
 				const raw = text ? text.children.join('') : '';
 				line += `${/^\s/.test(raw) || (line.endsWith('/>') && /^[<\p{L}\p{N}(“]/u.test(piece)) ? ' ' : ''}${piece}${/\s$/.test(raw) ? ' ' : ''}`;
 			} else if (isResponse(child)) {
-				const inner = materialBelow(child, cleaning, (name) => name.startsWith('render_'));
+				const inner = materialBelow(child, cleaning, isOfOptions);
 				const block = inner.length > 0 || (alone && childOf(child, 'render_choice') !== undefined);
 				const marker = serialise([blankMarker(child.attributes.ident ?? '', block)]);
 				if (block) {

@@ -1,19 +1,15 @@
 import { beginning, fold } from '../../markup/text';
 import type { Report } from '../../reports/report';
+import { limitWords } from '../choices';
 import { childOf, childrenOf, descendantsIn, textOf, type XmlElement } from '../../xml/tree';
 
 const mostWords = 120;
 const looked = new Set(['endAttemptInteraction', 'choiceInteraction']);
 const quoted = (node: XmlElement) => `“${beginning(fold(textOf(node)), mostWords)}”`;
 
-/** A limit on how many options may be chosen, in words; null where there is none beyond one or all of them. */
 function limitOf(interaction: XmlElement): string | null {
-	const count = childrenOf(interaction, 'simpleChoice').length;
-	const most = Number(interaction.attributes.maxChoices ?? 1);
-	const least = Number(interaction.attributes.minChoices ?? 0);
-	const limited = most > 1 && most < count;
-	if (limited) return `that at most ${most} of the ${count} options may be chosen`;
-	return least > 1 && most !== 1 ? `that at least ${least} options have to be chosen` : null;
+	const { minChoices = '0', maxChoices = '1' } = interaction.attributes;
+	return limitWords(childrenOf(interaction, 'simpleChoice').length, Number(minChoices), Number(maxChoices));
 }
 
 /** What is said in an item beside its question, and how it is put into words (QTI 2.1 and 3.0 information models, item). */
