@@ -1,5 +1,6 @@
 import { bytesOfBase64 } from '../formats/own/base64';
 import { isOwnJson } from '../formats/own/json';
+import { membersOf } from '../formats/own/members';
 import { ownNamespace } from '../formats/own/xml';
 import { streamXml } from '../xml/stream';
 import { textOf } from '../xml/tree';
@@ -25,13 +26,14 @@ async function embeddedFiles(container: Container): Promise<Map<string, Uint8Arr
 		if (bytes) files.set(name, bytes);
 	};
 	if (json) {
-		try {
-			const text = new TextDecoder().decode(await container.bytes(path));
-			const value = JSON.parse(text) as { files?: { name?: unknown; data?: unknown }[] };
-			for (const one of value.files ?? []) take(one.name, one.data);
-		} catch {
-			// what is wrong with it is said by its reader
-			return null;
+		for await (const { key, text, damaged } of membersOf(streamText(container, path, () => undefined))) {
+			if (key !== 'files' || damaged) continue;
+			try {
+				const { name, data } = JSON.parse(text) as { name?: unknown; data?: unknown };
+				take(name, data);
+			} catch {
+				// what is wrong with it is said by the reader
+			}
 		}
 	} else
 		for await (const event of streamXml(

@@ -1,8 +1,9 @@
-import { readText } from '../../container/decode';
+import { streamText } from '../../container/decode';
+import type { Report } from '../../reports/report';
 import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
-import { linesOfRecords } from '../recipe/json';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
+import { membersOf } from './members';
 import { takeQuestion, takeQuiz } from './take';
 import { base64Of } from './base64';
 
@@ -41,36 +42,59 @@ export async function* writeJson(
 	yield encoder.encode('\n\t]\n}\n');
 }
 
-/** Reads our own JSON. */
+/** What a damaged entry is about, as far as can be told. */
+const nameIn = (text: string) => {
+	const title = /"title"\s*:\s*"((?:[^"\\\n]|\\.)+)"/.exec(text)?.[1];
+	return title === undefined ? '' : `, “${title}”,`;
+};
+
+/** Reads our own JSON, one question at a time. */
 export const readJson: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const { text, report } = await readText(context.container, context.file);
-	if (report) yield { type: 'report', report };
-	const trouble = (message: string): ReadEvent => ({
+	const told: Report[] = [];
+	const trouble = (message: string, line: number): ReadEvent => ({
 		type: 'report',
-		report: { rule: 'not-well-formed', severity: 'broken', message, place: { file: context.file, line: 1 } }
+		report: { rule: 'not-well-formed', severity: 'broken', message, place: { file: context.file, line } }
 	});
-	let value: { version?: unknown; questions?: unknown; quizzes?: unknown };
-	try {
-		value = JSON.parse(text) as typeof value;
-	} catch (error) {
-		yield trouble(
-			`“${context.file}” is no well-formed JSON: ${(error as Error).message}. It may have been cut short; ask for it again.`
-		);
-		return;
-	}
-	if (typeof value.version === 'number' && value.version > ownVersion)
-		yield trouble(
-			`“${context.file}” is of version ${value.version} of the form, and ${ownVersion} is known here. What is new in it may be missing.`
-		);
-	const questions: unknown[] = Array.isArray(value.questions) ? (value.questions as unknown[]) : [];
-	const lines = linesOfRecords(text, questions);
 	const identifiers: string[] = [];
-	for (const [at, one] of questions.entries())
-		for (const event of takeQuestion(one, at + 1, lines[at]!, context, 'json')) {
-			if (event.type === 'question') identifiers.push(event.question.identifier);
-			yield event;
-		}
-	for (const one of Array.isArray(value.quizzes) ? (value.quizzes as unknown[]) : []) {
+	const quizzes: unknown[] = [];
+	let number = 0;
+	const pieces = streamText(context.container, context.file, (report) => told.push(report));
+	for await (const { key, text, line, entry, damaged } of membersOf(pieces)) {
+		for (const report of told.splice(0)) yield { type: 'report', report };
+		const asked = entry && key === 'questions';
+		if (asked) number += 1;
+		let value: unknown = null;
+		if (!damaged && (asked || key === 'quizzes' || key === 'version'))
+			try {
+				value = JSON.parse(text);
+			} catch (error) {
+				yield trouble(
+					`“${context.file}”, line ${line}: ${(error as Error).message}. ${asked ? `Question ${number}${nameIn(text)} cannot be read; the others were.` : `What stands under “${key}” cannot be read.`} Mend it there, or ask for the file again.`,
+					line
+				);
+				continue;
+			}
+		if (damaged) {
+			const lost = asked
+				? `Question ${number}${nameIn(text)} cannot be read; those before it were, and those after it that could be found.`
+				: 'What came before it was read.';
+			yield trouble(
+				`“${context.file}” is damaged or ends in the middle at line ${line}. ${lost} Mend it there, or ask for the file again.`,
+				line
+			);
+		} else if (asked)
+			for (const event of takeQuestion(value, number, line, context, 'json')) {
+				if (event.type === 'question') identifiers.push(event.question.identifier);
+				yield event;
+			}
+		else if (key === 'quizzes') quizzes.push(value);
+		else if (key === 'version' && typeof value === 'number' && value > ownVersion)
+			yield trouble(
+				`“${context.file}” is of version ${value} of the form, and ${ownVersion} is known here. What is new in it may be missing.`,
+				line
+			);
+	}
+	for (const one of quizzes) {
 		const quiz = takeQuiz(one, identifiers, context);
 		if (quiz) yield { type: 'quiz', quiz };
 	}

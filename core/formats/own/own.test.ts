@@ -68,9 +68,48 @@ describe('a file that says that it is ours', () => {
 		expect(found.questions[0]!.stem).not.toMatch(/script|onerror/);
 		expect(found.questions[0]!.removed.length).toBeGreaterThan(0);
 	});
-	it('and was cut short says so', async () => {
-		const { reports } = await readBare('a.json', `${head}[{"kind":"ess`);
+	it.each([
+		['a part that is missing', { ...essay(), stem: undefined }, '“stem” is missing'],
+		['an unknown kind', { ...essay(), kind: 'riddle' }, '“kind” reads “riddle”'],
+		['a text for a number', { ...essay(), points: 'two' }, '“points” has to be a number and reads “two”'],
+		[
+			'credit beyond its bounds',
+			choice({ options: [{ ...choice().options[0]!, credit: 2 }] }),
+			'“options[0].credit” is 2'
+		]
+	])('and holds %s names it', async (_, question, words) => {
+		const found = await readBare('a.json', `${head}[${JSON.stringify(question)}]}`);
+		expect(found.questions[0]).toMatchObject({ kind: 'unreadable' });
+		expect([...found.about.values()][0]![0]!.message).toContain(words);
+	});
+	const lines = (...titles: string[]) =>
+		titles.map((title) => `\t\t${JSON.stringify(essay({ title }), null, '\t').replace(/\n/g, '\n\t\t')}`);
+	const titlesOf = async (text: string) => {
+		const { questions, reports } = await readBare('a.json', text);
+		return { titles: questions.map((question) => question.title), reports };
+	};
+	it('and was cut short has the questions before the cut, and says where it ends', async () => {
+		const whole = `${head}[\n${lines('One', 'Two', 'Three').join(',\n')}\n]}`;
+		const { titles, reports } = await titlesOf(whole.slice(0, whole.indexOf('Three') + 20));
+		expect(titles).toEqual(['One', 'Two']);
 		expect(reports[0]).toMatchObject({ rule: 'not-well-formed', severity: 'broken' });
+		expect(reports[0]!.message).toContain('Question 3, “Three”,');
+		expect(reports[0]!.place!.line).toBe(
+			whole.slice(0, whole.indexOf('Three')).split('\n{').at(0)!.split('\n').length - 2
+		);
+	});
+	it.each([
+		['a quote that is lost', (text: string) => text.replace('"title": "Two"', '"title": "Two')],
+		[
+			'a bracket that is lost',
+			(text: string) => text.replace('"category": [],\n\t\t\t"tags": [],', '"category": [,\n\t\t\t"tags": [],')
+		],
+		['a comma that is lost', (text: string) => text.replace('"title": "Two",', '"title": "Two"')]
+	])('and has %s in one question reads the others', async (_, damage) => {
+		const [one, two, three] = lines('One', 'Two', 'Three');
+		const { titles, reports } = await titlesOf(`${head}[\n${[one, damage(two!), three].join(',\n')}\n]}`);
+		expect(titles).toEqual(['One', 'Three']);
+		expect(reports.some((report) => report.message.includes('Question 2'))).toBe(true);
 	});
 	it('as an archive reads every line but the one that is damaged', async () => {
 		const found = await readAll(

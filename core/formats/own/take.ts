@@ -1,6 +1,7 @@
 import { cleanOwn } from '../../markup/own';
 import { emptyCommon, type Question } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
+import { faultOf } from '../../model/fault';
 import { parseQuestion } from '../../model/schema';
 import type { Report } from '../../reports/report';
 import type { DocumentContext, FormatName, ReadEvent } from '../format';
@@ -21,7 +22,7 @@ export function* takeQuestion(
 	} catch (error) {
 		const title = (value as { title?: unknown } | null)?.title;
 		const fragment = JSON.stringify(value ?? null);
-		const reason = `Question ${number} is not of the form: ${(error as Error).message}.`;
+		const reason = `Question ${number} is not of the form: ${faultOf(error, value)}.`;
 		yield {
 			type: 'question',
 			question: {

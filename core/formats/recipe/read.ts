@@ -16,6 +16,7 @@ import { draftOf, type RecordAccess, type Value } from './fields';
 import { guessJson, guessXml } from './guess';
 import { follow, linesOfRecords, type Found } from './json';
 import type { Recipe } from './recipe';
+import { salvageJson } from './salvage';
 import { unusedFields } from './unused';
 
 const defaultForms: KeyForm[] = ['letter', 'text', 'index', 'truth', 'answer'];
@@ -159,28 +160,52 @@ const trouble = (context: DocumentContext, rule: string, message: string, line =
 	report: { rule, severity: 'broken', message, place: { file: context.file, line } } satisfies Report
 });
 
+/** The value of a JSON text, or of one object a line; of a damaged one as much as can be read, with a report. */
+function openJson(text: string, context: DocumentContext): { value?: unknown; reports: ReadEvent[] } {
+	let fault: string;
+	try {
+		return { value: JSON.parse(text) as unknown, reports: [] };
+	} catch (error) {
+		fault = (error as Error).message;
+	}
+	const lines = text.split(/\r\n|\r|\n/).flatMap((line, at) => (line.trim() ? [{ line, number: at + 1 }] : []));
+	const bad: ReadEvent[] = [];
+	const values = lines.flatMap(({ line, number }): unknown[] => {
+		try {
+			return [JSON.parse(line) as unknown];
+		} catch (error) {
+			const why = `“${context.file}”, line ${number}, is no JSON: ${(error as Error).message}. It cannot be read, the others were.`;
+			bad.push(trouble(context, 'not-well-formed', why, number));
+			return [];
+		}
+	});
+	const objects = values.filter((one) => typeof one === 'object' && one !== null);
+	if (objects.length > lines.length / 2) return { value: objects, reports: bad };
+	const found = salvageJson(text);
+	const said = `“${context.file}” is no well-formed JSON: ${fault}.`;
+	if (!found) return { reports: [trouble(context, 'not-well-formed', `${said} Mend it there, or ask for it again.`)] };
+	return {
+		value: found.value,
+		reports: [
+			trouble(
+				context,
+				'not-well-formed',
+				`${said} What stands before line ${found.line} was read, and nothing after it. Mend it there, or ask for it again.`,
+				found.line
+			)
+		]
+	};
+}
+
 /** Reads JSON of any shape by a recipe, or by one that is guessed from its keys. */
 export const readJsonByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const { text, report } = await readPlainText(context.container, context.file);
 	if (report) yield { type: 'report', report };
 	if (text === null) return;
-	let value: unknown;
-	try {
-		value = JSON.parse(text.replace(/^\ufeff/, ''));
-	} catch (error) {
-		const lines = text.trim().split(/\r\n|\r|\n/);
-		try {
-			// one object a line
-			value = lines.map((line) => JSON.parse(line) as unknown);
-		} catch {
-			yield trouble(
-				context,
-				'not-well-formed',
-				`“${context.file}” is no well-formed JSON: ${(error as Error).message}. Mend it there, or ask for it again.`
-			);
-			return;
-		}
-	}
+	const opened = openJson(text.replace(/^\ufeff/, ''), context);
+	yield* opened.reports;
+	if (!('value' in opened)) return;
+	const { value } = opened;
 	const recipe = context.recipe?.record ? context.recipe : guessJson(value);
 	if (!recipe) {
 		yield trouble(

@@ -1,0 +1,57 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { membersOf, type Member } from './members';
+
+async function* inPieces(text: string, size: number): AsyncGenerator<string> {
+	for (let at = 0; at < text.length; at += size) yield await Promise.resolve(text.slice(at, at + size));
+}
+async function members(text: string, size = 7): Promise<Member[]> {
+	const found: Member[] = [];
+	for await (const member of membersOf(inPieces(text, size))) found.push(member);
+	return found;
+}
+
+describe('the values of a JSON object', () => {
+	it('come one at a time, whatever they are and however the text is cut', async () => {
+		await fc.assert(
+			fc.asyncProperty(
+				fc.dictionary(
+					fc.string({ minLength: 1 }).filter((key) => key !== '__proto__'),
+					fc.oneof(fc.array(fc.jsonValue()), fc.jsonValue())
+				),
+				fc.integer({ min: 1, max: 40 }),
+				fc.constantFrom(undefined, '\t'),
+				async (object, size, indent) => {
+					const found = await members(JSON.stringify(object, null, indent), size);
+					expect(found.every((member) => !member.damaged)).toBe(true);
+					const expected = Object.entries(object).flatMap(([key, value]) =>
+						Array.isArray(value) ? value.map((one) => [key, one]) : [[key, value]]
+					);
+					expect(found.map(({ key, text }) => [JSON.parse(`"${key}"`), JSON.parse(text)])).toEqual(
+						JSON.parse(JSON.stringify(expected))
+					);
+				}
+			)
+		);
+	});
+	it('know the lines that they begin on', async () => {
+		const found = await members('{\n"a": [\n1,\n{\n"b": 2\n},\n"x\\ny"\n],\n"c": 3}');
+		expect(found.map(({ line, text }) => [line, text])).toEqual([
+			[3, '1'],
+			[4, '{\n"b": 2\n}'],
+			[7, '"x\\ny"'],
+			[9, '3']
+		]);
+	});
+	it('that are cut off or damaged say so, and end', async () => {
+		await fc.assert(
+			fc.asyncProperty(fc.string(), fc.nat(), async (noise, at) => {
+				const text = '{"list": [{"a": "b"}, [1, 2], "c"], "more": {"d": null}}';
+				const cut = at % text.length;
+				await members(text.slice(0, cut) + noise + text.slice(cut));
+				const short = await members(text.slice(0, cut));
+				expect(cut === 0 || short.at(-1)?.damaged).toBe(true);
+			})
+		);
+	});
+});
