@@ -10,6 +10,7 @@ import { documentReaders } from '../documents';
 import { formatOf } from '../versions';
 import type { DocumentContext, FormatName, OtherCategories, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
+import { foreignFile } from '../foreign';
 import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
 import { bare, documentsOf, folderCategories, rootOf, type Document } from './documents';
@@ -63,6 +64,12 @@ export async function* readPackage(
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
 	if (!container.packaged && !documents.length) documents.push(bare(container.entries[0]!.path));
+	const foreign = recipe ? null : await foreignFile(container);
+	if (foreign) {
+		yield { type: 'report', report: foreign };
+		yield* oddities();
+		return;
+	}
 	const whole = wholeFormat(container);
 	if (whole) {
 		yield { type: 'format', format: whole.format, title: formatTitles[whole.format] };
