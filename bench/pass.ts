@@ -81,7 +81,8 @@ async function measure(): Promise<Measured> {
 				return bank.question(at);
 			},
 			quizzes: [],
-			media: bank.media
+			media: bank.media,
+			codec
 		});
 		await pipeline(Readable.from(written), createWriteStream(path));
 	} else {

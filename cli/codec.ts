@@ -1,5 +1,5 @@
 import { Readable, pipeline } from 'node:stream';
-import { crc32, createInflateRaw, inflateRawSync } from 'node:zlib';
+import { crc32, createInflateRaw, deflateRawSync, inflateRawSync } from 'node:zlib';
 import type { Codec } from '../core/container/codec';
 
 const pieceSize = 1 << 18;
@@ -10,5 +10,6 @@ export const codec: Codec = {
 	// what breaks the pipeline off is thrown to whoever reads its end
 	inflatePieces: (packed) =>
 		pipeline(Readable.from(packed), createInflateRaw({ chunkSize: pieceSize }), () => undefined),
+	deflate: (bytes) => deflateRawSync(bytes, { level: 6 }),
 	crc32: (bytes, soFar = 0) => crc32(bytes, soFar >>> 0)
 };

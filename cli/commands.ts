@@ -1,3 +1,4 @@
+import { codec } from './codec';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { readFile as readText, rename, rm } from 'node:fs/promises';
@@ -150,6 +151,7 @@ const convert: Command = {
 				question: async (at) => questions[at]!,
 				quizzes: quizzesToWrite(quizzes, questions),
 				media: (hash) => container.stream(paths.get(hash)!),
+				codec,
 				options: fitting
 			});
 			await pipeline(Readable.from(pieces), createWriteStream(unfinished));

@@ -1,33 +1,35 @@
-import { Deflate, Inflate } from 'fflate';
+import { plainCodec, type Codec } from './codec';
 
 const piece = 1 << 16;
 
-/** Text that is put aside until the end of a long piece of work: it is held packed, and given back in pieces. */
+/** Text that is put aside until later, packed in blocks, so that the list of a large package takes little memory. */
 export class Spool {
-	readonly #packed: Uint8Array[] = [];
-	readonly #deflate = new Deflate({ level: 6 }, (bytes) => this.#packed.push(bytes));
+	readonly #codec: Codec;
+	readonly #packed: { bytes: Uint8Array; size: number }[] = [];
 	readonly #encoder = new TextEncoder();
 	#waiting = '';
 	/** Whether nothing has been put aside. */
 	empty = true;
+
+	/** `codec` packs the blocks; without one it is done in code. */
+	constructor(codec: Codec = plainCodec) {
+		this.#codec = codec;
+	}
 
 	/** Puts a text behind the others. */
 	push(text: string): void {
 		this.empty = false;
 		this.#waiting += text;
 		if (this.#waiting.length < piece) return;
-		this.#deflate.push(this.#encoder.encode(this.#waiting));
+		const bytes = this.#encoder.encode(this.#waiting);
+		this.#packed.push({ bytes: this.#codec.deflate(bytes), size: bytes.length });
 		this.#waiting = '';
 	}
 
 	/** Gives everything back, once, as UTF-8. */
 	*take(): Generator<Uint8Array> {
-		this.#deflate.push(this.#encoder.encode(this.#waiting), true);
-		const ready: Uint8Array[] = [];
-		const inflate = new Inflate((bytes) => ready.push(bytes));
-		for (const bytes of this.#packed.splice(0)) {
-			inflate.push(bytes);
-			yield* ready.splice(0);
-		}
+		for (const { bytes, size } of this.#packed.splice(0)) yield this.#codec.inflate(bytes, size).subarray(0, size);
+		yield this.#encoder.encode(this.#waiting);
+		this.#waiting = '';
 	}
 }

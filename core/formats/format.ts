@@ -1,3 +1,4 @@
+import type { Codec } from '../container/codec';
 import type { FitOptions, Limits } from './fit/fit';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
@@ -74,6 +75,8 @@ export interface ToWrite {
 	question: (at: number) => Promise<Question>;
 	quizzes: QuizToWrite[];
 	media: (hash: string) => AsyncIterable<Uint8Array>;
+	/** The machine's own codec, where there is one that is faster than code. */
+	codec?: Codec;
 	/** What is chosen for kinds that the format does not know. */
 	options?: FitOptions;
 }

@@ -9,10 +9,10 @@ const encoder = new TextEncoder();
 
 /** Writes the archive: a zip with a head, the questions as JSON lines, and the files. */
 export async function* writeArchive(
-	{ title, count, question: ask, quizzes, media }: ToWrite,
+	{ title, count, question: ask, quizzes, media, codec }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
-	const zip = new ZipWriter();
+	const zip = new ZipWriter(codec);
 	const files = new MediaFiles();
 	yield* zip.add('barrow.json', [
 		encoder.encode(

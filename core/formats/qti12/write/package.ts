@@ -125,7 +125,7 @@ export async function* writeQti12(
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const { identifier, title, count, question: ask, quizzes, media, options } = what;
-	const zip = new ZipWriter();
+	const zip = new ZipWriter(what.codec);
 	const files = new MediaFiles();
 	const name = identifiers();
 	const items = new Map<number, string[]>();
@@ -180,7 +180,7 @@ export async function* writeCartridge(
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const { identifier, title, count, question: ask, quizzes, media, options } = what;
-	const zip = new ZipWriter();
+	const zip = new ZipWriter(what.codec);
 	const files = new MediaFiles();
 	const name = identifiers();
 	const code = version.replace('.', 'p');

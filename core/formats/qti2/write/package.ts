@@ -58,11 +58,11 @@ function testXml(quiz: QuizToWrite, items: Map<number, Written[]>, namespace: st
 /** Writes a content package of a version: an item a file, quizzes as tests, files once each, categories as LOM taxons. */
 export async function* writeQti2(
 	dialect: Dialect,
-	{ identifier, title, count, question: ask, quizzes, media, options }: ToWrite,
+	{ identifier, title, count, question: ask, quizzes, media, codec, options }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
-	const zip = new ZipWriter();
-	const resources = new Spool();
+	const zip = new ZipWriter(codec);
+	const resources = new Spool(codec);
 	const files = new MediaFiles();
 	const items = new Map<number, Written[]>();
 	const stimuli = new Map<string, { identifier: string; file: string }>();

@@ -174,7 +174,7 @@ export async function* writeXlsx(
 	what: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
-	const zip = new ZipWriter();
+	const zip = new ZipWriter(what.codec);
 	const one = (text: string) => [encoder.encode(head + text)];
 	yield* zip.add(
 		'[Content_Types].xml',

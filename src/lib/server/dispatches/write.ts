@@ -93,6 +93,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			question: asker(pool, ids, paths),
 			quizzes,
 			options,
+			codec,
 			media: async function* (hash) {
 				const file = await fileByHash(pool, hash);
 				if (file) yield* fileChunks(pool, file.id);
