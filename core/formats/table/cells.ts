@@ -58,3 +58,18 @@ export function widthOf(rows: { cells: unknown[] }[]): number {
 	for (const { cells } of rows) most = Math.max(most, cells.length);
 	return most;
 }
+
+const quoted = /"((?:[^"\\]|\\.)*)"|'((?:[^'\\]|\\.)*)'/g;
+
+/** The texts of a list as programs print it, `["a", "b"]` or `{'A': 'a', 'B': 'b'}`, without the names; null for any other text. */
+export function listIn(text: string): string[] | null {
+	const plain = text.trim();
+	const named = /^\{.*\}$/s.test(plain);
+	if (!named && !/^\[.*\]$/s.test(plain)) return null;
+	const inner = plain.slice(1, -1);
+	const found = [...inner.matchAll(quoted)].filter(
+		(one) => !named || !/^\s*:/.test(inner.slice(one.index + one[0].length))
+	);
+	const rest = inner.replace(quoted, '').replace(/[\s,:]/g, '');
+	return found.length && !rest ? found.map((one) => (one[1] ?? one[2] ?? '').replace(/\\(.)/g, '$1')) : null;
+}

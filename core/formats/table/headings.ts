@@ -18,7 +18,7 @@ const fields: [keyof Columns, RegExp][] = [
 	['kind', /^(?:(?:question |item )?(?:type|kind|format)|style|art|typ)$/],
 	[
 		'key',
-		/^(?:(?:answer )?key|answers?|correct(?: (?:answers?|options?|choices?|responses?|keys?))?|right(?: answers?| options?)?|solutions?|accepted(?: answers?)?|correct answer\(s\)|model answer|lösung(?:en)?|richtig(?:e antwort)?|antwort|réponse|bonne réponse|respuesta(?: correcta)?|antwoord|juist)$/
+		/^(?:(?:answer )?key|answers?|ans|correct(?: (?:answers?|options?|choices?|responses?|keys?))?|right(?: answers?| options?)?|solutions?|accepted(?: answers?)?|correct answer\(s\)|model answer|lösung(?:en)?|richtig(?:e antwort)?|antwort|réponse|bonne réponse|respuesta(?: correcta)?|antwoord|juist)$/
 	],
 	[
 		'points',
@@ -90,9 +90,9 @@ export function guessColumns(names: string[]): Columns {
 		columns.wrong = wrong;
 		for (const name of wrong) taken.add(name);
 	}
-	const letters = plain.filter((name) => optionHeading.test(name));
+	const letters = plain.filter((name, at) => !taken.has(names[at]!) && optionHeading.test(name));
 	plain.forEach((name, at) => {
-		if (letters.length > 1 && optionHeading.test(name)) {
+		if (letters.length > 1 && optionHeading.test(name) && !taken.has(names[at]!)) {
 			options.push(names[at]!);
 			taken.add(names[at]!);
 		}

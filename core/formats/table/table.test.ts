@@ -284,6 +284,18 @@ describe('the right options of a row', () => {
 		],
 		['a star at one', 'question,option a,option b\nWhich joins?,Bowline,*Sheet bend\n'],
 		['a star at a line of one cell', 'question,answers\nWhich joins?,"Bowline\nSheet bend*"\n'],
+		[
+			'a list as programs print it',
+			'question,choices,answer\nWhich joins?,"[""Bowline"", ""Sheet bend""]",Sheet bend\n'
+		],
+		[
+			'the same with other quotes and names',
+			"question,choices,answer\nWhich joins?,\"{'A': 'Bowline', 'B': 'Sheet bend'}\",['B']\n"
+		],
+		[
+			'a key with wrong ones beside it',
+			'Question,Ans,Distractor 1,Distractor 2\nWhich joins?,Sheet bend,Bowline,Fid\n'
+		],
 		['letters within one cell', 'question,options,answer\nWhich joins?,A) Bowline B) Sheet bend,B\n']
 	])('are told by %s', async (_, text) => {
 		const { questions } = await csv(text);

@@ -5,7 +5,7 @@ import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import type { TableRecipe } from '../recipe/recipe';
-import { byLabels, categoryOf, flagOf, isFlag, listOf, widthOf } from './cells';
+import { byLabels, categoryOf, flagOf, isFlag, listIn, listOf, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
 import { joinOptionRows } from './option-rows';
 
@@ -49,6 +49,8 @@ export function optionCells(row: Row, recipe: TableRecipe, place: Map<string, nu
 	if (typeof options === 'string') {
 		const text = row.cells[place.get(options) ?? -1]?.text;
 		if (!text) return [];
+		const listed = listIn(text);
+		if (listed) return listed.map((part) => cellOf(part));
 		const parts = text.split(recipe.optionSeparator ?? '|');
 		return (parts.length > 1 ? parts : byLabels(text)).map((part) => cellOf(part));
 	}
@@ -234,7 +236,7 @@ function readRow(
 	const kindNamed = draft.kind ? kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind) : null;
 	let last = cells.length;
 	while (last > 0 && !cells[last - 1]!.text) last -= 1;
-	const key = text(columns.key);
+	const key = (listIn(text(columns.key)) ?? [text(columns.key)]).join('; ');
 	// without options of their own, what is to be matched or put in order stands in the cell of the answer
 	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindNamed);
 	// a colon parts them too, but only where nothing clearer does: "12:00 = noon"
