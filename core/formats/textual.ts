@@ -1,6 +1,8 @@
 import { ContainerError, type Container } from '../container/container';
 import { readPlainText, readStart } from '../container/decode';
 import type { DocumentReader, FormatName, ReadEvent } from './format';
+import type { Report } from '../reports/report';
+import { fencedFile } from './fenced';
 import { readArchive } from './own/archive';
 import { isOwnJson, readJson } from './own/json';
 import { readJsonByRecipe, readXmlByRecipe } from './recipe/read';
@@ -57,20 +59,46 @@ export async function textualFormat(
 	if (first === '<' && root !== null)
 		return recipe || ending === 'xml' ? { format: 'recipe', reader: readXmlByRecipe } : null;
 	if (isOwnJson(start)) return { format: 'json', reader: readJson };
-	if (
-		ending === 'json' ||
-		ending === 'jsonl' ||
-		((first === '{' || first === '[') && /^\s*[[{]\s*["{[\]}]/.test(start))
-	)
+	if (!container.packaged && /^(?:```|~~~)/m.test(start)) {
+		const fenced = await fencedFile(
+			container,
+			file,
+			(block, language) => looksLikeJson(block) || isTable(block, language)
+		);
+		if (fenced) return readFenced(fenced, await textualFormat(fenced.container, file, root, recipe));
+	}
+	if (ending === 'json' || ending === 'jsonl' || looksLikeJson(start))
 		return { format: 'recipe', reader: readJsonByRecipe };
 	if (['csv', 'tsv', 'tab'].includes(ending) || recipe?.columns) return { format: 'csv', reader: readCsv };
 	// a table with a rule of dashes under its headings stands in a text
 	if (/^\s*\|(?:\s*:?-{2,}:?\s*\|)+\s*$/m.test(start)) return { format: 'text', reader: readText };
-	const rows = rowsOfText(start.slice(0, start.lastIndexOf('\n') + 1), delimiterOf(start)).filter(
-		(row) => row.cells.length > 2
-	);
-	if (rows.length > 1 && guessHeader(rows.slice(0, 3))) return { format: 'csv', reader: readCsv };
+	if (isTable(start.slice(0, start.lastIndexOf('\n') + 1), '')) return { format: 'csv', reader: readCsv };
 	return { format: 'text', reader: readText };
+}
+
+const looksLikeJson = (text: string) => /^\s*[[{]\s*["{[\]}]/.test(text);
+
+/** Whether a text is a table of questions, by the first of its rows that have more than two cells. */
+function isTable(text: string, language: string): boolean {
+	if (/^[ct]sv$/.test(language)) return true;
+	const rows = rowsOfText(text, delimiterOf(text)).filter((row) => row.cells.length > 2);
+	return rows.length > 1 && guessHeader(rows.slice(0, 3)) !== null;
+}
+
+/** The reader of what stands in a block of code of a text. */
+function readFenced(
+	{ container, report }: { container: Container; report: Report | null },
+	known: Known | null
+): Known | null {
+	return (
+		known && {
+			format: known.format,
+			reader: async function* (context) {
+				if (report) yield { type: 'report', report };
+				yield* known.reader({ ...context, container });
+			}
+		}
+	);
 }
 
 /** Reads marked text, and says so where there is not a question in it. */

@@ -28,6 +28,8 @@ export interface Block {
 	options: FoundOption[];
 	draft: Draft;
 	answers: { value: string; line: number }[];
+	/** A line said that the answer comes, and did not give it: how many of its parts have come so far; -1 where none is awaited. */
+	awaited: number;
 	/** What the list of answers says. */
 	listed: string | null;
 	pairs: [Line, Line][];
@@ -63,6 +65,7 @@ export function emptyBlock(
 		options: [],
 		draft: { ...emptyDraft(), ...pending },
 		answers: [],
+		awaited: -1,
 		listed: null,
 		pairs: [],
 		from: line.number,

@@ -6,7 +6,7 @@ import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';
 import { note, type Block } from './block';
 import { lineOf, type Line } from './lines';
 import { cut } from './marks';
-import { keysOf, saysNoAnswer, sayTheSame, withoutReason } from './keys';
+import { covers, keysOf, saysNoAnswer, sayTheSame, withoutReason } from './keys';
 import { bareOptions, statementLines } from './options';
 import { numberWithUnit } from './units';
 
@@ -176,7 +176,12 @@ function withoutOptions(block: Block, keyLists: string[][]): boolean {
 	if (keyLists.length)
 		draft.keys = differing
 			? []
-			: keyLists.flat().filter((one, at, all) => all.findIndex((other) => sayTheSame(one, other)) === at);
+			: keyLists
+					.flat()
+					.filter(
+						(one, at, all) =>
+							!all.some((other, place) => place !== at && covers(other, one) && (place < at || !covers(one, other)))
+					);
 	const numbers = (draft.keys ?? []).map(numberWithUnit);
 	const kind = draft.kind === null ? null : kindOfWord(draft.kind);
 	if (numbers.length && numbers.every((one) => one !== null) && (kind === null || kind === 'numeric')) {

@@ -177,6 +177,7 @@ class Reader {
 		if (this.#inKey && this.#keyLine(line)) return;
 		if (this.#flashCard(line) || this.#stemLabel(line)) return;
 		const block = this.#block;
+		if (block && block.awaited >= 0 && this.#awaitedAnswer(block, line, at)) return;
 		const option = optionMark(line) ?? this.#ahead.bareLetter(line, at);
 		const question = numberMark(line);
 		if (
@@ -245,6 +246,29 @@ class Reader {
 		const last = block.options.at(-1);
 		if (last ? block.options.length < 2 || last.style === ':' : block.style !== 'card') return false;
 		block.answers.push({ value: cut(line, found[0].length).text, line: line.number });
+		block.last = 'field';
+		block.to = line.number;
+		return true;
+	}
+
+	/** The answer below a line that only says that it comes, also in several parts where there are as many blanks. */
+	#awaitedAnswer(block: Block, line: Line, at: number): boolean {
+		const part = block.awaited;
+		const counted = numberMark(line);
+		const blanks = stemText(block).match(blankRun)?.length ?? 0;
+		block.awaited = -1;
+		if (counted && blanks > 1 && part < blanks && counted.number === part + 1) {
+			const before = block.answers.pop()?.value;
+			block.answers.push({ value: before ? `${before}; ${counted.rest.text}` : counted.rest.text, line: line.number });
+			block.awaited = part + 1;
+		} else if (
+			part > 0 ||
+			fieldOf(line) ||
+			line.heading !== null ||
+			(counted && this.#startsQuestion(counted, line, at))
+		)
+			return false;
+		else block.answers.push({ value: line.text, line: line.number });
 		block.last = 'field';
 		block.to = line.number;
 		return true;
@@ -543,6 +567,7 @@ class Reader {
 		if (name === 'answer' || name === 'model' || name === 'order') {
 			if (!value.text) {
 				block.last = 'field';
+				block.awaited = block.answers.length ? -1 : 0;
 				return true;
 			}
 			block.answers.push({ value: value.text, line: line.number });

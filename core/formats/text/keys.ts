@@ -93,20 +93,20 @@ export function withoutReason(value: string, options: Options, labels: string[])
 	return /\s/.test(said) && said.length > 12 ? { key, reason: rest } : whole;
 }
 
-/** Whether two answers to a question without options say the same: the same words, or a number within what the other accepts. */
+/** Whether what one answer accepts is accepted by another as well: the same words, or a number within its tolerance or range. */
+export function covers(wide: string, narrow: string): boolean {
+	if (fold(wide).toLowerCase() === fold(narrow).toLowerCase()) return true;
+	const truth = truthOf(wide);
+	if (truth !== null && truth === truthOf(narrow)) return true;
+	const [range, value] = [numberWithUnit(wide)?.number, numberWithUnit(narrow)?.number];
+	if (!range || !value || !('value' in value)) return false;
+	if ('value' in range) return Math.abs(value.value - range.value) <= range.tolerance + 1e-9;
+	return (range.min ?? -Infinity) <= value.value && value.value <= (range.max ?? Infinity);
+}
+
+/** Whether two answers to a question without options say the same, or one of them accepts the other. */
 export function sayTheSame(a: string, b: string): boolean {
-	if (fold(a).toLowerCase() === fold(b).toLowerCase()) return true;
-	const truth = truthOf(a);
-	if (truth !== null && truth === truthOf(b)) return true;
-	const [one, other] = [numberWithUnit(a)?.number, numberWithUnit(b)?.number];
-	if (!one || !other) return false;
-	const holds = (range: typeof one, value: typeof one) => {
-		const middle = 'value' in value ? value.value : null;
-		if (middle === null) return false;
-		if ('value' in range) return Math.abs(middle - range.value) <= range.tolerance + 1e-9;
-		return (range.min ?? -Infinity) <= middle && middle <= (range.max ?? Infinity);
-	};
-	return holds(one, other) || holds(other, one);
+	return covers(a, b) || covers(b, a);
 }
 
 /** The numbers with their answers in a line of a list of answers: "1. A   2. C". */

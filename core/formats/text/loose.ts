@@ -3,6 +3,8 @@ import { fieldOf, numberMark } from './marks';
 import type { Line } from './lines';
 
 const loneLabel = /^\(?([A-Ha-h])[.):]?\)?$/;
+/** So many words behind a number are a question, and no answer of a list. */
+const fewestWords = 3;
 const bareNumber = /^(\d{1,4})\s{2,}(?=["'“(]?\p{L}\S*\s+\S)/u;
 
 const withText = (line: Line, sign: string, rest: Line): Line => ({
@@ -54,6 +56,8 @@ export function signNumbers(lines: Line[]): Line[] {
 		return found ? [{ at, number: Number(found[1]), length: found[0].length }] : [];
 	});
 	if (numbers.length < 2 || numbers.some(({ number }, at) => number !== at + 1)) return lines;
+	// where questions have signs, what lacks one is a list or a table within them
+	if (lines.some((line) => (numberMark(line)?.rest.text.split(/\s+/).length ?? 0) >= fewestWords)) return lines;
 	const out = [...lines];
 	for (const { at, number, length } of numbers) {
 		const line = lines[at]!;

@@ -92,12 +92,15 @@ export function readMarkdown(lines: Line[]): Line[] {
 	return out;
 }
 
+/** The line that begins or ends a block of code (CommonMark 0.31, 4.5). */
+export const fence = /^(?:```|~~~)\s*[\w+-]*\s*$/;
+
 const opening = /^<details\b[^>]*>/i;
 const closing = /<\/details>\s*$/i;
 const summary = /^<summary\b[^>]*>(.*?)<\/summary>/i;
 
 /**
- * Lines without HTML's folds, in which answers are hidden on a page: what stands under a summary that speaks of the
+ * Lines without the fences of code, and without HTML's folds, in which answers are hidden on a page: what stands under a summary that speaks of the
  * answer becomes an answer line, and anything else stands where it stood.
  */
 export function unfold(lines: Line[]): Line[] {
@@ -105,6 +108,10 @@ export function unfold(lines: Line[]): Line[] {
 	let folded: { answer: boolean } | null = null;
 	for (const line of lines) {
 		let { text } = line;
+		if (fence.test(text)) {
+			out.push({ ...line, text: '', markup: '' });
+			continue;
+		}
 		if (opening.test(text)) {
 			folded = { answer: false };
 			text = text.replace(opening, '').trim();

@@ -236,15 +236,24 @@ const looseFields: [RegExp, Field['name']][] = [
 /** What a line says of its question in the form "Name: value", or null. */
 export function fieldOf(line: Line): Field | null {
 	// signs that stand in front of a word are decoration
-	const start = /^[^\p{L}\p{N}([]*/u.exec(line.text)![0].length;
-	const text = line.text.slice(start);
+	const decoration = /^[^\p{L}\p{N}([]*/u.exec(line.text)![0].length;
+	const bracketed = /^([[(]\s*)((?:correct\s+|right\s+)?(?:ans|answers?|key)\b.*?)\s*[\])]$/i.exec(
+		line.text.slice(decoration)
+	);
+	if (bracketed) {
+		const from = decoration + bracketed[1]!.length;
+		return fieldOf(cut(line, from, from + bracketed[2]!.length));
+	}
+	const text = line.text.slice(decoration);
 	for (const [pattern, name] of looseFields) {
 		const loose = pattern.exec(text);
 		if (loose) {
-			const at = text.indexOf(loose[1]!, loose.index + loose[0].indexOf(loose[1]!));
-			return { name, value: cut(line, start + at, start + at + loose[1]!.length) };
+			const at = decoration + text.indexOf(loose[1]!, loose.index + loose[0].indexOf(loose[1]!));
+			return { name, value: cut(line, at, at + loose[1]!.length) };
 		}
 	}
+	if (/^(?:the\s+)?(?:(?:correct|right)\s+)?answer$/i.test(text.trim()))
+		return { name: 'answer', value: cut(line, line.text.length) };
 	const found = /^(\p{L}[\p{L} ()]{1,32}?)\s*[:=]\s*(.*)$/u.exec(text);
 	if (!found) return null;
 	const word = found[1]!.toLowerCase().replace(/\s+/g, ' ').trim();

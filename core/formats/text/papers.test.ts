@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readBare } from '../../test-support/packages';
 import { short } from '../../test-support/short';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
@@ -58,6 +59,11 @@ describe('a paper as a teacher types it', () => {
 			'Each question is worth 3 points.\n\n1. What is a warp?\nAnswer: rope\n\nPart B. True or false (2 points each)\n\n2. A kedge is an anchor.\nAnswer: true\n\n3. A fid is a fish. (5 points)\nAnswer: false\n\nPart C\n\n4. What is a bight?\nAnswer: loop';
 		expect(points(text)).toEqual([3, 2, 5, 3]);
 		expect(read(text).reports.filter((report) => report.rule === 'points-each')).toHaveLength(2);
+	});
+
+	it('may have a list without signs within a question', () => {
+		const text = '1. Which of these is the first to come?\n1\tHigh water again\n2\tLow water again\nAnswer: low water';
+		expect(all(text)).toHaveLength(1);
 	});
 
 	it('has the points in brackets behind each question, but not behind some alone', () => {
@@ -195,5 +201,52 @@ describe('two columns to be matched', () => {
 		const { questions } = read(columns);
 		expect(short(questions[0]!.question).slice(2)).toEqual(['Ebb=rises', 'Flood=falls']);
 		expect(questions[0]!.reports).toMatchObject([{ rule: 'joined-columns', severity: 'doubtful' }]);
+	});
+});
+
+describe('answers on lines of their own', () => {
+	it.each([
+		[
+			'below a line that ends with a colon',
+			'1. Which is a bend?\nA. Bowline\nB. Sheet bend\n\n**Answer:**\nB) Sheet bend'
+		],
+		['below a line without one', '1. Which is a bend?\nA. Bowline\nB. Sheet bend\nCorrect answer\nB'],
+		['in brackets', '1. Which is a bend?\n(a) Bowline\n(b) Sheet bend\n[Ans: (b)]'],
+		['within a fence of code', '```\n1. Which is a bend?\nA. Bowline\nB. Sheet bend\nAnswer: B\n```']
+	])('are those of the question: %s', (_, text) => {
+		expect(all(`${text}\n\n2. Explain the bowline.`)).toEqual([bend, ['essay', 'Explain the bowline.']]);
+	});
+	it('are one for each blank where they are counted', () => {
+		expect(all('1. The ____ runs in, the ____ runs out.\n**Answer:**\n1. flood\n2. ebb\n\n2. Explain it.')).toEqual([
+			['fill-blanks', 'The [B1] runs in, the [B2] runs out.', 'flood', 'ebb'],
+			['essay', 'Explain it.']
+		]);
+	});
+	it('are left empty where the next question comes at once', () => {
+		expect(all('1. Explain the ebb.\nAnswer:\n\n2. Explain the flood.\nAnswer:\n')).toEqual([
+			['essay', 'Explain the ebb.'],
+			['essay', 'Explain the flood.']
+		]);
+	});
+	it('may be a number with the range that is accepted', () => {
+		expect(all('1. How fast is she?\nAnswer: 6 knots (accept 5.9–6.1)')).toEqual([
+			['numeric', 'How fast is she?', '5.9–6.1']
+		]);
+	});
+});
+
+describe('data in a fence of code, within the words of a language model', () => {
+	it.each([
+		[
+			'JSON',
+			'Sure:\n\n```json\n[{"question": "Which is a bend?", "options": ["Bowline", "Sheet bend"], "answer": "Sheet bend"}]\n```\n\nMore?'
+		],
+		['a table', 'Sure:\n\n```csv\nQuestion,A,B,Answer\nWhich is a bend?,Bowline,Sheet bend,B\n```\n\nMore?']
+	])('is read as what it is, and the words are reported: %s', async (_, text) => {
+		const { questions, reports } = await readBare('a.txt', text);
+		expect(questions.map(short)).toEqual([bend]);
+		expect(reports).toMatchObject([{ rule: 'left-out-text' }]);
+		expect(reports[0]!.message).toContain('“Sure: More?”');
+		expect(questions[0]!.source!.line).toBeGreaterThan(3);
 	});
 });
