@@ -29,7 +29,11 @@ class PackedFile extends ZipPassThrough {
 				for (const held of this.#held.splice(0)) this.#stream.push(held);
 			} else if (final) this.ondata(null, this.#codec.deflate(this.#whole()), true);
 		} else this.#stream.push(piece);
-		if (final) this.#stream?.push(new Uint8Array(), true);
+		if (!final) return;
+		this.#stream?.push(new Uint8Array(), true);
+		// the zip keeps its files for the list at its end, and their content is not wanted there
+		this.#held = [];
+		this.#stream = null;
 	}
 
 	#whole(): Uint8Array {
