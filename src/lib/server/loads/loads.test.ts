@@ -83,6 +83,16 @@ describe('reading a load', () => {
 			failure: 'No questions were found in it. It holds 3 files: 2 png, 1 pdf.'
 		});
 	});
+	it('says what a file is that no reader knows, and what to do with it', async () => {
+		const id = await loadPackage(pool, course, {
+			mimetype: 'application/vnd.oasis.opendocument.text',
+			'content.xml': '<office/>'
+		});
+		expect(await loadOf(pool, course.courseId, id)).toMatchObject({
+			state: 'failed',
+			failure: expect.stringContaining('OpenDocument') as string
+		});
+	});
 	it('lists what the package holds beside its questions', async () => {
 		const id = await loadPackage(pool, course, { ...files, 'notes/trim.html': '<p>Trim</p>' });
 		expect(await foundOthers(pool, id)).toEqual([{ path: 'notes/trim.html', type: '' }]);

@@ -247,16 +247,17 @@
 									></span
 								>{/if}{/if}
 					</td>
-					<td class="mute" title={sureness(one)}
-						>{one.format}{#if one.format && sureness(one) === 'by its signs'}<span class="faint">, guessed</span
-							>{/if}</td
-					>
-					<td class="number mute">{bytes(one.size)}</td>
-					<td class="number"
-						>{one.questions_found
-							? one.questions_found.toLocaleString('en')
-							: '–'}{#if one.state === 'reading' && one.questions_found}<span class="mute"> so far</span>{/if}</td
-					>
+					{#if one.state === 'failed' && !one.questions_found}<td colspan="3" class="mute">{one.failure}</td>
+					{:else}<td class="mute" title={sureness(one)}
+							>{one.format}{#if one.format && sureness(one) === 'by its signs'}<span class="faint">, guessed</span
+								>{/if}</td
+						>
+						<td class="number mute">{bytes(one.size)}</td>
+						<td class="number"
+							>{one.questions_found
+								? one.questions_found.toLocaleString('en')
+								: '–'}{#if one.state === 'reading' && one.questions_found}<span class="mute"> so far</span>{/if}</td
+						>{/if}
 					<td class="number {one.snags_found ? 'doubtful' : 'mute'}"
 						>{one.state === 'reading' || one.state === 'waiting' ? '–' : one.snags_found}</td
 					>
@@ -278,7 +279,8 @@
 							>
 						{:else if one.state === 'undone'}taken back <span class="mute">and to review again</span>
 						{:else if one.state === 'stopped'}<span class="mute">stopped; nothing was kept of the reading</span>
-						{:else}<Mark severity="broken" word="failed" /> <span>{one.failure}</span>{/if}
+						{:else}<Mark severity="broken" word="failed" />
+							{#if one.questions_found}<span>{one.failure}</span>{/if}{/if}
 					</td>
 					<td class="mute">{one.person}</td>
 					<td class="mute whitespace-nowrap" title={new Date(one.created).toLocaleString('en-GB')}

@@ -208,7 +208,8 @@
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
 		<p class="mute mb-2 mt-1 break-words">
-			{data.one.file_name} · {data.one.format} · <span class="whitespace-nowrap">{bytes(data.one.size)}</span>
+			{data.one.file_name} · {#if data.one.format}{data.one.format} ·{/if}
+			<span class="whitespace-nowrap">{bytes(data.one.size)}</span>
 			· <span class="whitespace-nowrap">{count(data.questions.length, 'question')}</span>
 		</p>
 		{#if data.sources.others.length && data.mayChange}
@@ -364,6 +365,11 @@
 				<button class="word ml-auto text-[13px]" type="button" onclick={() => (picked = new Set())}>none</button>
 			</div>
 		{/if}
+		{#if !rows.length}<p class="mute p-5">
+				{data.questions.length
+					? 'No question fits what you asked for.'
+					: data.one.failure || 'There is no question in this file.'}
+			</p>{/if}
 		<Rows
 			items={rows}
 			{chosen}
@@ -429,11 +435,6 @@
 				>
 			{/snippet}
 		</Rows>
-		{#if !rows.length}<p class="mute p-5">
-				{data.questions.length
-					? 'No question fits what you asked for.'
-					: data.one.failure || 'There is no question in this file.'}
-			</p>{/if}
 	</section>
 
 	<section class="column paper" aria-label="The question">
@@ -523,7 +524,9 @@
 >
 	<input type="hidden" name="decision" value={JSON.stringify(review.decision)} />
 	<div class="sentence" role="status">
-		{#if review.gone}<b
+		{#if data.one.state === 'failed'}<b>Nothing can be taken in from this file.</b>
+			Throw the load away, or hand in another file under Loads.
+		{:else if review.gone}<b
 				>{review.gone === 'taken' ? 'Somebody has taken this load in.' : 'Somebody is reading this load anew.'}
 				<a class="word" href="/courses/{data.course.id}/loads">See what became of it</a></b
 			>
@@ -542,7 +545,8 @@
 			<span class="mute">{rest}{rest ? '.' : ''} {done || review.news}</span>
 		{/if}
 	</div>
-	{#if data.mayChange}
+	{#if data.one.state === 'failed'}<a class="button ghost" href="/courses/{data.course.id}/loads">Loads</a>
+	{:else if data.mayChange}
 		<select class="field" aria-label="Bank" bind:value={review.decision.bankId}>
 			{#each data.banks as one (one.id)}<option value={one.id}>into {one.name}</option>{/each}
 			<option value={null}>into a new bank</option>

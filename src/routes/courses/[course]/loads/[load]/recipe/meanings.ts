@@ -27,7 +27,7 @@ export const inColumns = {
 	wrong: 'a wrong option',
 	optionCredits: 'credit of an option',
 	optionFeedbacks: 'feedback of an option',
-	optionRight: 'whether the option of the row is right'
+	optionRight: 'right or wrong'
 } as const;
 
 /** The name of what a column can mean. */
