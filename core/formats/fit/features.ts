@@ -75,7 +75,8 @@ function nameOfShown(attributes: string): Markup {
 		.split('/')
 		.pop()!
 		.replace(/^media:/, '');
-	return said('alt') ? `${said('alt')} (${file})` : file;
+	// an attribute escapes more than a text does
+	return markupOfText(plainText(said('alt') ? `${said('alt')} (${file})` : file));
 }
 
 /** Rich text without its pictures, in the form of rich text again; where nothing else is in it, it says what was shown. */

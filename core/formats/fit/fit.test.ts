@@ -53,3 +53,11 @@ describe('a question that a format does not know', () => {
 		expect(writtenFormat('cc13')!.loss(hinted).what.join(' ')).toMatch(/hint/);
 	});
 });
+
+describe('a picture in a format that holds none', () => {
+	it('is called by what it shows, with its quotes and signs as a text has them', () => {
+		const question = choice({ stem: '<img src="media:chart.png" alt="a &quot;spring&quot; &amp; a neap"/>' });
+		const [fitted] = writtenFormat('qti12-xml')!.loss(question).fitted;
+		expect(fitted!.stem).toBe('a "spring" &amp; a neap (chart.png)');
+	});
+});

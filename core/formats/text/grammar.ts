@@ -20,7 +20,7 @@ import { takesOption } from './option-lines';
 import { addOptions, optionsBehindStem, withoutAnswer } from './options';
 import { readQuestionTable } from './question-table';
 import { sectionWords } from './sections';
-import { answersOfTable, pairsOfTable, tableInText } from './tables';
+import { answersOfTable, linesOfForm, optionsOfTable, pairsOfTable, tableInText } from './tables';
 import { numberWithUnit } from './units';
 
 /** What a marked text holds. */
@@ -144,6 +144,13 @@ class Reader {
 
 	#line(line: Line, at: number): void {
 		if (line.table) {
+			const last = this.#block ?? this.#blocks.at(-1)?.block;
+			const form = this.#inKey ? null : linesOfForm(line, (last?.number ?? 0) + 1);
+			if (form) {
+				this.#gap = true;
+				for (const one of form) this.#line(one, at);
+				return;
+			}
 			this.#table(line);
 			this.#gap = false;
 			return;
@@ -511,7 +518,7 @@ class Reader {
 			this.#block = null;
 			return;
 		}
-		if (block && pairsOfTable(block, line)) return;
+		if (block && (optionsOfTable(block, line) || pairsOfTable(block, line))) return;
 		const read = readQuestionTable(line, this.#category(), this.#file, this.#format);
 		if (read) {
 			if (!this.#blocks.length && !this.#ready.length) this.#introduce();

@@ -2,6 +2,8 @@ import type { Markup } from '../../model/question';
 import { stemText, type Block } from './block';
 import type { ListedAnswer } from './keys';
 import type { Line } from './lines';
+import { fieldOf, optionMark, placeOfLabel } from './marks';
+import { addOptions } from './options';
 
 const headings = /^(term|word|left|item|column a|a)$/i;
 
@@ -22,6 +24,62 @@ export function pairsOfTable(block: Block, line: Line): boolean {
 	if (head && (line.headed || headings.test(head[0].text))) block.pairs.shift();
 	block.last = 'pair';
 	return true;
+}
+
+const labelled = /^\*?\s*\(?[A-Za-z]\s?[.)]\s*/;
+
+/** Takes a table that only lays out lettered options, from A on in rows or in columns, for the options of its question. */
+export function optionsOfTable(block: Block, line: Line): boolean {
+	const cells = (line.table ?? []).flat().filter((cell) => cell.text);
+	if (!block.stem.length || block.options.length || line.headed || cells.length < 2) return false;
+	const marks = cells.map((cell) =>
+		labelled.test(cell.text) ? optionMark({ ...line, table: null, text: cell.text, markup: cell.markup }) : null
+	);
+	const places = marks.map((mark) => (mark ? placeOfLabel(mark.label, false) : null));
+	const order = cells.map((_, at) => places.indexOf(at));
+	if (order.includes(-1)) return false;
+	for (const at of order) addOptions(block, marks[at]!);
+	return true;
+}
+
+const ofQuestion = /^(?:(?:q|question|stem)(?:\s*(?:no\.?|#)?\s*(\d{1,6}))?|(\d{1,6}))\s*[.):]?$/i;
+const ofLetter = /^(?:(?:option|choice|answer)\s+)?\(?([A-Ha-h])\s*[.):]?$/i;
+
+/**
+ * The lines of a table that is a form for one question or several: the first cell of each row says what the second is,
+ * "Question", "A", "B", "Answer", "Points". Null for any other table. `number` is that of a question which says none.
+ */
+export function linesOfForm(line: Line, number: number): Line[] | null {
+	const rows = (line.table ?? []).filter((cells) => cells.some((cell) => cell.text));
+	if (rows.length < 3 || rows.some((cells) => cells.length !== 2 || !cells[0]!.text)) return null;
+	let asked = 0;
+	let letters = 0;
+	const lines = rows.map(([label, value]): Line | null => {
+		const said = label!.text.trim();
+		const put = (front: string): Line => ({
+			...line,
+			table: null,
+			text: `${front} ${value!.text}`,
+			markup: `${front} ${value!.markup}`
+		});
+		const question = ofQuestion.exec(said);
+		if (question) {
+			asked += 1;
+			return put(`${question[1] ?? question[2] ?? number + asked - 1}.`);
+		}
+		const letter = ofLetter.exec(said);
+		if (letter) {
+			letters += 1;
+			return put(`${letter[1]!})`);
+		}
+		return fieldOf({ ...line, table: null, text: `${said.replace(/:$/, '')}: x`, markup: '' })
+			? put(`${said.replace(/:$/, '')}:`)
+			: null;
+	});
+	const first = lines[0];
+	if (!asked || lines.includes(null) || !first || !ofQuestion.test(rows[0]![0]!.text.trim())) return null;
+	// a column of numbers alone counts things: letters or fields say that this is a form
+	return letters > 1 || lines.length > asked ? (lines as Line[]) : null;
 }
 
 /** A table as one line of rich text. */

@@ -207,6 +207,70 @@ describe('a table in a Word document', () => {
 	});
 });
 
+describe('a table that is a form for a question', () => {
+	const cell = (words: string) => `<w:tc>${paragraph(text(words))}</w:tc>`;
+	const form = (...rows: [string, string][]) =>
+		`<w:tbl>${rows.map((cells) => `<w:tr>${cells.map(cell).join('')}</w:tr>`).join('')}</w:tbl>`;
+	it('is read by what its first column says', async () => {
+		const { questions } = await read(
+			form(
+				['Question', 'Which side has the green light?'],
+				['A', 'Port'],
+				['B', 'Starboard'],
+				['Answer', 'B'],
+				['Points', '2']
+			) +
+				paragraph('') +
+				form(
+					['Question 2', 'What is the light at the stern called?'],
+					['Answer:', 'sternlight'],
+					['Feedback', 'Rule 21.']
+				)
+		);
+		expect(questions.map((question) => [question.kind, plainText(question.stem), question.points])).toEqual([
+			['multiple-choice', 'Which side has the green light?', 2],
+			['short-answer', 'What is the light at the stern called?', null]
+		]);
+		expect(right(questions[0]!)).toEqual(['Starboard']);
+		expect(questions[1]!.feedback.general).toBe('Rule 21.');
+	});
+	it('is none where its first column names other things', async () => {
+		const { questions } = await read(
+			paragraph(text('1. Match the streams.')) + form(['Ebb', 'falls'], ['Flood', 'rises'], ['Slack', 'stands'])
+		);
+		expect(questions.map((question) => question.kind)).toEqual(['matching']);
+	});
+});
+
+describe('options that are laid out in a table', () => {
+	const cell = (words: string) => `<w:tc>${paragraph(text(words))}</w:tc>`;
+	const table = (...rows: string[][]) =>
+		`<w:tbl>${rows.map((cells) => `<w:tr>${cells.map(cell).join('')}</w:tr>`).join('')}</w:tbl>`;
+	it.each([
+		[
+			'in rows',
+			[
+				['A. Port', 'B. Starboard'],
+				['C. Stern', 'D. Bow']
+			]
+		],
+		[
+			'in columns',
+			[
+				['A. Port', 'C. Stern'],
+				['B. Starboard', 'D. Bow']
+			]
+		],
+		['side by side', [['A. Port', 'B. Starboard', 'C. Stern', 'D. Bow']]]
+	])('are options, %s', async (_, rows) => {
+		const { questions } = await read(
+			paragraph(text('1. Which side has the green light?')) + table(...rows) + paragraph(text('Answer: B'))
+		);
+		expect(questions.map(options)).toEqual([['Port', 'Starboard', 'Stern', 'Bow']]);
+		expect(questions.map(right)).toEqual([['Starboard']]);
+	});
+});
+
 describe('styles of a Word document', () => {
 	it('hand on their lists, headings and bold type to styles that are based on them', async () => {
 		const { questions } = await read(
