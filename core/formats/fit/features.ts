@@ -600,6 +600,16 @@ export const features: Feature[] = [
 		}
 	},
 	{
+		name: 'unreachable-all',
+		title: 'places that earn only together, and more of them than may be pointed at',
+		otherwise: 'as many places may be pointed at as are right, where they earn only together',
+		without: (question) => {
+			if (question.kind !== 'hotspot' || question.combination !== 'all' || question.picks < 2) return question;
+			const right = question.shapes.filter((shape) => shape.credit > 0).length;
+			return question.picks < right ? { ...question, picks: right } : question;
+		}
+	},
+	{
 		name: 'outside',
 		title: 'credit for points outside of every place',
 		otherwise: 'points outside of every place earn nothing',

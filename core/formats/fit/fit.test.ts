@@ -61,3 +61,31 @@ describe('a picture in a format that holds none', () => {
 		expect(fitted!.stem).toBe('a "spring" &amp; a neap (chart.png)');
 	});
 });
+
+describe('places that earn only together, and more of them than may be pointed at', () => {
+	it('may all be pointed at where QTI 2 writes them, and that is said', () => {
+		const shape = (at: number) => ({
+			identifier: `S${at}`,
+			shape: 'circle' as const,
+			coordinates: [20 * at + 10, 10, 5],
+			credit: 1 / 3
+		});
+		const question: Question = {
+			...emptyCommon('h', 'Buoys'),
+			stem: 'Point at the cardinal marks.',
+			kind: 'hotspot',
+			picture: { name: 'chart.png', width: 120, height: 120, alt: 'a chart' },
+			attachments: [{ name: 'chart.png', mediaType: 'image/png', hash: null, missing: true }],
+			shapes: [shape(0), shape(1), shape(2)],
+			mode: 'points',
+			picks: 2,
+			outside: 0,
+			combination: 'all',
+			bounds: { lower: null, upper: null }
+		};
+		const loss = writtenFormat('qti21')!.loss(question);
+		expect(loss.fitted).toMatchObject([{ picks: 3, combination: 'all' }]);
+		expect(loss.what.join()).toContain('as many places may be pointed at');
+		expect(writtenFormat('json')!.loss(question).outcome).toBe('kept');
+	});
+});

@@ -37,6 +37,7 @@ const lost = [
 	'lost-keys',
 	'keyless-all',
 	'unequal-all',
+	'unreachable-all',
 	'loose-patterns',
 	'mixed-bank',
 	'rich-bank',
