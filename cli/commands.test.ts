@@ -108,6 +108,14 @@ describe('convert', () => {
 			).quizzes.map((quiz) => [quiz.title, quiz.parts.map((part) => part.draw ?? null)]);
 		expect(await quizzes(out)).toEqual(await quizzes(sample('seamanship-paper.zip')));
 	});
+	it.each([
+		['qti12', 'Part “Knots” gives each question its own points instead of 2.'],
+		['cc13', 'Part “Knots” draws all instead of 2.'],
+		['csv', 'The quiz “Seamanship paper, first sitting” was not found in the file.']
+	])('says what becomes of a quiz as %s', async (to, words) => {
+		const { words: said } = await run('convert', [sample('seamanship-paper.zip'), join(folder, `paper.${to}`)], { to });
+		expect(said).toContain(words);
+	});
 	it('writes as many numeric questions for a calculated one as are asked for', async () => {
 		const out = join(folder, 'sums.csv');
 		const once = counts((await run('convert', [sample('tide-marking.zip'), out], { to: 'csv' })).words);

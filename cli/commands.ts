@@ -1,3 +1,4 @@
+import { quizDifferences } from '../core/compare/quizzes';
 import { codec } from './codec';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
@@ -160,11 +161,11 @@ const convert: Command = {
 			await rm(unfinished, { force: true });
 			await close();
 		}
-		return prove(questions, to!, (question) => format.loss(question, fitting));
+		return prove(questions, quizzesToWrite(quizzes, questions), to!, (question) => format.loss(question, fitting));
 	}
 };
 
-async function prove(questions: Question[], to: string, loss: Format['loss']): Promise<number> {
+async function prove(questions: Question[], quizzes: QuizToWrite[], to: string, loss: Format['loss']): Promise<number> {
 	const back = await readFile(to);
 	const written = await openFile(to);
 	const hashes = new Map<string, string | null>();
@@ -188,6 +189,7 @@ async function prove(questions: Question[], to: string, loss: Format['loss']): P
 				: line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
 		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
 	}
+	for (const words of quizDifferences(quizzes, back.quizzes)) say(`${'quiz'.padEnd(12)} ${words}`);
 	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
 	say(
 		`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`

@@ -14,6 +14,7 @@ import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
+import { quizDifferences } from '../../../../core/compare/quizzes';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
@@ -258,27 +259,4 @@ async function prove(
 	}
 	proof.quiz = quizDifferences(quizzes, quizzesBack);
 	return proof;
-}
-
-function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[]): string[] {
-	return sent.flatMap((quiz, at) => {
-		const back = found[at];
-		if (!back) return [`The quiz “${quiz.title}” was not found in the file.`];
-		const words: string[] = back.title === quiz.title ? [] : [`Its title became “${back.title}”.`];
-		if (back.parts.length !== quiz.parts.length)
-			words.push(`It has ${back.parts.length} parts instead of ${quiz.parts.length}.`);
-		quiz.parts.forEach((part, n) => {
-			const other = back.parts[n];
-			if (!other) return;
-			if (other.draw !== part.draw)
-				words.push(`Part “${part.title}” draws ${other.draw ?? 'all'} instead of ${part.draw ?? 'all'}.`);
-			if (other.questions.length !== part.questions.length)
-				words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${part.questions.length}.`);
-			if (part.pointsEach !== null && other.pointsEach !== part.pointsEach)
-				words.push(
-					`Part “${part.title}” gives ${other.pointsEach ?? 'each question its own'} points instead of ${part.pointsEach}.`
-				);
-		});
-		return words;
-	});
 }

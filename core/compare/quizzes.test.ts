@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import type { QuizToWrite } from '../formats/format';
+import type { FoundQuiz } from '../model/quiz';
+import { quizDifferences } from './quizzes';
+
+const sent: QuizToWrite = {
+	identifier: 'Q',
+	title: 'Week 6',
+	parts: [{ title: 'Knots', questions: [0, 1, 2], draw: 2, pointsEach: 2, shuffle: true }]
+};
+const found = (change: Partial<FoundQuiz['parts'][number]> = {}): FoundQuiz => ({
+	identifier: 'Q',
+	title: 'Week 6',
+	source: { file: 't.xml', line: 1 },
+	parts: [
+		{
+			title: 'Knots',
+			path: [],
+			bank: null,
+			questions: [0, 1, 2].map((at) => ({ identifier: `${at}`, file: null })),
+			draw: 2,
+			pointsEach: 2,
+			shuffle: true,
+			...change
+		}
+	]
+});
+
+describe('what became of a quiz', () => {
+	it('is nothing where it came back as it was', () => {
+		expect(quizDifferences([sent], [found()])).toEqual([]);
+	});
+	it('is told part by part', () => {
+		expect(quizDifferences([sent], [found({ draw: null, pointsEach: null, questions: [], shuffle: null })])).toEqual([
+			'Part “Knots” draws all instead of 2.',
+			'Part “Knots” has 0 questions instead of 3.',
+			'Part “Knots” keeps the order of the file instead of a random one.',
+			'Part “Knots” gives each question its own points instead of 2.'
+		]);
+	});
+	it('names the quiz where there are several, and one that is not there', () => {
+		expect(quizDifferences([sent, { ...sent, title: 'Week 7' }], [found({ draw: 1 })])).toEqual([
+			'“Week 6”: Part “Knots” draws 1 instead of 2.',
+			'The quiz “Week 7” was not found in the file.'
+		]);
+	});
+});
