@@ -47,6 +47,11 @@ describe.each(['json', 'xml', 'archive'] as const)('our own %s', (name) => {
 		expect(picture).toMatchObject({ missing: false, hash: attachment.hash });
 		expect((await container.bytes(picture!.name)).length).toBeGreaterThan(10);
 	});
+	it('is called by its name alone', async () => {
+		const { found } = await back(await written(format, questions), `bank${format.ending}`);
+		const [event] = found.events.filter((one) => one.type === 'format');
+		expect(event).toMatchObject({ title: format.title });
+	});
 	it('keeps the identifiers', async () => {
 		const { found } = await back(await written(format, questions), `bank${format.ending}`);
 		expect(found.questions.map((question) => question.identifier)).toEqual(

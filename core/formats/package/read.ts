@@ -179,7 +179,7 @@ export async function* readPackage(
 					yield {
 						type: 'format',
 						format: name,
-						title: formatTitles[name] + (container.packaged ? (name.startsWith('cc') ? '' : ' package') : ', bare XML')
+						title: formatTitles[name] + formOf(name, container.packaged)
 					};
 					said = true;
 				}
@@ -253,6 +253,12 @@ export async function* readPackage(
 		yield* oddities();
 	}
 	yield* oddities();
+}
+
+/** What is said behind the title of a format: whether it came as a package, where it may come both ways. */
+function formOf(name: FormatName, packaged: boolean): string {
+	if (name === 'xml' || (packaged && name.startsWith('cc'))) return '';
+	return packaged ? ' package' : ', bare XML';
 }
 
 async function firstText(container: Container, path: string): Promise<string> {
