@@ -8,7 +8,9 @@ export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[]): string
 		if (!back) return [`The quiz “${quiz.title}” was not found in the file.`];
 		const words: string[] = back.title === quiz.title ? [] : [`Its title became “${back.title}”.`];
 		if (back.parts.length !== quiz.parts.length)
-			words.push(`It has ${back.parts.length} parts instead of ${quiz.parts.length}.`);
+			words.push(
+				`It has ${back.parts.length} ${back.parts.length === 1 ? 'part' : 'parts'} instead of ${quiz.parts.length}.`
+			);
 		quiz.parts.forEach((part, n) => {
 			const other = back.parts[n];
 			if (!other) return;

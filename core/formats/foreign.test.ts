@@ -20,7 +20,7 @@ describe('a file of a kind that is not read', () => {
 	it.each([
 		[
 			{ mimetype: 'application/vnd.oasis.opendocument.text', 'content.xml': '<office/>' },
-			'text document of the OpenDocument form'
+			'document of the OpenDocument form'
 		],
 		[{ mimetype: 'application/vnd.oasis.opendocument.spreadsheet', 'content.xml': '<office/>' }, 'spreadsheet'],
 		[{ 'ppt/presentation.xml': '<p/>' }, 'slides']

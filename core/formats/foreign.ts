@@ -2,8 +2,6 @@ import type { Container } from '../container/container';
 import { readStart } from '../container/decode';
 import type { Report } from '../reports/report';
 
-const openDocument = 'Save it as Word (.docx) or as an Excel workbook (.xlsx), and load that.';
-
 const begins =
 	(...starts: string[]) =>
 	(text: string) =>
@@ -33,9 +31,12 @@ const byStart: [(start: string) => boolean, string, string][] = [
 
 /** The same for packages, by the media type that they name themselves. */
 const byType: [RegExp, string, string][] = [
-	[/opendocument\.text/, 'a text document of the OpenDocument form', openDocument],
-	[/opendocument\.spreadsheet/, 'a spreadsheet of the OpenDocument form', openDocument],
-	[/opendocument/, 'a file of the OpenDocument form', openDocument],
+	[
+		/opendocument\.spreadsheet/,
+		'a spreadsheet of the OpenDocument form',
+		'Save it as an Excel workbook (.xlsx), and load that.'
+	],
+	[/opendocument/, 'a document of the OpenDocument form', 'Save it as Word (.docx), and load that.'],
 	[/epub/, 'an electronic book', 'Copy the text of its questions, and paste it.']
 ];
 

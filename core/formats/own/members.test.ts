@@ -43,6 +43,17 @@ describe('the values of a JSON object', () => {
 			[9, '3']
 		]);
 	});
+	it('behind a damaged one are found wherever in a long text it stands', async () => {
+		for (const size of [262_000, 262_100, 262_140, 262_144, 262_150, 262_200]) {
+			const text = `{\n\t"list": [\n\t\t{ "a": "${'x'.repeat(size)}" },\n\t\t{\n\t\t\t"b": "no end,\n\t\t},\n\t\t{ "c": 3 }\n\t]\n}`;
+			const found = await members(text, 65_536);
+			expect(found.map(({ damaged, line }) => [damaged, line])).toEqual([
+				[false, 3],
+				[true, 4],
+				[false, 7]
+			]);
+		}
+	});
 	it('that are cut off or damaged say so, and end', async () => {
 		await fc.assert(
 			fc.asyncProperty(fc.string(), fc.nat(), async (noise, at) => {

@@ -13,6 +13,8 @@ export interface Member {
 
 /** How much of a text that is done with is kept before it is let go. */
 const mostDone = 1 << 18;
+/** No value stands further in than this. */
+const longestIndent = 256;
 const sign = /["{}[\]]/g;
 const plainEnd = /[\s,\]}]/g;
 
@@ -38,17 +40,15 @@ class Source {
 		}
 	}
 
+	/** Passes on to a place; the beginning of its line is kept, since it tells where the next entry begins. */
 	advance(to: number): void {
-		for (
-			let found = this.text.indexOf('\n', this.at);
-			found >= 0 && found < to;
-			found = this.text.indexOf('\n', found + 1)
-		)
-			this.line += 1;
+		const passed = this.text.slice(this.at, to);
+		for (let found = passed.indexOf('\n'); found >= 0; found = passed.indexOf('\n', found + 1)) this.line += 1;
 		this.at = to;
 		if (to < mostDone) return;
-		this.text = this.text.slice(to);
-		this.at = 0;
+		const cut = Math.max(this.text.lastIndexOf('\n', to - 1), to - longestIndent);
+		this.text = this.text.slice(cut);
+		this.at = to - cut;
 	}
 
 	/** The next sign that is no white space; null at the end. */
@@ -57,7 +57,6 @@ class Source {
 			const rest = /\S/g;
 			rest.lastIndex = this.at;
 			const found = rest.exec(this.text);
-			// what stands in front of a value on its line is kept: it tells where the next one begins
 			if (found) {
 				this.advance(found.index);
 				return found[0] === '\ufeff' ? this.#skipMark() : found[0];
@@ -128,7 +127,7 @@ class Source {
 
 	/** Passes over a damaged entry, to the next line that begins as its own does; gives what was passed over. */
 	async skipDamage(): Promise<string> {
-		const indent = /[^\S\n]*$/.exec(this.text.slice(0, this.at))![0];
+		const indent = /[^\S\n]*$/.exec(this.text.slice(Math.max(0, this.at - longestIndent), this.at))![0];
 		const next = `\n${indent}{`;
 		for (let from = this.at; ;) {
 			const found = this.text.indexOf(next, from);

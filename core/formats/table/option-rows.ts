@@ -7,6 +7,7 @@ const ofRight =
 	/^(?:is )?(?:the )?(?:correct|right|true|key|answer)(?: (?:answer|option|choice))?$|^(?:richtig|korrekt|juste|correcto|correcta)$/;
 const ofOption =
 	/^(?:(?:option|choice|answer|response|alternative|distractor)s?(?: (?:text|wording|body))?|antwort|réponse|respuesta)$/;
+
 /** Whether a row goes on with the question of the row before: by its identifier or its stem, or since it has neither. */
 function goesOn(before: Row, row: Row, identifier: number, stem: number): boolean {
 	const text = (one: Row, at: number) => one.cells[at]?.text ?? '';
@@ -24,8 +25,9 @@ export function guessOptionRows(rows: Row[], names: string[], columns: Columns):
 	const plain = names.map(plainHeading);
 	const texts = (at: number) => rows.map((row) => row.cells[at]?.text ?? '');
 	const right = plain.findIndex((name, at) => {
+		if (!ofRight.test(name)) return false;
 		const found = texts(at);
-		return ofRight.test(name) && found.every(isFlag) && found.some(flagOf) && !found.every(flagOf);
+		return found.every(isFlag) && found.some(flagOf) && !found.every(flagOf);
 	});
 	const option = plain.findIndex((name, at) => at !== right && (names[at] === columns.options || ofOption.test(name)));
 	const [stem, identifier] = [names.indexOf(columns.stem!), names.indexOf(columns.identifier ?? '')];
@@ -47,13 +49,14 @@ export function joinOptionRows(rows: Row[], recipe: TableRecipe): { rows: Row[];
 	const names = headings(header, width);
 	const at = (name: string | undefined) =>
 		names.findIndex((one) => name !== undefined && plainHeading(one) === plainHeading(name));
-	const [option, right, stem] = [at(options), at(optionRight), at(columns.stem)];
+	const [option, right] = [at(options), at(optionRight)];
+	const [stem, identifier] = [at(columns.stem), at(columns.identifier)];
 	const feedback = at(columns.generalFeedback);
 	if (option < 0 || right < 0) return { rows, recipe };
 	const groups: Row[][] = [];
 	for (const row of rows.filter((one) => one.number > headerRow && one.cells.some((cell) => cell.text))) {
 		const last = groups.at(-1);
-		if (last && !row.raw && goesOn(last[0]!, row, at(columns.identifier), stem)) last.push(row);
+		if (last && !row.raw && goesOn(last[0]!, row, identifier, stem)) last.push(row);
 		else groups.push([row]);
 	}
 	const most = groups.reduce((before, group) => Math.max(before, group.length), 1);

@@ -4,6 +4,7 @@ import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
+import { rightTail } from '../right-mark';
 import type { TableRecipe } from '../recipe/recipe';
 import { byLabels, categoryOf, flagOf, isFlag, listIn, listOf, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
@@ -57,14 +58,14 @@ export function optionCells(row: Row, recipe: TableRecipe, place: Map<string, nu
 	return options.map((name) => row.cells[place.get(name) ?? -1] ?? cellOf(''));
 }
 
-const rightMark = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅|[([](?:correct|right|key)[)\]])$/iu;
+const leadingStar = /^\*\s*(?=\S)/;
 
 /** Options of which some are marked as right by a star or a tick, without the mark; none where no mark tells them apart. */
 function markedRight(cells: Cell[]): { markup: Markup; right: boolean }[] {
-	const marked = cells.map((one) => rightMark.test(one.text));
+	const marked = cells.map((one) => leadingStar.test(one.text) || rightTail.test(one.text));
 	if (cells.length < 2 || !marked.includes(true) || !marked.includes(false)) return [];
 	return cells.map((one, at) => ({
-		markup: marked[at] ? cellOf(one.text.replace(rightMark, '')).markup : one.markup,
+		markup: marked[at] ? cellOf(one.text.replace(leadingStar, '').replace(rightTail, '')).markup : one.markup,
 		right: marked[at]!
 	}));
 }

@@ -1,13 +1,12 @@
 import { fold, plainText } from '../../markup/text';
 import { escapeText } from '../../xml/serialise';
 import { kindOfWord } from '../assemble';
+import { rightTail } from '../right-mark';
 import { note, type Block, type FoundOption } from './block';
 import type { Line } from './lines';
 import { withoutStress } from './markdown';
 import { cut, placeOfLabel, type OptionMark } from './marks';
 
-const rightTail =
-	/\s*(?:\*+|✓|✔|✅|☑|[([](?:correct|right|key|x|✓|✔)(?:\s+answer)?[)\]]|(?:<|←)-*\s*(?:correct|key|answer))\s*$/iu;
 const wrongTail = /\s*(?:❌|✗|✘|[([](?:incorrect|wrong|false answer)[)\]])\s*$/iu;
 const answerTail =
 	/\s+[([]?\s*(?:the\s+)?(?:correct\s+|right\s+)?(?:answer|ans|key)\s*(?:is)?\s*([:=.])\s*([^()[\]]{1,60}?)\s*[)\]]?\s*$/i;
