@@ -44,7 +44,8 @@ describe('the values of a JSON object', () => {
 		]);
 	});
 	it('behind a damaged one are found wherever in a long text it stands', async () => {
-		for (const size of [262_000, 262_100, 262_140, 262_144, 262_150, 262_200]) {
+		// the text that is done with is let go at 256 kB: an entry may end on any side of that
+		for (let size = 2 ** 18 - 40; size <= 2 ** 18; size += 1) {
 			const text = `{\n\t"list": [\n\t\t{ "a": "${'x'.repeat(size)}" },\n\t\t{\n\t\t\t"b": "no end,\n\t\t},\n\t\t{ "c": 3 }\n\t]\n}`;
 			const found = await members(text, 65_536);
 			expect(found.map(({ damaged, line }) => [damaged, line])).toEqual([
