@@ -1,4 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { detached } from '../container/detached';
 import { namedCharacter } from './entities';
 import type { XmlElement } from './tree';
 
@@ -42,6 +43,22 @@ const marks = [
 ] as const;
 const unfinishedReference = /&[#\w.:-]{0,70}$/;
 
+const met = new Map<string, string>();
+const mostMet = 2000;
+
+/**
+ * The name without its prefix, as the engine keeps the names of the program: comparing it with one of those is comparing
+ * addresses, which is done with each element many times over.
+ */
+function nameOf(name: string): string {
+	let found = met.get(name);
+	if (found === undefined) {
+		found = Object.keys({ [local(name)]: 0 })[0]!;
+		if (met.size < mostMet) met.set(detached(name), found);
+	}
+	return found;
+}
+
 class RefusedDocument extends Error {
 	constructor(
 		readonly rule: 'external-entity' | 'entity-expansion',
@@ -68,13 +85,26 @@ function declaredEntities(doctype: string): Record<string, string> {
 	return found;
 }
 
+const predefined: Record<string, string> = Object.assign(Object.create(null), {
+	amp: '&',
+	lt: '<',
+	gt: '>',
+	quot: '"',
+	apos: "'"
+});
+
 /** One parser's run. Faults end it; the pass may begin another one further on. */
 class Run {
 	readonly events: XmlEvent[] = [];
 	fault: Extract<XmlEvent, { type: 'fault' }> | null = null;
-	readonly open: { name: string; element: XmlElement | null }[] = [];
+	/** What is open: the names of those that are not collected, and the elements that are. */
+	readonly open: (string | XmlElement)[] = [];
 	readonly #parser = new SaxesParser({ position: true });
 	readonly #unknown = new Set<string>();
+	#declared: Record<string, string> = {};
+	readonly #entities = new Proxy(predefined, {
+		get: (known, name: string) => known[name] ?? this.#declared[name] ?? this.#undeclared(name)
+	});
 	#text = '';
 	#textStart = 0;
 	/** Those of the start tag that is being read; the parser's own collection of them is slow to go through. */
@@ -92,29 +122,9 @@ class Run {
 		readonly lineBase: number
 	) {
 		this.#mute = containers.length;
-		const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
-		this.#parser.ENTITIES = new Proxy(entities, {
-			get: (known, name: string) => {
-				if (name in known) return known[name];
-				const character = namedCharacter(name);
-				if (character !== undefined && !this.#unknown.has(name)) {
-					this.#unknown.add(name);
-					this.events.push({
-						type: 'fault',
-						rule: 'bad-entity',
-						line: this.#line(),
-						message: `&${name}; is not declared in this file; it was read as the character that HTML gives that name`,
-						inside: this.#tree[0] ?? null
-					});
-				}
-				return character;
-			}
-		});
-		this.#parser.on('doctype', (doctype) => {
-			const declared = declaredEntities(doctype);
-			Object.assign(entities, declared);
-		});
-		this.#parser.on('attribute', ({ name, value }) => (this.#attributes[local(name)] = value));
+		this.#parser.ENTITIES = this.#entities;
+		this.#parser.on('doctype', (doctype) => (this.#declared = declaredEntities(doctype)));
+		this.#parser.on('attribute', ({ name, value }) => (this.#attributes[nameOf(name)] = value));
 		this.#parser.on('opentag', (tag) => this.#opened(tag as SaxesTagPlain));
 		this.#parser.on('closetag', () => this.#closed());
 		this.#parser.on('text', (text) => this.#tree.at(-1)?.children.push(text));
@@ -126,17 +136,43 @@ class Run {
 		this.#textStart = this.#parser.position;
 	}
 
+	/** Makes a run that ended without a fault ready for another document with the same options. */
+	renew(): void {
+		this.events.length = 0;
+		this.#unknown.clear();
+		this.#declared = {};
+		this.#within = this.#held = '';
+		// the parser is as new once it was closed, but for these
+		this.#parser.ENTITIES = this.#entities;
+	}
+
+	/** The character that HTML gives a name which the document does not declare, told as such. */
+	#undeclared(name: string): string | undefined {
+		const character = namedCharacter(name);
+		if (character !== undefined && !this.#unknown.has(name)) {
+			this.#unknown.add(name);
+			this.events.push({
+				type: 'fault',
+				rule: 'bad-entity',
+				line: this.#line(),
+				message: `&${name}; is not declared in this file; it was read as the character that HTML gives that name`,
+				inside: this.#tree[0] ?? null
+			});
+		}
+		return character;
+	}
+
 	#line(): number {
 		return this.#parser.line + this.lineBase;
 	}
 
 	#opened(tag: SaxesTagPlain): void {
-		const name = local(tag.name);
+		const name = nameOf(tag.name);
 		const attributes = this.#attributes;
 		this.#attributes = {};
 		if (this.#mute > 0) {
 			this.#mute -= 1;
-			this.open.push({ name, element: null });
+			this.open.push(name);
 			return;
 		}
 		const line = this.#line();
@@ -144,7 +180,7 @@ class Run {
 		if (!inside && !this.options.collect(name, this.open.length)) {
 			if (this.open.length >= deepestTree) throw new Error(`sections are nested more than ${deepestTree} deep`);
 			this.events.push({ type: 'open', name, attributes, line });
-			this.open.push({ name, element: null });
+			this.open.push(name);
 			return;
 		}
 		if (this.#tree.length >= deepestTree) throw new Error(`elements are nested more than ${deepestTree} deep`);
@@ -153,21 +189,21 @@ class Run {
 		else if (!this.options.withoutSource)
 			this.#treeStart = this.#text.lastIndexOf('<', this.#parser.position - this.#textStart - 1) + this.#textStart;
 		this.#tree.push(element);
-		this.open.push({ name, element });
+		this.open.push(element);
 	}
 
 	#closed(): void {
 		const closed = this.open.pop();
-		if (!closed) return;
-		if (!closed.element) {
-			this.events.push({ type: 'close', name: closed.name });
+		if (closed === undefined) return;
+		if (typeof closed === 'string') {
+			this.events.push({ type: 'close', name: closed });
 			return;
 		}
 		this.#tree.pop();
 		if (this.#tree.length) return;
 		const end = this.#parser.position - this.#textStart;
 		const fragment = this.#text.slice(this.#treeStart - this.#textStart, end);
-		this.events.push({ type: 'element', element: closed.element, fragment, endLine: this.#line() });
+		this.events.push({ type: 'element', element: closed, fragment, endLine: this.#line() });
 	}
 
 	/** Takes the next piece of the text, or the whole of it at once. Returns how many characters of it were read before a fault, or all. */
@@ -292,7 +328,7 @@ export async function* streamXml(
 			if (!run.fault) break;
 			yield run.fault;
 			if (!options.resumeAt || run.fault.rule === 'external-entity' || run.fault.rule === 'entity-expansion') return;
-			containers = run.open.filter((entry) => !entry.element).map((entry) => entry.name);
+			containers = run.open.filter((entry) => typeof entry === 'string');
 			line = run.fault.line - 1;
 			todo = todo.slice(Math.max(1, read));
 			run = null;
@@ -304,6 +340,9 @@ export async function* streamXml(
 	if (run.fault) yield run.fault;
 }
 
+/** The run that read the last small document, where it ended well. */
+let spare: Run | null = null;
+
 /**
  * Reads a whole small document. Gives its root, or what is wrong with it.
  * An HTML entity that the file does not declare is a warning, not a fault.
@@ -313,7 +352,9 @@ export function parseXml(text: string): {
 	warnings: Extract<XmlEvent, { type: 'fault' }>[];
 	fault: Extract<XmlEvent, { type: 'fault' }> | null;
 } {
-	const run = new Run({ collect: () => true, withoutSource: true }, [], 0);
+	// making a parser ready costs about as much as reading a short document with it
+	const run = spare ?? new Run({ collect: () => true, withoutSource: true }, [], 0);
+	spare = null;
 	run.write(text, true);
 	if (!run.fault) run.end();
 	const warnings: Extract<XmlEvent, { type: 'fault' }>[] = [];
@@ -321,6 +362,10 @@ export function parseXml(text: string): {
 	for (const event of run.events) {
 		if (event.type === 'fault') warnings.push(event);
 		else if (event.type === 'element') root ??= event.element;
+	}
+	if (!run.fault) {
+		run.renew();
+		spare = run;
 	}
 	return { root: run.fault ? null : root, warnings, fault: run.fault };
 }
