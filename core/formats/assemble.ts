@@ -226,6 +226,18 @@ export function splitKeys(
 	return parts.map((part) => part.trim()).filter(Boolean);
 }
 
+/** Whether two keys name the same options, or, where there are none, are the same words. */
+export function sameKeys(
+	one: string[],
+	other: string[],
+	options: Draft['options'],
+	forms: readonly KeyForm[]
+): boolean {
+	if (!options.length) return fold(one.join(';')).toLowerCase() === fold(other.join(';')).toLowerCase();
+	const [first, second] = [resolve(one, forms, options), resolve(other, forms, options)];
+	return !second.lost.length && first.places.join() === second.places.join();
+}
+
 /** How drafts become questions. */
 export interface Assembling {
 	keyForms: readonly KeyForm[];

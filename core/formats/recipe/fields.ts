@@ -1,8 +1,9 @@
 import { markupOfHtml, markupOfText, type CleanContext } from '../../markup/clean';
 import type { Markup } from '../../model/question';
-import { emptyDraft, kindOfWord, numberAnswer, splitKeys, truthOf, type Draft } from '../assemble';
+import { emptyDraft, kindOfWord, splitKeys, truthOf, type Draft } from '../assemble';
 import { parseNumber } from '../numbers';
 import { categoryOf, flagOf, listOf } from '../table/cells';
+import { numbersOf } from './number-answers';
 import type { Path, Recipe } from './recipe';
 
 /** A value in a record: what it reads as text, and whether it is rich. */
@@ -120,15 +121,9 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 		}));
 		break;
 	}
-	const tolerance = parseNumber(text(recipe.tolerance));
+	const { numbers, tolerance } = numbersOf(record, recipe, creditOf);
+	draft.numbers = numbers;
 	if (tolerance !== null) draft.tolerance = tolerance;
-	for (const one of all(recipe.numeric)) {
-		const number = numberAnswer(one.text);
-		if (number) draft.numbers.push(number);
-	}
-	const [min, max] = [parseNumber(text(recipe.numericMin)), parseNumber(text(recipe.numericMax))];
-	if (min !== null || max !== null)
-		draft.numbers.push({ min, max, includesMin: min !== null, includesMax: max !== null, credit: 1 });
 	for (const path of pathsOf(recipe.pairs))
 		for (const part of record.parts(path)) {
 			const [left, right] = [within(part, recipe.left), within(part, recipe.right)];

@@ -354,4 +354,50 @@ describe('records without the usual names', () => {
 		});
 		expect(questions[1]).toMatchObject({ kind: 'short-answer', accepted: [{ text: 'out' }, { text: 'over' }] });
 	});
+
+	const several = [
+		{ value: 3.5, tolerance: 0.1, credit: 1 },
+		{ value: 4, tolerance: 0, credit: 0.5 },
+		{ min: 5, max: 6, includesMin: true, includesMax: true, credit: 1 },
+		{ min: 7, max: null, includesMin: true, includesMax: false, credit: 1 }
+	];
+
+	it('have several numbers, each with a tolerance and a credit of its own, and several ranges', async () => {
+		const json = [
+			{
+				ask: 'Depth?',
+				n: [
+					{ v: '3,5', within: '0,1' },
+					{ v: 4, worth: 50 },
+					{ v: null, within: 9 }
+				],
+				spans: [{ low: 5, high: 6 }, { low: 7 }]
+			}
+		];
+		const ofJson: Recipe = {
+			record: '[*]',
+			stem: 'ask',
+			numeric: 'n[*].v',
+			tolerance: 'n[*].within',
+			credit: 'worth',
+			creditScale: 'percent',
+			numericMin: 'spans[*].low',
+			numericMax: 'spans[*].high'
+		};
+		const xml =
+			'<set><q><ask>Depth?</ask><n is="3.5" within="0.1"/><n is="4" worth="50"/><s low="5" high="6"/><s low="7"/></q></set>';
+		const ofXml: Recipe = {
+			...ofJson,
+			record: '//q',
+			numeric: 'n/@is',
+			tolerance: 'n/@within',
+			credit: '@worth',
+			numericMin: 's/@low',
+			numericMax: 's/@high'
+		};
+		const first = async (name: string, content: unknown, recipe: Recipe) =>
+			(await read(name, content, recipe)).questions[0];
+		expect(await first('a.json', json, ofJson)).toMatchObject({ kind: 'numeric', accepted: several });
+		expect(await first('a.xml', xml, ofXml)).toMatchObject({ kind: 'numeric', accepted: several });
+	});
 });

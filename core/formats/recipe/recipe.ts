@@ -11,7 +11,8 @@ export interface Columns {
 	kind?: string;
 	/** A column for each option, or one that is split by the separator of options. */
 	options?: string | string[];
-	key?: string;
+	/** The column of the answer, or several, of which the first that is filled counts in each row. */
+	key?: string | string[];
 	points?: string;
 	category?: string | string[];
 	tags?: string;
@@ -126,7 +127,7 @@ const columns = object({
 	stem: text(),
 	kind: text(),
 	options: path,
-	key: text(),
+	key: path,
 	points: text(),
 	category: path,
 	tags: text(),

@@ -40,7 +40,7 @@ function guessByContent(rows: Row[]): Columns | null {
 /** The number of the first row where it holds headings in words that are not known: its key names no option, as all others do. */
 function unknownHeadings(rows: Row[], columns: Columns): number {
 	const filled = rows.filter((row) => row.cells.some((cell) => cell.text));
-	const at = Number(columns.key?.replace(/\D/g, '')) - 1;
+	const at = Number([columns.key ?? ''].flat()[0]!.replace(/\D/g, '')) - 1;
 	const [first, ...others] = filled;
 	if (!first || others.length < 2 || !Array.isArray(columns.options)) return 0;
 	const fits = (row: Row) => {
@@ -60,7 +60,7 @@ function unknownHeadings(rows: Row[], columns: Columns): number {
 function named(columns: Columns, names: string[]): void {
 	const name = (counted: string) => names[Number(counted.replace(/\D/g, '')) - 1] ?? counted;
 	columns.stem = name(columns.stem!);
-	columns.key = name(columns.key!);
+	columns.key = [columns.key!].flat().map(name)[0]!;
 	columns.options = (columns.options as string[]).map(name);
 }
 
@@ -99,13 +99,13 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 
 /** The forms in which keys name options, those that fit the most keys first. */
 function guessKeyForms(rows: Row[], recipe: TableRecipe, place: Map<string, number>): KeyForm[] {
-	const at = place.get(recipe.columns?.key ?? '');
+	const places = [recipe.columns?.key ?? []].flat().map((name) => place.get(name) ?? -1);
 	const count = { letter: 0, index: 0, index0: 0, text: 0 };
 	for (const row of rows) {
 		const options = optionCells(row, recipe, place)
 			.map((cell) => cell.text.toLowerCase())
 			.filter(Boolean);
-		const key = at === undefined ? '' : (row.cells[at]?.text ?? '');
+		const key = places.map((at) => row.cells[at]?.text).find(Boolean) ?? '';
 		if (!options.length || !key) continue;
 		for (const one of [key, ...key.split(/\s*[,;|/]\s*/)].filter((part, n, all) => n > 0 || all.length === 2)) {
 			if (/^[A-Za-z]$/.test(one) && one.toUpperCase().charCodeAt(0) - 65 < options.length) count.letter += 1;

@@ -13,13 +13,9 @@ const fields: [keyof Columns, RegExp][] = [
 	],
 	[
 		'generalFeedback',
-		/^(?:(?:general )?feedback|explanation|rationale|justification|comments?|remarks?|notes?|why|reason|erklärung|explication|explicación)$/
+		/^(?:(?:general )?(?:feedback|comments?)|explanation|rationale|justification|remarks?|notes?|why|reason|erklärung|explication|explicación)$/
 	],
 	['kind', /^(?:(?:question |item )?(?:type|kind|format)|style|art|typ)$/],
-	[
-		'key',
-		/^(?:(?:answer )?key|answers?|ans|correct(?: (?:answers?|options?|choices?|responses?|keys?))?|right(?: answers?| options?)?|solutions?|accepted(?: answers?)?|correct answer\(s\)|model answer|lösung(?:en)?|richtig(?:e antwort)?|antwort|réponse|bonne réponse|respuesta(?: correcta)?|antwoord|juist)$/
-	],
 	[
 		'points',
 		/^(?:points?|marks?|scores?|worth|weight|pts|punkte|puntos|punten|max(?:imum)? (?:points?|marks?|score))$/
@@ -37,8 +33,10 @@ const fields: [keyof Columns, RegExp][] = [
 	['title', /^(?:(?:question |item )?(?:title|name|heading|caption)|short title)$/],
 	[
 		'stem',
-		/^(?:(?:the )?(?:question|item)(?: (?:text|stem|body|wording))?|stem|prompt|text|ask|body|problem|statement|wording|frage(?:text)?|aufgabe|pregunta|vraag|énoncé)$/
+		/^(?:(?:the )?(?:question|item)(?: (?:text|stem|body|wording))?|stem|prompt|q|text|ask|body|problem|statement|wording|frage(?:text)?|aufgabe|pregunta|vraag|énoncé)$/
 	],
+	// of two columns that say so only together
+	['stem', /^(?:term|front|clue)$/],
 	['identifier', /^(?:(?:question |item )?(?:id|identifier|code|ref(?:erence)?))$/]
 ];
 /** What may stand in columns of each option, by its letter or number. */
@@ -51,6 +49,13 @@ const ofOption: ['optionCredits' | 'optionFeedbacks', RegExp][] = [
 		'optionFeedbacks',
 		/^(?:(?:option|choice|answer|opt)? ?([a-j]|\d{1,2}) (?:feedback|comment|explanation)|(?:feedback|comment|explanation) (?:of |for )?(?:option |choice |answer )?([a-j]|\d{1,2}))$/
 	]
+];
+/** What the columns of the answer are called, those first that say more plainly that they hold it. */
+const keyHeadings = [
+	/^(?:the )?(?:correct|right|best|true) ?(?:answers?|options?|choices?|responses?|keys?|letters?)?(?: ?\(e?s\))?(?: (?:index(?:es)?|indices|numbers?|no|nr|letters?|positions?|labels?|text))?$/,
+	/^(?:answer )?key$|^(?:answer|option|choice|key) (?:index(?:es)?|indices|numbers?|no|letters?|positions?)$|^(?:index(?:es)?|indices|numbers?|letters?|positions?) of (?:the )?(?:correct|right) (?:answers?|options?|choices?)$/,
+	/^(?:answers?|ans|a|solutions?|accepted(?: answers?)?|(?:model|sample|expected) answers?|lösung(?:en)?|richtig(?:e antwort(?:en)?)?|antwort|réponse|(?:bonne|bonnes) réponses?|respuestas?(?: correctas?)?|antwoord|juist)$/,
+	/^(?:definition|meaning|back)$/
 ];
 const wrongHeading =
 	/^(?:(?:wrong|incorrect|false)(?: (?:answers?|options?|choices?))?|distractors?)(?: ?#?(?:\d{1,2}|[a-j]))?$/;
@@ -109,10 +114,15 @@ export function guessColumns(names: string[]): Columns {
 	}
 	for (const [field, pattern] of fields) {
 		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && pattern.test(name));
-		if (at < 0) continue;
+		if (at < 0 || columns[field]) continue;
 		(columns as Record<string, string>)[field] = names[at]!;
 		taken.add(names[at]!);
 	}
+	const keys = keyHeadings.flatMap((pattern) =>
+		names.filter((name, place) => !taken.has(name) && pattern.test(plain[place]!))
+	);
+	for (const name of keys) taken.add(name);
+	if (keys.length) columns.key = keys.length > 1 ? keys : keys[0]!;
 	if (options.length) columns.options = options;
 	else {
 		const at = plain.findIndex((name, place) => !taken.has(names[place]!) && optionsHeading.test(name));

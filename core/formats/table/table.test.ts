@@ -50,7 +50,10 @@ describe('columns', () => {
 		'Stem,A,B,Key',
 		'Prompt,Choice 1,Choice 2,Correct answer',
 		'question text,Answer 1,Answer 2,Correct',
-		'Item,Alternative A,Alternative B,Right answer'
+		'Item,Alternative A,Alternative B,Right answer',
+		'Question,Option 1,Option 2,Correct Answer Letter',
+		'Question,A,B,Correct Answer(s)',
+		'Q,Option 1,Option 2,Letter of the correct answer'
 	])('are known by headings such as %s', async (head) => {
 		const { questions } = await csv(`${head}\nWhich holds?,Bowline,Reef,A\nWhich slips?,Bowline,Reef,B\n`);
 		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
@@ -306,5 +309,38 @@ describe('the right options of a row', () => {
 		const found = await csv('Question,,A,B,Key\nWhich joins?,,Bowline,Sheet bend,B\n');
 		expect(found.questions.map(right)).toEqual([['Sheet bend']]);
 		expect(rulesOf(found)).toEqual([]);
+	});
+});
+
+describe('two columns of answers', () => {
+	const head = 'Question,Type,Answer,Correct option,Option 1,Option 2';
+	it('fill each other: one has the letter of a choice, the other the words of what is written', async () => {
+		const found = await csv(
+			`${head}\nWhich floats?,,,2,Lead,Cork\nWhich sinks?,,Lead,1,Lead,Cork\nName the post.,short,bollard,,,\n`
+		);
+		expect(found.questions.map(right)).toEqual([['Cork'], ['Lead'], []]);
+		expect(found.questions[2]).toMatchObject({ kind: 'short-answer', accepted: [{ text: 'bollard' }] });
+		expect(rulesOf(found)).toEqual([]);
+	});
+	it('that disagree are reported, and neither is taken', async () => {
+		const found = await csv(`${head}\nWhich sinks?,,Cork,1,Lead,Cork\nName the rope.,short,hawser,warp,,\n`);
+		expect(found.questions.map(right)).toEqual([[], []]);
+		expect(rulesOf(found).filter((rule) => rule === 'contradictory-key')).toHaveLength(2);
+	});
+	it('count places from 0 where one of them is 0, also in a list', async () => {
+		const { questions } = await csv(
+			'stem,choices,answer_index\nWhich light?,"[""Fixed"",""Flashing""]",1\nWhich shape?,"[""Can"",""Cone""]",0\nWhich two?,"[""Red"",""Green"",""Blue""]","[0, 2]"\n'
+		);
+		expect(questions.map(right)).toEqual([['Flashing'], ['Can'], ['Red', 'Blue']]);
+	});
+});
+
+describe('a table of two columns', () => {
+	it.each(['Q,A', 'Question,Answer', 'Term,Definition'])('is headed by %s, which is no question', async (head) => {
+		const { questions } = await csv(`${head}\nWhich channel is for distress?,16\nWhat is VHF?,very high frequency\n`);
+		expect(questions.map((question) => plainText(question.stem))).toEqual([
+			'Which channel is for distress?',
+			'What is VHF?'
+		]);
 	});
 });

@@ -2,7 +2,7 @@ import { markupOfText } from '../../markup/clean';
 import type { Kind, Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { assemble, emptyDraft, kindOfWord, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
+import { assemble, emptyDraft, kindOfWord, sameKeys, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import { rightTail } from '../right-mark';
 import type { TableRecipe } from '../recipe/recipe';
@@ -176,10 +176,9 @@ function optionsOf(
 	last: number,
 	columns: NonNullable<TableRecipe['columns']>,
 	cell: (name: string | undefined) => Cell | undefined,
-	{ percent, flags }: { percent: boolean; flags: boolean }
+	{ keyed, percent, flags }: { keyed: boolean; percent: boolean; flags: boolean }
 ): Draft['options'] {
-	const marks =
-		(columns.key && cell(columns.key)?.text) || columns.optionCredits ? [] : markedRight(cells.slice(0, last));
+	const marks = keyed || columns.optionCredits ? [] : markedRight(cells.slice(0, last));
 	return cells.slice(0, last).map((one, at) => {
 		const text = cell(columns.optionCredits?.[at])?.text ?? '';
 		const given = flags ? null : parseNumber(text.replace(/\s*%$/, ''));
@@ -233,11 +232,13 @@ function readRow(
 	const language = text(columns.language);
 	if (language) draft.language = language;
 	const cells = optionCells(row, recipe, listed);
-	const named = Array.isArray(columns.options) ? columns.options.map(plainHeading) : [];
+	const names = Array.isArray(columns.options) ? columns.options.map(plainHeading) : [];
 	const kindNamed = draft.kind ? kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind) : null;
 	let last = cells.length;
 	while (last > 0 && !cells[last - 1]!.text) last -= 1;
-	const key = (listIn(text(columns.key)) ?? [text(columns.key)]).join('; ');
+	const [keyCell, ...otherKeys] = [columns.key ?? []].flat().flatMap((name) => (text(name) ? [cell(name)!] : []));
+	const keyOf = (given: string) => (listIn(given) ?? [given]).join('; ');
+	const key = keyOf(keyCell?.text ?? '');
 	// without options of their own, what is to be matched or put in order stands in the cell of the answer
 	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindNamed);
 	// a colon parts them too, but only where nothing clearer does: "12:00 = noon"
@@ -251,27 +252,31 @@ function readRow(
 			.slice(0, last)
 			.map((one) => one.text)
 			.filter(Boolean);
-	else draft.options = optionsOf(cells, last, columns, cell, credits);
+	else draft.options = optionsOf(cells, last, columns, cell, { ...credits, keyed: key !== '' });
 	const lines = key && !last && kindNamed === null ? markedRight(key.split('\n').map(cellOf)) : [];
 	if (lines.length) draft.options = lines.map((one) => ({ text: one.markup, credit: null, right: one.right }));
 	const wrong = (columns.wrong ?? []).map((name) => cell(name)).filter((one) => one?.text);
 	if (wrong.length && key && !draft.options.length)
-		draft.options = [cell(columns.key)!, ...wrong.map((one) => one!)].map((one, at) => ({
+		draft.options = [keyCell!, ...wrong.map((one) => one!)].map((one, at) => ({
 			text: one.markup,
 			credit: null,
 			right: at === 0
 		}));
 	const forms = recipe.keyForms ?? defaultForms;
+	let disagreeing: string | undefined;
 	if (columns.key !== undefined && !draft.pairs.length && !draft.order.length && !wrong.length && !lines.length) {
 		const separators = recipe.keySeparators ?? (draft.options.length ? defaultSeparators : [';', ' / ', '|', '\n']);
-		const given = splitKeys(key, separators, draft.options, forms).map((one) => {
-			// a key may name the column that holds the right option
-			const column = named.indexOf(plainHeading(one));
+		// a key may name the column that holds the right option
+		const named = (one: string) => {
+			const column = names.indexOf(plainHeading(one));
 			return one.length < 2 || column < 0 || column >= last || cells.some((cell) => cell.text === one)
 				? one
 				: cells[column]!.text;
-		});
-		draft.keys = [...given, ...(draft.keys ?? [])];
+		};
+		const split = (given: string) => splitKeys(keyOf(given), separators, draft.options, forms).map(named);
+		const given = split(key);
+		disagreeing = otherKeys.find((one) => !sameKeys(given, split(one.text), draft.options, forms))?.text;
+		draft.keys = disagreeing === undefined ? [...given, ...(draft.keys ?? [])] : [];
 	}
 	const { question, reports } = assemble(draft, {
 		keyForms: forms,
@@ -286,6 +291,12 @@ function readRow(
 	const position = { file: where.file, line: row.number };
 	const odd = (rule: string, severity: Report['severity'], message: string) =>
 		reports.push({ rule, severity, message, place: position });
+	if (disagreeing !== undefined)
+		odd(
+			'contradictory-key',
+			'broken',
+			`Row ${row.number} gives its answer twice, and not the same: “${keyCell!.text}” and “${disagreeing}”. Neither was taken; ${draft.options.length ? 'mark the right one' : 'write the one that is right'}.`
+		);
 	if (row.cells.length < headed)
 		odd(
 			'too-few-columns',

@@ -61,7 +61,7 @@
 			if (severalColumns.includes(meaning)) {
 				const list = [columns[meaning] ?? []].flat().concat(heading);
 				const these = headings.filter((other) => list.includes(other));
-				columns[meaning] = meaning === 'options' && these.length === 1 ? these[0]! : these;
+				columns[meaning] = ['options', 'key'].includes(meaning) && these.length === 1 ? these[0]! : these;
 			} else if (meaning) columns[meaning] = heading;
 			one.columns = columns as Columns;
 			one.keyForms = undefined;

@@ -34,7 +34,7 @@ export const inColumns = {
 export type Meaning = keyof typeof inColumns;
 
 /** What several columns can mean, one after the other. */
-export const severalColumns: string[] = ['options', 'category', 'wrong', 'optionCredits', 'optionFeedbacks'];
+export const severalColumns: string[] = ['options', 'key', 'category', 'wrong', 'optionCredits', 'optionFeedbacks'];
 
 /** What a field of a record can mean beside those. */
 export const inRecords = {
