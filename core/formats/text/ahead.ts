@@ -55,8 +55,11 @@ export class Ahead {
 	moreOptions(at: number, block: Block): boolean {
 		for (const line of this.after(at)) {
 			const option = optionMark(line);
+			// the number of the next question is no label among letters
+			const counted = /^\d+$/.test(option?.label ?? '') && !/^\d+$/.test(block.options[0]?.label ?? '');
 			if (
 				option &&
+				!counted &&
 				(option.ticked !== null ||
 					placeOfLabel(option.label, false) === block.options.length ||
 					placeOfLabel(option.label, true) === block.options.length)

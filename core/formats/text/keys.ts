@@ -32,6 +32,23 @@ function byLabels(parts: string[], labels: string[]): string[] | null {
 	return places.length && places.every((at) => at >= 0) ? places.map(letter) : null;
 }
 
+const labelInList = /(?:^|[,;&\s]\s*|\s+and\s+)\(?([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})[).:]\s+/g;
+
+/** The letters of several options that are named with their texts, "(a) Hemp, (c) Manila"; null where a text is no such list. */
+function labelledKeys(value: string, options: Options, labels: string[]): string[] | null {
+	const found = [...value.matchAll(labelInList)];
+	if (found.length < 2 || found[0]!.index !== 0) return null;
+	const plain = labels.map((label) => label.toLowerCase());
+	const places = found.map((one, at) => {
+		const place = plain.indexOf(one[1]!.toLowerCase());
+		const text = value.slice(one.index + one[0].length, found[at + 1]?.index).replace(/[\s,;.]+$/, '');
+		return place >= 0 && plainText(options[place]!.text).toLowerCase().replace(/\.$/, '') === fold(text).toLowerCase()
+			? place
+			: -1;
+	});
+	return places.includes(-1) ? null : places.map(letter);
+}
+
 /** The answers that one text names: labels of options, texts of options, or what is accepted, between slashes and semicolons. */
 export function keysOf(value: string, options: Options, labels: string[]): string[] {
 	const plain = value
@@ -40,6 +57,8 @@ export function keysOf(value: string, options: Options, labels: string[]): strin
 		.trim();
 	if (options.length) {
 		if (sameText(options, plain)) return [plain];
+		const labelled = labelledKeys(plain, options, labels);
+		if (labelled) return labelled;
 		const listed = labelsOnly.test(plain) || lettersOnly.test(plain);
 		if (listed) {
 			const parts = plain
@@ -54,6 +73,8 @@ export function keysOf(value: string, options: Options, labels: string[]): strin
 			const label = /^\(?([A-Za-z0-9]{1,3})/.exec(plain)![1]!;
 			return byLabels([label], labels) ?? [`${label}) ${plain.slice(plain.indexOf(label) + label.length + 1).trim()}`];
 		}
+		const texts = plain.split(/\s*(?:,\s*(?:and\s+)?|;|\s\/\s|\sand\s|\s&\s)\s*/i).filter(Boolean);
+		if (texts.length > 1 && texts.every((text) => sameText(options, text))) return texts;
 		return plain.split(/\s*;\s*|\s+\/\s+/).filter(Boolean);
 	}
 	if (numberAnswer(plain)) return [plain];
@@ -71,7 +92,7 @@ export function keysOf(value: string, options: Options, labels: string[]): strin
  */
 export function withoutReason(value: string, options: Options, labels: string[]): { key: string; reason: string } {
 	const whole = { key: value, reason: '' };
-	if (sameText(options, value.replace(/\.$/, ''))) return whole;
+	if (sameText(options, value.replace(/\.$/, '')) || labelledKeys(value, options, labels)) return whole;
 	const found =
 		/^(?:option\s+)?\(?(true|false|[A-Za-z]|\d{1,2})\)?\s*(?:[.,:;)]|\s[-–—]|\bbecause\b|\bsince\b|\((?=.+\)$))\s*(.+?)\s*$/is.exec(
 			value
@@ -112,7 +133,7 @@ export function sayTheSame(a: string, b: string): boolean {
 /** The numbers with their answers in a line of a list of answers: "1. A   2. C". */
 export function keyEntries(text: string): { number: number; value: string }[] {
 	const found = [
-		...text.matchAll(/(?:^|\s{1,}|[,;|]\s*)(?:q(?:uestion)?\s*)?(\d{1,6})\s*(?:[.):]|\s?[-–=→]\s?|\s)\s*/gi)
+		...text.matchAll(/(?<=^|[\s,;|])(?:q(?:uestion)?\s*)?(\d{1,6})\s*(?:[.):](?!\d)|\s?[-–=→]\s?|\s)\s*/gi)
 	];
 	if (!found.length || found[0]!.index !== 0) return [];
 	const starts = found.filter((one, at) => at === 0 || isNextKey(text, found[0]!, one));

@@ -61,6 +61,7 @@ const plain = new RegExp(
 	String.raw`^#?(\d{1,6})(?:\s*(?:([.)])(?!\d)|\s[-–—]\s|[-–—]\s+|:(?=\s))|\s*([([]\s*\d+(?:[.,]\d+)?\s*(?:points?|marks?|pts?)\s*[)\]])\s*[:.)]?)\s*(.*)$`,
 	'i'
 );
+const inParentheses = /^\((\d{1,4})\)\s+(?=\S)(.*)$/;
 /** A line to write the answer on, in front of the number, perhaps with the answer: "__B__ 1." */
 const leadingBlank = /^_{2,}\s*(?:([A-Za-z]{1,5})\s*_*)?\s*(?=#?\d{1,6}\s*[.)])/;
 
@@ -86,6 +87,9 @@ export function numberMark(line: Line): NumberMark | null {
 	if (bare && /^["'“(]?[A-Z]/.test(bare[2]!))
 		return { number: Number(bare[1]), style: 'q ', rest: cut(line, line.text.length - bare[2]!.length) };
 	const said = worded.exec(text);
+	const enclosed = said ? null : inParentheses.exec(text);
+	if (enclosed)
+		return { number: Number(enclosed[1]), style: '()', rest: cut(line, line.text.length - enclosed[2]!.length) };
 	const found = said ?? plain.exec(text);
 	if (!found) return null;
 	const rest = found[4] ?? '';
@@ -108,6 +112,13 @@ export function placeOfLabel(label: string, roman: boolean): number | null {
 	const lower = label.toLowerCase();
 	if (roman && romans.includes(lower)) return romans.indexOf(lower);
 	return /^[a-z]$/.test(lower) ? lower.charCodeAt(0) - 97 : null;
+}
+
+/** The label that comes at a place, from 0, in the hand of another: "ii" behind "i", "B" behind "A"; null behind the last. */
+export function labelAt(place: number, roman: boolean, like: string): string | null {
+	const label = roman ? romans[place] : place < 26 ? String.fromCharCode(97 + place) : undefined;
+	if (label === undefined) return null;
+	return /[a-z]/.test(like) ? label : label.toUpperCase();
 }
 
 /** What a line says as an option, or null: a letter, a roman number or a number with its sign, a box, or a bullet. */

@@ -5,7 +5,7 @@ import { rightTail } from '../right-mark';
 import { note, type Block, type FoundOption } from './block';
 import type { Line } from './lines';
 import { withoutStress } from './markdown';
-import { cut, placeOfLabel, type OptionMark } from './marks';
+import { cut, labelAt, placeOfLabel, type OptionMark } from './marks';
 
 const wrongTail = /\s*(?:❌|✗|✘|[([](?:incorrect|wrong|false answer)[)\]])\s*$/iu;
 const answerTail =
@@ -26,20 +26,26 @@ export function splitInline(option: OptionMark, expected: number): OptionMark[] 
 	if (option.ticked !== null || option.bullet || !option.label || option.style === 'list') return [option];
 	const out: OptionMark[] = [];
 	let current = option;
-	let place = placeOfLabel(option.label, false) ?? expected;
-	for (;;) {
-		const next = String.fromCharCode((/[a-z]/.test(option.label) ? 97 : 65) + place + 1);
+	const letter = placeOfLabel(option.label, false);
+	const roman = letter !== expected && placeOfLabel(option.label, true) === expected;
+	if (/\d/.test(option.label) || (!roman && letter === null)) return [option];
+	for (let place = (roman ? expected : letter!) + 1; ; place += 1) {
+		const next = labelAt(place, roman, option.label);
+		if (next === null) break;
 		const escaped =
 			option.style === '()' ? `\\(${next}\\)` : option.style === '[]' ? `\\[${next}\\]` : `${next}\\${option.style}`;
-		const found = /^[A-Za-z]$/.test(option.label)
-			? new RegExp(`(?:\\s+|\\s*[,;|]\\s+)(\\*?)\\s*${escaped}\\s+`).exec(current.rest.text)
-			: null;
+		const found = new RegExp(`(\\s+|\\s*[,;|]\\s+)(\\*?)(\\s*)${escaped}\\s+`).exec(current.rest.text);
 		if (!found || found.index === 0) break;
-		const before = cut(current.rest, 0, found.index);
-		const after = cut(current.rest, found.index + found[0].length);
-		out.push({ ...current, rest: before });
-		current = { ...option, label: next, starred: found[1] === '*', rest: after };
-		place += 1;
+		const [whole, gap, star, space] = found as unknown as [string, string, string, string];
+		// a star belongs to what it stands nearer to: "a. True *   b. False", "a. True   *b. False"
+		const behind = star !== '' && space.length >= gap.length;
+		out.push({ ...current, rest: cut(current.rest, 0, found.index + (behind ? gap.length + 1 : 0)) });
+		current = {
+			...option,
+			label: next,
+			starred: star !== '' && !behind,
+			rest: cut(current.rest, found.index + whole.length)
+		};
 	}
 	out.push(current);
 	return out;

@@ -1,0 +1,48 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyHabits, anyMeant, typed, type Meant } from '../../test-support/typed-lists';
+import { short } from '../../test-support/short';
+import { readMarkedText } from './grammar';
+import { linesOf } from './lines';
+
+const shortOf = (meant: Meant): string[] => {
+	const { kind, stem } = meant;
+	if ('options' in meant) return [kind, stem, ...meant.options.map(({ text, right }) => `${right ? '*' : ''}${text}`)];
+	if ('right' in meant) return [kind, stem, `${meant.right ? '*' : ''}True`, `${meant.right ? '' : '*'}False`];
+	if (meant.kind === 'numeric')
+		return [
+			kind,
+			stem,
+			...meant.answers.map((text) => {
+				const [, value, tolerance] = /^(\S+)(?: \+\/- (\S+))?$/.exec(text) ?? [];
+				return value === undefined ? text.replace(' to ', '–') : `${Number(value)}±${Number(tolerance ?? 0)}`;
+			})
+		];
+	if ('answers' in meant) return [kind, stem, ...meant.answers];
+	if ('pairs' in meant) return [kind, stem, ...meant.pairs.map((pair) => pair.join('='))];
+	return [kind, stem];
+};
+
+// TYPED_RUNS makes it long, TYPED_SEED another
+const numRuns = Number(process.env.TYPED_RUNS ?? 300);
+const seed = Number(process.env.TYPED_SEED ?? 20_261_128);
+
+describe('a list of questions typed with any mixture of habits', () => {
+	it('is read as it was meant', () => {
+		fc.assert(
+			fc.property(anyMeant, anyHabits, (meant, habits) => {
+				const text = typed(meant, habits);
+				const { questions } = readMarkedText(linesOf(text), 'a.txt', 'text');
+				expect({ text, read: questions.map(({ question }) => short(question)) }).toEqual({
+					text,
+					read: meant.map(shortOf)
+				});
+				for (const { question } of questions) {
+					expect(question.points).toBe(habits.points ? 2 : null);
+					expect(question.feedback.general).toBe(habits.feedback ? 'See the handbook of the school.' : undefined);
+				}
+			}),
+			{ numRuns, seed }
+		);
+	});
+});

@@ -1,0 +1,196 @@
+import fc from 'fast-check';
+
+/** A question as somebody has it in mind before typing it, in the short form that the tests compare. */
+export type Meant =
+	| { kind: 'multiple-choice' | 'multiple-response'; stem: string; options: { text: string; right: boolean }[] }
+	| { kind: 'true-false'; stem: string; right: boolean }
+	| { kind: 'short-answer' | 'numeric'; stem: string; answers: string[] }
+	| { kind: 'matching'; stem: string; pairs: [string, string][] }
+	| { kind: 'essay'; stem: string };
+
+const choices: [string, string[], string[]][] = [
+	['Which knot makes a fixed loop in the end of a rope?', ['Bowline'], ['Clove hitch', 'Reef knot', 'Sheet bend']],
+	['What is the vertical distance between high water and low water called?', ['The range'], ['The set', 'The drift']],
+	['Which light does a vessel at anchor of less than 50 metres show?', ['An all-round white light'], ['A red light', 'A green light', 'A yellow flashing light']],
+	['A fender protects', ['the hull of a vessel'], ['the anchor', 'the compass', 'the crew']],
+	['Which of these are natural fibres?', ['Manila', 'Hemp'], ['Nylon', 'Polyester']],
+	['Which words are used in radio procedure?', ['Over', 'Out', 'Roger'], ['Cheers']]
+];
+const truths: [string, boolean][] = [
+	['Spring tides occur at new moon and full moon.', true],
+	['The port sidelight is green.', false],
+	['A barometer measures the pressure of the air.', true]
+];
+const written: [string, string[]][] = [
+	['What is the short strong post on a quay called?', ['bollard']],
+	['Name the rope that leads from the stern to the quay.', ['stern line', 'stern rope']]
+];
+const numbers: [string, string[]][] = [
+	['How many cables make one nautical mile?', ['10']],
+	['How many metres are two fathoms?', ['3.66 +/- 0.01']],
+	['What is the length of a shackle of cable in metres?', ['27 to 28']]
+];
+const matches: [string, [string, string][]][] = [
+	['Match each knot with its use.', [['Bowline', 'fixed loop'], ['Sheet bend', 'joining two ropes'], ['Clove hitch', 'making fast to a rail']]]
+];
+const essays = ['Describe how a vessel is moored alongside in an offshore wind.', 'Explain why a heavy vessel needs more cable.'];
+
+/** How somebody types a list of questions; every field is one habit. */
+export interface Habits {
+	number: (at: number) => string;
+	label: (at: number) => string;
+	key: 'star' | 'star behind' | 'boxes' | 'answer' | 'answer with text' | 'text' | 'bold' | 'list' | 'list on one line';
+	answerWord: string;
+	indent: string;
+	/** Blank lines between questions and between their parts. */
+	apart: boolean;
+	loose: boolean;
+	oneLine: boolean;
+	wrapped: boolean;
+	truth: 'options' | 'mark' | 'answer';
+	points: boolean;
+	feedback: boolean;
+	listHeading: string;
+}
+
+const roman = ['i', 'ii', 'iii', 'iv', 'v'];
+const numbering: [string, (at: number) => string][] = [
+	['1.', (at) => `${at}. `],
+	['1)', (at) => `${at}) `],
+	['Q1.', (at) => `Q${at}. `],
+	['Q1)', (at) => `Q${at}) `],
+	['Question 1:', (at) => `Question ${at}: `],
+	['Question 1 on its own line', (at) => `Question ${at}\n`],
+	['1 -', (at) => `${at} - `],
+	['**1.**', (at) => `**${at}.** `],
+	['tab', (at) => `${at}.\t`],
+	['blanks', (at) => `${at}.      `],
+	['(1)', (at) => `(${at}) `]
+];
+const labels: [string, (at: number) => string][] = [
+	['A.', (at) => `${'ABCDE'[at]}. `],
+	['A)', (at) => `${'ABCDE'[at]}) `],
+	['a.', (at) => `${'abcde'[at]}. `],
+	['a)', (at) => `${'abcde'[at]}) `],
+	['(a)', (at) => `(${'abcde'[at]}) `],
+	['(A)', (at) => `(${'ABCDE'[at]}) `],
+	['i.', (at) => `${roman[at]}. `],
+	['i)', (at) => `${roman[at]}) `],
+	['A tab', (at) => `${'ABCDE'[at]}.\t`]
+];
+
+/** Any mixture of habits. */
+export const anyHabits: fc.Arbitrary<Habits & { named: string }> = fc
+	.record({
+		numbering: fc.constantFrom(...numbering),
+		labelling: fc.constantFrom(...labels),
+		key: fc.constantFrom<Habits['key'][]>('star', 'star behind', 'boxes', 'answer', 'answer with text', 'text', 'bold', 'list', 'list on one line'),
+		answerWord: fc.constantFrom('Answer', 'Answers', 'Key', 'Correct answer', 'ANSWER', 'Ans'),
+		indent: fc.constantFrom('', '   ', '\t'),
+		apart: fc.boolean(),
+		loose: fc.boolean(),
+		oneLine: fc.boolean(),
+		wrapped: fc.boolean(),
+		truth: fc.constantFrom<Habits['truth'][]>('options', 'mark', 'answer'),
+		points: fc.boolean(),
+		feedback: fc.boolean(),
+		listHeading: fc.constantFrom('Answer key', 'Answers', 'ANSWER KEY:', '## Answer Key', 'Key')
+	})
+	.map(({ numbering: [name, number], labelling: [labelled, label], ...rest }) => ({
+		...rest,
+		number,
+		label,
+		named: `${name} ${labelled}`
+	}));
+
+/** Any few questions, none of them twice. */
+export const anyMeant: fc.Arbitrary<Meant[]> = fc
+	.shuffledSubarray(
+		[
+			...choices.map(([stem, right, wrong]): Meant => ({
+				kind: right.length > 1 ? 'multiple-response' : 'multiple-choice',
+				stem,
+				options: [...right.map((text) => ({ text, right: true })), ...wrong.map((text) => ({ text, right: false }))]
+			})),
+			...truths.map(([stem, right]): Meant => ({ kind: 'true-false', stem, right })),
+			...written.map(([stem, answers]): Meant => ({ kind: 'short-answer', stem, answers })),
+			...numbers.map(([stem, answers]): Meant => ({ kind: 'numeric', stem, answers })),
+			...matches.map(([stem, pairs]): Meant => ({ kind: 'matching', stem, pairs })),
+			...essays.map((stem): Meant => ({ kind: 'essay', stem }))
+		],
+		{ minLength: 2, maxLength: 6 }
+	)
+	.chain((list) =>
+		fc.tuple(...list.map((one) =>
+			'options' in one
+				? fc.shuffledSubarray(one.options, { minLength: one.options.length }).map((options): Meant => ({ ...one, options }))
+				: fc.constant(one)
+		))
+	);
+
+const broken = (text: string, wrapped: boolean, indent: string) => {
+	const at = wrapped && text.length > 40 ? text.indexOf(' ', 30) : -1;
+	return at < 0 ? text : `${text.slice(0, at)}\n${indent}${text.slice(at + 1)}`;
+};
+
+function optionLines(options: { text: string; right: boolean }[], habits: Habits): string[] {
+	return options.map(({ text, right }, at) => {
+		const label = habits.label(at);
+		if (habits.key === 'boxes') return `${habits.indent}${right ? '[x]' : '[ ]'} ${text}`;
+		if (habits.key === 'star') return `${habits.indent}${right ? '*' : ''}${label}${text}`;
+		if (habits.key === 'star behind') return `${habits.indent}${label}${text}${right ? ' *' : ''}`;
+		if (habits.key === 'bold') return `${habits.indent}${right ? `**${label}${text}**` : `${label}${text}`}`;
+		return `${habits.indent}${label}${text}`;
+	});
+}
+
+/** One question as it is typed, with what the list of answers at the end says of it, where there is such a list. */
+function typedOne(meant: Meant, at: number, habits: Habits): { lines: string[]; listed: string | null } {
+	const stem = `${habits.number(at)}${broken(meant.stem, habits.wrapped, habits.indent)}`;
+	const lines = [stem];
+	let listed: string | null = null;
+	const atEnd = habits.key.startsWith('list');
+	const answer = (text: string) => {
+		if (atEnd) listed = text;
+		else lines.push(`${habits.answerWord}: ${text}`);
+	};
+	if ('options' in meant || (meant.kind === 'true-false' && habits.truth === 'options')) {
+		const options =
+			'options' in meant
+				? meant.options
+				: [
+						{ text: 'True', right: meant.right },
+						{ text: 'False', right: !meant.right }
+					];
+		const typed = optionLines(options, habits);
+		if (habits.oneLine && habits.key !== 'boxes' && typed.join('').length < 90) lines.push(typed.map((one) => one.trim()).join('    '));
+		else lines.push(...typed);
+		const right = options.flatMap((one, place) => (one.right ? [place] : []));
+		const letters = right.map((place) => habits.label(place).trim().replace(/[().]/g, ''));
+		if (habits.key === 'answer' || atEnd) answer(letters.join(', '));
+		if (habits.key === 'answer with text')
+			answer(right.map((place) => `${habits.label(place).trim()} ${options[place]!.text}`).join(', '));
+		if (habits.key === 'text') answer(right.map((place) => options[place]!.text).join(', '));
+	} else if (meant.kind === 'true-false') {
+		if (habits.truth === 'mark') lines[0] += ' (T/F)';
+		answer(meant.right ? 'True' : 'False');
+	} else if ('answers' in meant) answer(meant.answers.join(' / '));
+	else if (meant.kind === 'matching') lines.push(...meant.pairs.map(([left, right]) => `${habits.indent}${left} = ${right}`));
+	else lines.push('[essay]');
+	if (habits.points) lines.push('Points: 2');
+	if (habits.feedback) lines.push('Feedback: See the handbook of the school.');
+	return { lines, listed };
+}
+
+/** The list as it is typed with some habits. */
+export function typed(meant: Meant[], habits: Habits): string {
+	const listed: string[] = [];
+	const blocks = meant.map((one, at) => {
+		const { lines, listed: found } = typedOne(one, at + 1, habits);
+		if (found !== null) listed.push(`${at + 1}. ${found}`);
+		return lines.join(habits.loose ? '\n\n' : '\n');
+	});
+	const body = blocks.join(habits.apart || habits.loose ? '\n\n' : '\n');
+	if (!listed.length) return `${body}\n`;
+	return `${body}\n\n${habits.listHeading}\n${listed.join(habits.key === 'list' ? '\n' : '  ')}\n`;
+}
