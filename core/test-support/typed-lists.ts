@@ -37,20 +37,44 @@ const essays = ['Describe how a vessel is moored alongside in an offshore wind.'
 
 /** How somebody types a list of questions; every field is one habit. */
 export interface Habits {
+	/** What the numbers and the letters look like, for whoever reads a failure. */
+	named: string;
 	number: (at: number) => string;
 	label: (at: number) => string;
 	key: 'star' | 'star behind' | 'boxes' | 'answer' | 'answer with text' | 'text' | 'bold' | 'list' | 'list on one line';
 	answerWord: string;
 	indent: string;
+	/** What stands in front of each option, and of each pair. */
+	bullet: string;
 	/** Blank lines between questions and between their parts. */
 	apart: boolean;
 	loose: boolean;
 	oneLine: boolean;
 	wrapped: boolean;
 	truth: 'options' | 'mark' | 'answer';
-	points: boolean;
 	feedback: boolean;
 	listHeading: string;
+	/** How each entry of a list at the end begins. */
+	listed: (at: number) => string;
+	/** What stands in front of the first question, and between two. */
+	opening: string;
+	between: string;
+	pointsForm: 'none' | 'line' | 'behind' | 'in brackets';
+	/** A heading in front of the first question. */
+	heading: string;
+	tags: boolean;
+	titled: boolean;
+	optionFeedback: boolean;
+	equals: string;
+	around: string;
+	either: string;
+	essay: string;
+	/** The answer line with what decorates it. */
+	decorated: (name: string, value: string) => string;
+	/** Where an empty line is put in by the way: behind which lines, over and over. */
+	scattered: boolean[];
+	numbers: 'count' | 'skip' | 'restart';
+	lineEnd: string;
 }
 
 const roman = ['i', 'ii', 'iii', 'iv', 'v'];
@@ -65,7 +89,14 @@ const numbering: [string, (at: number) => string][] = [
 	['**1.**', (at) => `**${at}.** `],
 	['tab', (at) => `${at}.\t`],
 	['blanks', (at) => `${at}.      `],
-	['(1)', (at) => `(${at}) `]
+	['(1)', (at) => `(${at}) `],
+	['### Question 1', (at) => `### Question ${at}\n`],
+	['#### 1.', (at) => `#### ${at}. `],
+	['**Question 1:**', (at) => `**Question ${at}:** `],
+	['Q1:', (at) => `Q${at}: `],
+	['1:', (at) => `${at}: `],
+	['Question 1.', (at) => `Question ${at}. `],
+	['No. 1', (at) => `No. ${at}: `]
 ];
 const labels: [string, (at: number) => string][] = [
 	['A.', (at) => `${'ABCDE'[at]}. `],
@@ -76,32 +107,68 @@ const labels: [string, (at: number) => string][] = [
 	['(A)', (at) => `(${'ABCDE'[at]}) `],
 	['i.', (at) => `${roman[at]}. `],
 	['i)', (at) => `${roman[at]}) `],
+	['[A]', (at) => `[${'ABCDE'[at]}] `],
+	['A:', (at) => `${'ABCDE'[at]}: `],
+	['A -', (at) => `${'ABCDE'[at]} - `],
+	['1) under words', (at) => `${at + 1}) `],
 	['A tab', (at) => `${'ABCDE'[at]}.\t`]
 ];
 
+/** Mostly the first, now and then one of the others. */
+const usually = <T>(first: T, ...others: T[]): fc.Arbitrary<T> =>
+	fc.oneof({ weight: 3, arbitrary: fc.constant(first) }, { weight: 1, arbitrary: fc.constantFrom(...others) });
+
 /** Any mixture of habits. */
-export const anyHabits: fc.Arbitrary<Habits & { named: string }> = fc
+export const anyHabits: fc.Arbitrary<Habits> = fc
 	.record({
 		numbering: fc.constantFrom(...numbering),
 		labelling: fc.constantFrom(...labels),
 		key: fc.constantFrom<Habits['key'][]>('star', 'star behind', 'boxes', 'answer', 'answer with text', 'text', 'bold', 'list', 'list on one line'),
 		answerWord: fc.constantFrom('Answer', 'Answers', 'Key', 'Correct answer', 'ANSWER', 'Ans'),
 		indent: fc.constantFrom('', '   ', '\t'),
+		bullet: usually<string>('', '- ', '• '),
 		apart: fc.boolean(),
 		loose: fc.boolean(),
 		oneLine: fc.boolean(),
 		wrapped: fc.boolean(),
 		truth: fc.constantFrom<Habits['truth'][]>('options', 'mark', 'answer'),
-		points: fc.boolean(),
 		feedback: fc.boolean(),
-		listHeading: fc.constantFrom('Answer key', 'Answers', 'ANSWER KEY:', '## Answer Key', 'Key')
+		listHeading: fc.constantFrom('Answer key', 'Answers', 'ANSWER KEY:', '## Answer Key', 'Key'),
+		listed: fc.constantFrom<Habits['listed'][]>(
+			(at) => `${at}. `,
+			(at) => `${at}) `,
+			(at) => `Q${at}. `,
+			(at) => `${at}: `,
+			(at) => `${at} - `
+		),
+		opening: usually<string>('', 'Sure! Here is your quiz:', 'Harbour revision\n\nAnswer all questions.'),
+		between: usually<string>('', '---', '***', '________'),
+		pointsForm: fc.constantFrom<Habits['pointsForm'][]>('none', 'line', 'behind', 'in brackets'),
+		heading: usually<string>('', '## Tides', '### Knots and ropes'),
+		tags: usually<boolean>(false, true),
+		titled: usually<boolean>(false, true),
+		optionFeedback: usually<boolean>(false, true),
+		equals: fc.constantFrom(' = ', ' -> ', ' => ', '='),
+		around: fc.constantFrom(' +/- ', ' ± ', '±'),
+		either: fc.constantFrom(' / ', '; '),
+		essay: fc.constantFrom('[essay]', 'Essay', ''),
+		decorated: fc.constantFrom<Habits['decorated'][]>(
+			(name, value) => `${name}: ${value}`,
+			(name, value) => `**${name}:** ${value}`,
+			(name, value) => `**${name}: ${value}**`,
+			(name, value) => `*${name}: ${value}*`,
+			(name, value) => `(${name}: ${value})`,
+			(name, value) => `[${name}: ${value}]`
+		),
+		scattered: fc.oneof(fc.constant<boolean[]>([]), fc.array(fc.boolean(), { minLength: 3, maxLength: 9 })),
+		numbers: usually<Habits['numbers']>('count', 'skip', 'restart'),
+		lineEnd: usually<string>('\n', '\r\n')
 	})
-	.map(({ numbering: [name, number], labelling: [labelled, label], ...rest }) => ({
-		...rest,
-		number,
-		label,
-		named: `${name} ${labelled}`
-	}));
+	.map(({ numbering: [name, number], labelling, ...rest }) => {
+		// numbers in front of options are told from those of questions only where these have a word beside them
+		const [labelled, label] = labelling[0].startsWith('1)') && !/^\W*[QN]/.test(name) ? labels[0]! : labelling;
+		return { ...rest, number, label, named: `${name} ${labelled}` };
+	});
 
 /** Any few questions, none of them twice. */
 export const anyMeant: fc.Arbitrary<Meant[]> = fc
@@ -134,25 +201,30 @@ const broken = (text: string, wrapped: boolean, indent: string) => {
 };
 
 function optionLines(options: { text: string; right: boolean }[], habits: Habits): string[] {
+	const front = habits.indent + habits.bullet;
 	return options.map(({ text, right }, at) => {
 		const label = habits.label(at);
-		if (habits.key === 'boxes') return `${habits.indent}${right ? '[x]' : '[ ]'} ${text}`;
-		if (habits.key === 'star') return `${habits.indent}${right ? '*' : ''}${label}${text}`;
-		if (habits.key === 'star behind') return `${habits.indent}${label}${text}${right ? ' *' : ''}`;
-		if (habits.key === 'bold') return `${habits.indent}${right ? `**${label}${text}**` : `${label}${text}`}`;
-		return `${habits.indent}${label}${text}`;
+		const typed = habits.key === 'boxes' ? text : broken(`${label}${text}`, habits.wrapped, `${habits.indent}   `);
+		if (habits.key === 'boxes') return `${front}${right ? '[x]' : '[ ]'} ${text}`;
+		if (habits.key === 'star') return `${front}${right ? '*' : ''}${typed}`;
+		if (habits.key === 'star behind') return `${front}${typed}${right ? ' *' : ''}`;
+		if (habits.key === 'bold') return `${front}${right ? `**${label}${text}**` : typed}`;
+		return `${front}${typed}`;
 	});
 }
 
+/** The words that are put behind every stem with points in brackets, which stay part of no stem. */
+const behind: Record<Habits['pointsForm'], string> = { none: '', line: '', behind: ' (2 points)', 'in brackets': ' [2 marks]' };
+
 /** One question as it is typed, with what the list of answers at the end says of it, where there is such a list. */
-function typedOne(meant: Meant, at: number, habits: Habits): { lines: string[]; listed: string | null } {
-	const stem = `${habits.number(at)}${broken(meant.stem, habits.wrapped, habits.indent)}`;
+function typedOne(meant: Meant, number: string, habits: Habits): { lines: string[]; listed: string | null } {
+	const stem = `${number}${broken(meant.stem + behind[habits.pointsForm], habits.wrapped && !/^#.* $/.test(number), habits.indent)}`;
 	const lines = [stem];
 	let listed: string | null = null;
 	const atEnd = habits.key.startsWith('list');
 	const answer = (text: string) => {
 		if (atEnd) listed = text;
-		else lines.push(`${habits.answerWord}: ${text}`);
+		else lines.push(habits.decorated(habits.answerWord, text));
 	};
 	if ('options' in meant || (meant.kind === 'true-false' && habits.truth === 'options')) {
 		const options =
@@ -163,10 +235,12 @@ function typedOne(meant: Meant, at: number, habits: Habits): { lines: string[]; 
 						{ text: 'False', right: !meant.right }
 					];
 		const typed = optionLines(options, habits);
-		if (habits.oneLine && habits.key !== 'boxes' && typed.join('').length < 90) lines.push(typed.map((one) => one.trim()).join('    '));
+		const onOne = habits.oneLine && !habits.bullet && habits.key !== 'boxes' && !habits.optionFeedback && typed.join('').length < 90;
+		if (onOne && !typed.join('').includes('\n')) lines.push(typed.map((one) => one.trim()).join('    '));
+		else if (habits.optionFeedback) lines.push(...typed.flatMap((one, at) => [one, `${habits.indent}   Feedback: Note ${at + 1}.`]));
 		else lines.push(...typed);
 		const right = options.flatMap((one, place) => (one.right ? [place] : []));
-		const letters = right.map((place) => habits.label(place).trim().replace(/[().]/g, ''));
+		const letters = right.map((place) => habits.label(place).replace(/[^A-Za-z0-9]/g, ''));
 		if (habits.key === 'answer' || atEnd) answer(letters.join(', '));
 		if (habits.key === 'answer with text')
 			answer(right.map((place) => `${habits.label(place).trim()} ${options[place]!.text}`).join(', '));
@@ -174,10 +248,12 @@ function typedOne(meant: Meant, at: number, habits: Habits): { lines: string[]; 
 	} else if (meant.kind === 'true-false') {
 		if (habits.truth === 'mark') lines[0] += ' (T/F)';
 		answer(meant.right ? 'True' : 'False');
-	} else if ('answers' in meant) answer(meant.answers.join(' / '));
-	else if (meant.kind === 'matching') lines.push(...meant.pairs.map(([left, right]) => `${habits.indent}${left} = ${right}`));
-	else lines.push('[essay]');
-	if (habits.points) lines.push('Points: 2');
+	} else if ('answers' in meant) answer(meant.answers.join(habits.either).replace(' +/- ', habits.around));
+	else if (meant.kind === 'matching') lines.push(...meant.pairs.map(([left, right]) => `${habits.indent}${habits.bullet}${left}${habits.equals}${right}`));
+	else if (habits.essay) lines.push(habits.essay);
+	if (habits.titled) lines.push('Title: Of the harbour');
+	if (habits.pointsForm === 'line') lines.push('Points: 2');
+	if (habits.tags) lines.push('Tags: harbour, autumn');
 	if (habits.feedback) lines.push('Feedback: See the handbook of the school.');
 	return { lines, listed };
 }
@@ -185,12 +261,29 @@ function typedOne(meant: Meant, at: number, habits: Habits): { lines: string[]; 
 /** The list as it is typed with some habits. */
 export function typed(meant: Meant[], habits: Habits): string {
 	const listed: string[] = [];
+	let line = 0;
+	const scatter = (lines: string[]) =>
+		lines.flatMap((one) => (habits.scattered[line++ % Math.max(1, habits.scattered.length)] ? [one, ''] : [one]));
+	const atEnd = habits.key.startsWith('list');
+	const numberOf = (at: number) =>
+		habits.numbers === 'count' || atEnd
+			? at + 1
+			: habits.numbers === 'skip'
+				? at + 1 + Math.floor(at / 2)
+				: (at % 3) + 1;
 	const blocks = meant.map((one, at) => {
-		const { lines, listed: found } = typedOne(one, at + 1, habits);
-		if (found !== null) listed.push(`${at + 1}. ${found}`);
-		return lines.join(habits.loose ? '\n\n' : '\n');
+		const { lines, listed: found } = typedOne(one, habits.number(numberOf(at)), habits);
+		if (found !== null) listed.push(`${habits.listed(at + 1)}${found}`);
+		return habits.loose ? lines.join('\n\n') : scatter(lines).join('\n');
 	});
-	const body = blocks.join(habits.apart || habits.loose ? '\n\n' : '\n');
-	if (!listed.length) return `${body}\n`;
-	return `${body}\n\n${habits.listHeading}\n${listed.join(habits.key === 'list' ? '\n' : '  ')}\n`;
+	const gap = habits.apart || habits.loose ? '\n\n' : '\n';
+	const body = [
+		...(habits.opening ? [`${habits.opening}\n`] : []),
+		...(habits.heading ? [`${habits.heading}\n`] : []),
+		blocks.join(habits.between ? `\n\n${habits.between}\n\n` : gap)
+	].join('\n');
+	const whole = listed.length
+		? `${body}\n\n${habits.listHeading}\n${listed.join(habits.key === 'list' ? '\n' : '  ')}\n`
+		: `${body}\n`;
+	return whole.replace(/\n/g, habits.lineEnd);
 }

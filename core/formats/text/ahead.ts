@@ -1,23 +1,65 @@
 import { stemText, type Block } from './block';
-import { keyEntries } from './keys';
+import { keyEntries, keyHeading } from './keys';
 import type { Line } from './lines';
 import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type OptionMark } from './marks';
 
 /** A line that only parts what stands above it from what stands below. */
 export const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 
+/** The level of a heading, of a word processor or of Markdown; null for any other line. */
+export const headingLevel = (line: Line): number | null =>
+	line.heading ?? /^(#{1,6})\s/.exec(line.text)?.[1]!.length ?? null;
+
 /** What stands around a place in a text, for what one line alone cannot tell. Places count the lines from 0. */
 export class Ahead {
 	readonly #lines: Line[];
+	#titlesBehind: boolean | null = null;
+	readonly #asking = new Map<number, boolean>();
 
 	constructor(lines: Line[]) {
 		this.#lines = lines;
+	}
+
+	/** The lines in front of the list of answers, where there is one. */
+	#asked(): Line[] {
+		const end = this.#lines.findIndex((line) => keyHeading.test(line.text.replace(/^#+\s*/, '')));
+		return end < 0 ? this.#lines : this.#lines.slice(0, end);
+	}
+
+	/** Whether titles stand below their questions: the last one has no question below it. */
+	get titlesBehind(): boolean {
+		const last = (holds: (line: Line) => boolean) => this.#asked().findLastIndex(holds);
+		this.#titlesBehind ??= last((line) => fieldOf(line)?.name === 'title') > last((line) => numberMark(line) !== null);
+		return this.#titlesBehind;
 	}
 
 	/** The lines behind a place that are not empty. */
 	*after(at: number): Generator<Line> {
 		for (let place = at + 1; place < this.#lines.length; place += 1)
 			if (this.#lines[place]!.text) yield this.#lines[place]!;
+	}
+
+	/**
+	 * Whether the numbered headings of a level are questions and no sections: options or answers stand right below some
+	 * of them, or they end as questions do, and no numbered lines below any.
+	 */
+	headingsAsk(level: number): boolean {
+		const known = this.#asking.get(level);
+		if (known !== undefined) return known;
+		let [asking, counted, sections] = [0, false, 0];
+		for (const line of this.#asked()) {
+			const deep = headingLevel(line);
+			if (deep !== null) {
+				const text = line.text.replace(/^#+\s*/, '');
+				if (deep <= level)
+					counted = deep === level && numberMark({ ...line, text, heading: null, list: null }) !== null;
+				if (counted && deep === level && /[?.:…]$/.test(text.replace(/\s*[([][^()[\]]*[)\]]$/, ''))) asking += 1;
+			} else if (counted && numberMark(line) && !/^[a-z]$/i.test(optionMark(line)?.label ?? '')) sections += 1;
+			else if (counted && (optionMark(line) || fieldOf(line)?.name === 'answer')) asking += 1;
+		}
+		const asks = asking > 0 && sections === 0;
+		this.#asking.set(level, asks);
+		return asks;
 	}
 
 	/** The next line behind a place that is not empty. */
@@ -65,13 +107,7 @@ export class Ahead {
 					placeOfLabel(option.label, true) === block.options.length)
 			)
 				return true;
-			const field = fieldOf(line);
-			// the last option's feedback, before the answer
-			return (
-				field?.name === 'answer' &&
-				block.options.slice(0, -1).every((one) => one.feedback.length > 0) &&
-				block.options.length > 1
-			);
+			return false;
 		}
 		return false;
 	}

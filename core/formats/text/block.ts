@@ -84,6 +84,16 @@ export function stemText(block: Block): string {
 	return plainText(block.stem.map((one) => one.line.markup).join(' '));
 }
 
+/** Whether a question asks something, and nothing so far says how it is answered. */
+export function isOpen({ stem, options, answers, pairs, draft }: Block): boolean {
+	return stem.length > 0 && !options.length && !answers.length && !pairs.length && draft.kind === null;
+}
+
+/** Whether every option but the last has feedback of its own, so that what comes next is that of the last. */
+export function othersHaveFeedback({ options }: Block): boolean {
+	return options.length > 1 && options.every((one, at) => one.feedback.length > 0 === at < options.length - 1);
+}
+
 /** Notes something about a question. */
 export function note(
 	block: Block | null,

@@ -42,6 +42,7 @@ export function finish(
 		);
 	}
 	asLabelledPairs(block, given.length > 0 || listed !== null);
+	asListedPairs(block, given.length > 0 || listed !== null);
 	asMatching(block, given[0] ?? listed ?? '');
 	const [only] = block.options;
 	if (block.options.length === 1 && only!.style === 'plain' && !only!.right && !given.length && listed === null) {
@@ -261,15 +262,32 @@ function mappingOf(value: string): [string, string][] | null {
 	return apart ? pairs : null;
 }
 
+const asksToMatch = /\b(?:match|pair|connect|link)\b/i;
+
 /** Letters with a dash and a word, under a stem that asks to match them: "a - Alfa". Without a key they are pairs, not options. */
 function asLabelledPairs(block: Block, keyed: boolean): void {
 	const { options } = block;
 	if (keyed || options.length < 2 || !options.every((one) => /^[-–—]$/.test(one.style) && !one.right)) return;
-	if (!/\b(?:match|pair|connect|link)\b/i.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
+	if (!asksToMatch.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
 	block.pairs = options.map((one) => [
 		lineOf(one.label, one.line),
 		{ ...lineOf(one.plain, one.line), markup: one.text.join(' ') }
 	]);
+	block.options = [];
+}
+
+const pairWithin = /^(.+?)\s*(?:={1,2}>?|->|→|⇒)\s*(.+)$/;
+
+/** Things to match in a list, each with what belongs to it: "• Bowline = fixed loop", "a) Bowline → fixed loop". */
+function asListedPairs(block: Block, keyed: boolean): void {
+	const { options } = block;
+	if (keyed || options.length < 2 || options.some((one) => one.right || !pairWithin.test(one.plain))) return;
+	if (!asksToMatch.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
+	block.pairs = options.map((one) => {
+		const line = { ...lineOf(one.plain, one.line), markup: one.text.join(' ') };
+		const [, left, right] = pairWithin.exec(one.plain) as unknown as [string, string, string];
+		return [cut(line, 0, left.length), cut(line, line.text.lastIndexOf(right))];
+	});
 	block.options = [];
 }
 

@@ -5,13 +5,13 @@ import { escapeText } from '../../xml/serialise';
 import { blankRun, kindOfWord, type Draft } from '../assemble';
 import { categoryOf } from '../table/cells';
 import { Ahead, separatorLine } from './ahead';
-import { emptyBlock, note, stemText, type Block } from './block';
+import { emptyBlock, isOpen, note, othersHaveFeedback, stemText, type Block } from './block';
 import { joinColumns } from './columns';
 import { pointsInBrackets, takes, withoutBrackets } from './brackets';
 import { applyField, feedbackOfOption, reasonUnderAnswer, unknownField } from './fields';
 import { finish } from './finish';
 import { frontMatter } from './front-matter';
-import { giveAnswers, keyEntries, type ListedAnswer } from './keys';
+import { giveAnswers, keyEntries, keyHeading, type ListedAnswer } from './keys';
 import type { Line } from './lines';
 import { readMarkdown, unfold, withoutStress } from './markdown';
 import { joinLabels, signNumbers } from './loose';
@@ -39,8 +39,6 @@ const fieldsBesideNumber = new Set(['kind', 'points', 'title', 'tags', 'difficul
 const fewestModelWords = 5;
 /** A short line without the sign that ends a sentence or a question, as headings are. */
 const sectionLike = /^.{1,80}[^?.!…_]$/;
-const keyHeading =
-	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
 /** A heading of answers with the answers behind it, on one line. */
 const keyLine = /^(?:the\s+)?(?:answer\s*key|answers|keys?|solutions?|correct answers)\s*[:–-]\s*(\S.*)$/i;
 const kindLine =
@@ -48,6 +46,8 @@ const kindLine =
 /** The kind in front of the stem: "Short answer: Name …". A stem that says "True or false:" keeps it, since students read it. */
 const kindLabel =
 	/^(essay|short answer|numeric(?:al)?|matching|multiple choice|multiple (?:response|answers?|select)|file upload|ordering)(?:\s+question)?\s*(?::|\s[-–—])\s+(?=\S)/i;
+
+const essayLine = /^essay\W*$/i;
 
 const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(word));
 
@@ -206,7 +206,8 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
-		if (this.#gap && sectionWords(line.text).begins && this.#ahead.questionFollows(at)) {
+		const section = sectionWords(line.text).begins && !(isOpen(block) && essayLine.test(line.text));
+		if (this.#gap && section && this.#ahead.questionFollows(at)) {
 			this.#before.push(line);
 			this.#ended = true;
 			return;
@@ -300,7 +301,8 @@ class Reader {
 		const block = this.#block;
 		if (!block) return false;
 		const blanks = stemText(block).match(blankRun)?.length ?? 0;
-		return block.statements.length > 0 || block.pairs.length > 0 || blanks > 1;
+		const counted = !block.answers.length && block.options.some((one) => /^\d/.test(one.label));
+		return counted || block.statements.length > 0 || block.pairs.length > 0 || blanks > 1;
 	}
 
 	#heading(line: Line, at: number): boolean {
@@ -320,7 +322,7 @@ class Reader {
 				)
 			: line;
 		const asQuestion = numberMark({ ...shown, heading: null, list: null });
-		if (asQuestion && /^q/i.test(title)) {
+		if (asQuestion && (/^q/i.test(title) || this.#ahead.headingsAsk(level))) {
 			this.#begin(asQuestion, shown, at);
 			return true;
 		}
@@ -549,8 +551,8 @@ class Reader {
 		}
 		if (name === 'title') {
 			if (/_{3,}/.test(value.text)) return false;
-			if (forNext) this.#pending.title = value.text;
-			else block.draft.title = value.text;
+			if (forNext && !(block && !this.#ended && this.#ahead.titlesBehind)) this.#pending.title = value.text;
+			else block!.draft.title = value.text;
 			return true;
 		}
 		if (!block) {
@@ -584,7 +586,7 @@ class Reader {
 		if (
 			name === 'general' &&
 			block.last === 'option' &&
-			((line.indent > block.indent && !this.#gap) || this.#ahead.moreOptions(at, block))
+			((line.indent > block.indent && !this.#gap) || othersHaveFeedback(block) || this.#ahead.moreOptions(at, block))
 		) {
 			block.options.at(-1)!.feedback.push(value.markup);
 			block.last = 'option-feedback';

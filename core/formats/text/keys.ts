@@ -32,7 +32,7 @@ function byLabels(parts: string[], labels: string[]): string[] | null {
 	return places.length && places.every((at) => at >= 0) ? places.map(letter) : null;
 }
 
-const labelInList = /(?:^|[,;&\s]\s*|\s+and\s+)\(?([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})[).:]\s+/g;
+const labelInList = /(?:^|[,;&\s]\s*|\s+and\s+)[([]?([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})(?:[)\].:]|\s[-–—])\s+/g;
 
 /** The letters of several options that are named with their texts, "(a) Hemp, (c) Manila"; null where a text is no such list. */
 function labelledKeys(value: string, options: Options, labels: string[]): string[] | null {
@@ -69,8 +69,11 @@ export function keysOf(value: string, options: Options, labels: string[]): strin
 			if (named) return named;
 			if (lettersOnly.test(plain)) return parts.map((one) => one.replace(/[()]/g, ''));
 		}
-		if (/^\(?[A-Za-z0-9]{1,3}(?:[).:]|\s+[-–—])\s+\S/.test(plain) || /^[A-Za-z0-9]{1,3}\s*\([^()]+\)$/.test(plain)) {
-			const label = /^\(?([A-Za-z0-9]{1,3})/.exec(plain)![1]!;
+		if (
+			/^[([]?[A-Za-z0-9]{1,3}(?:[)\].:]|\s+[-–—])\s+\S/.test(plain) ||
+			/^[A-Za-z0-9]{1,3}\s*\([^()]+\)$/.test(plain)
+		) {
+			const label = /^[([]?([A-Za-z0-9]{1,3})/.exec(plain)![1]!;
 			return byLabels([label], labels) ?? [`${label}) ${plain.slice(plain.indexOf(label) + label.length + 1).trim()}`];
 		}
 		const texts = plain.split(/\s*(?:,\s*(?:and\s+)?|;|\s\/\s|\sand\s|\s&\s)\s*/i).filter(Boolean);
@@ -129,6 +132,10 @@ export function covers(wide: string, narrow: string): boolean {
 export function sayTheSame(a: string, b: string): boolean {
 	return covers(a, b) || covers(b, a);
 }
+
+/** A heading of a list of answers. */
+export const keyHeading =
+	/^(?:the\s+)?(?:answer\s*key|answers|key|keys|solutions?|correct answers|answer sheet|marking key)(?:\s*(?:&|and|with)\s*(?:explanations?|rationales?|feedback))?\s*:?$/i;
 
 /** The numbers with their answers in a line of a list of answers: "1. A   2. C". */
 export function keyEntries(text: string): { number: number; value: string }[] {

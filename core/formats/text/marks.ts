@@ -94,7 +94,7 @@ export function numberMark(line: Line): NumberMark | null {
 	if (!found) return null;
 	const rest = found[4] ?? '';
 	const inBrackets = said ? said[2] : found[3];
-	const sign = (said ? said[3] : found[2]) ?? '-';
+	const sign = (said ? said[3] : found[2]) ?? (/^#?\d+\s*:/.test(text) ? ':' : '-');
 	return {
 		number: Number(found[1]),
 		style: said ? `q${sign}` : sign,
@@ -116,6 +116,7 @@ export function placeOfLabel(label: string, roman: boolean): number | null {
 
 /** The label that comes at a place, from 0, in the hand of another: "ii" behind "i", "B" behind "A"; null behind the last. */
 export function labelAt(place: number, roman: boolean, like: string): string | null {
+	if (/^\d/.test(like)) return String(place + 1);
 	const label = roman ? romans[place] : place < 26 ? String.fromCharCode(97 + place) : undefined;
 	if (label === undefined) return null;
 	return /[a-z]/.test(like) ? label : label.toUpperCase();
@@ -139,7 +140,7 @@ export function optionMark(given: Line): OptionMark | null {
 	}
 	const worded = /^(?:option|choice)\s+(?=\(?[A-Za-z0-9]{1,2}\s?[.):\]–-])/i.exec(line.text);
 	if (worded) line = cut(line, worded[0].length);
-	const star = /^\*\s*(?=\(?[A-Za-z0-9]{1,4}[.):\]])/.exec(line.text);
+	const star = /^\*\s*(?=\(?[A-Za-z0-9]{1,4}[.):\]]|\[?[A-Za-z](?:\]|\s[-–—]\s))/.exec(line.text);
 	if (star) line = cut(line, star[0].length);
 	else if (ticked === null && /^\*\s+/.test(line.text)) {
 		bullet = true;

@@ -22,6 +22,8 @@ function takesNumber(block: Block, option: OptionMark, place: number | null, whe
 	if (last && !/^\d+$/.test(block.options[0]!.label)) return false;
 	const stressed = line.stressed || /^<(b|strong)>/.test(line.markup);
 	const same = block.style === option.style && line.list === null && block.stressed === stressed;
+	// behind an answer nothing is chosen from any more: the numbers begin again
+	if (!last && same && block.answers.length) return false;
 	if (!last && same && place === 0 && block.numbered && line.indent <= block.indent)
 		block.listEnd = where.ahead.listEnd(at, block);
 	if (same && line.indent <= block.indent && at > block.listEnd) return false;

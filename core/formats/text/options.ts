@@ -28,13 +28,19 @@ export function splitInline(option: OptionMark, expected: number): OptionMark[] 
 	let current = option;
 	const letter = placeOfLabel(option.label, false);
 	const roman = letter !== expected && placeOfLabel(option.label, true) === expected;
-	if (/\d/.test(option.label) || (!roman && letter === null)) return [option];
+	if (!roman && letter === null) return [option];
+	// "1. 2. 3." within a line may as well be dates and amounts
+	const least = /\d/.test(option.label) && option.style === '.' ? '\\s{2,}' : '\\s+';
 	for (let place = (roman ? expected : letter!) + 1; ; place += 1) {
 		const next = labelAt(place, roman, option.label);
 		if (next === null) break;
 		const escaped =
-			option.style === '()' ? `\\(${next}\\)` : option.style === '[]' ? `\\[${next}\\]` : `${next}\\${option.style}`;
-		const found = new RegExp(`(\\s+|\\s*[,;|]\\s+)(\\*?)(\\s*)${escaped}\\s+`).exec(current.rest.text);
+			option.style === '()'
+				? `\\(${next}\\)`
+				: option.style === '[]'
+					? `\\[${next}\\]`
+					: `${next}${/[-–—]/.test(option.style) ? '\\s?' : ''}\\${option.style}`;
+		const found = new RegExp(`(${least}|\\s*[,;|]\\s+)(\\*?)(\\s*)${escaped}\\s+`).exec(current.rest.text);
 		if (!found || found.index === 0) break;
 		const [whole, gap, star, space] = found as unknown as [string, string, string, string];
 		// a star belongs to what it stands nearer to: "a. True *   b. False", "a. True   *b. False"

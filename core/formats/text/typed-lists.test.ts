@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyHabits, anyMeant, typed, type Meant } from '../../test-support/typed-lists';
+import { isChoice } from '../../model/question';
 import { short } from '../../test-support/short';
+import { anyHabits, anyMeant, typed, type Meant } from '../../test-support/typed-lists';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
 
@@ -37,10 +38,22 @@ describe('a list of questions typed with any mixture of habits', () => {
 					text,
 					read: meant.map(shortOf)
 				});
-				for (const { question } of questions) {
-					expect(question.points).toBe(habits.points ? 2 : null);
-					expect(question.feedback.general).toBe(habits.feedback ? 'See the handbook of the school.' : undefined);
-				}
+				const said = {
+					title: habits.titled ? 'Of the harbour' : '',
+					category: habits.heading ? [habits.heading.replace(/^#+ /, '')] : [],
+					points: habits.pointsForm === 'none' ? null : 2,
+					tags: habits.tags ? ['harbour', 'autumn'] : [],
+					feedback: habits.feedback ? { general: 'See the handbook of the school.' } : {}
+				};
+				questions.forEach(({ question }, at) => {
+					const { title, category, points, tags, feedback } = question;
+					expect({ text, at, title, category, points, tags, feedback }).toEqual({ text, at, ...said });
+					if (isChoice(question) && habits.optionFeedback && ('options' in meant[at]! || habits.truth === 'options'))
+						expect({ text, notes: question.options.map((option) => option.feedback) }).toEqual({
+							text,
+							notes: question.options.map((_, place) => `Note ${place + 1}.`)
+						});
+				});
 			}),
 			{ numRuns, seed }
 		);
