@@ -8,6 +8,25 @@ export type Meant =
 	| { kind: 'matching'; stem: string; pairs: [string, string][] }
 	| { kind: 'essay'; stem: string };
 
+/** A question that is meant, in the short form of one that was read. */
+export function shortOf(meant: Meant): string[] {
+	const { kind, stem } = meant;
+	if ('options' in meant) return [kind, stem, ...meant.options.map(({ text, right }) => `${right ? '*' : ''}${text}`)];
+	if ('right' in meant) return [kind, stem, `${meant.right ? '*' : ''}True`, `${meant.right ? '' : '*'}False`];
+	if (meant.kind === 'numeric')
+		return [
+			kind,
+			stem,
+			...meant.answers.map((text) => {
+				const [, value, tolerance] = /^(\S+)(?: \+\/- (\S+))?$/.exec(text) ?? [];
+				return value === undefined ? text.replace(' to ', '–') : `${Number(value)}±${Number(tolerance ?? 0)}`;
+			})
+		];
+	if ('answers' in meant) return [kind, stem, ...meant.answers];
+	if ('pairs' in meant) return [kind, stem, ...meant.pairs.map((pair) => pair.join('='))];
+	return [kind, stem];
+}
+
 const choices: [string, string[], string[]][] = [
 	['Which knot makes a fixed loop in the end of a rope?', ['Bowline'], ['Clove hitch', 'Reef knot', 'Sheet bend']],
 	['What is the vertical distance between high water and low water called?', ['The range'], ['The set', 'The drift']],

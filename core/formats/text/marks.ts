@@ -124,8 +124,16 @@ export function labelAt(place: number, roman: boolean, like: string): string | n
 
 /** What a line says as an option, or null: a letter, a roman number or a number with its sign, a box, or a bullet. */
 export function optionMark(given: Line): OptionMark | null {
+	const loneStar = /^\*\s*(?=\S)/.exec(given.text);
 	if (given.list && given.list.kind !== 'bullet' && (given.list.level > 0 || given.list.kind === 'letter'))
-		return { label: given.list.label, style: 'list', starred: false, ticked: null, bullet: false, rest: given };
+		return {
+			label: given.list.label,
+			style: 'list',
+			starred: loneStar !== null,
+			ticked: null,
+			bullet: false,
+			rest: loneStar ? cut(given, loneStar[0].length) : given
+		};
 	let line = given;
 	let bullet = line.list?.kind === 'bullet';
 	const boxed =
@@ -166,11 +174,13 @@ export function optionMark(given: Line): OptionMark | null {
 		};
 	}
 	if (ticked !== null) return { label: '', style: 'box', starred: false, ticked, bullet: false, rest: line };
+	const marked = given.list?.kind === 'bullet' ? loneStar : null;
+	if (marked) line = cut(given, marked[0].length);
 	return bullet && line.text
 		? {
 				label: '',
 				style: 'bullet',
-				starred: false,
+				starred: marked !== null,
 				ticked: null,
 				bullet: true,
 				rest: { ...line, stressed: given.stressed }

@@ -2,27 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isChoice } from '../../model/question';
 import { short } from '../../test-support/short';
-import { anyHabits, anyMeant, typed, type Meant } from '../../test-support/typed-lists';
+import { anyHabits, anyMeant, shortOf, typed } from '../../test-support/typed-lists';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
-
-const shortOf = (meant: Meant): string[] => {
-	const { kind, stem } = meant;
-	if ('options' in meant) return [kind, stem, ...meant.options.map(({ text, right }) => `${right ? '*' : ''}${text}`)];
-	if ('right' in meant) return [kind, stem, `${meant.right ? '*' : ''}True`, `${meant.right ? '' : '*'}False`];
-	if (meant.kind === 'numeric')
-		return [
-			kind,
-			stem,
-			...meant.answers.map((text) => {
-				const [, value, tolerance] = /^(\S+)(?: \+\/- (\S+))?$/.exec(text) ?? [];
-				return value === undefined ? text.replace(' to ', '–') : `${Number(value)}±${Number(tolerance ?? 0)}`;
-			})
-		];
-	if ('answers' in meant) return [kind, stem, ...meant.answers];
-	if ('pairs' in meant) return [kind, stem, ...meant.pairs.map((pair) => pair.join('='))];
-	return [kind, stem];
-};
 
 // TYPED_RUNS makes it long, TYPED_SEED another
 const numRuns = Number(process.env.TYPED_RUNS ?? 300);

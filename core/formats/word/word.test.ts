@@ -1,27 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
 import { isChoice, type Question } from '../../model/question';
-import { opened, readAll, type Files } from '../../test-support/packages';
+import { readAll, type Files } from '../../test-support/packages';
+import { paragraph, run, wordDocument, wordSpace } from '../../test-support/word-parts';
 
-const space =
-	'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"';
-const text = (words: string, style = '') =>
-	`<w:r>${style ? `<w:rPr>${style}</w:rPr>` : ''}<w:t xml:space="preserve">${words}</w:t></w:r>`;
-const paragraph = (inner: string, list?: [number, number], style = '') =>
-	`<w:p><w:pPr>${style ? `<w:pStyle w:val="${style}"/>` : ''}${list ? `<w:numPr><w:ilvl w:val="${list[1]}"/><w:numId w:val="${list[0]}"/></w:numPr>` : ''}</w:pPr>${inner}</w:p>`;
-const level = (at: number, format: string) =>
-	`<w:lvl w:ilvl="${at}"><w:start w:val="1"/><w:numFmt w:val="${format}"/></w:lvl>`;
-const numbering = `<w:numbering ${space}><w:abstractNum w:abstractNumId="0">${level(0, 'decimal')}${level(1, 'lowerLetter')}</w:abstractNum><w:abstractNum w:abstractNumId="1">${level(0, 'upperLetter')}</w:abstractNum><w:abstractNum w:abstractNumId="2">${level(0, 'bullet')}</w:abstractNum><w:num w:numId="1"><w:abstractNumId w:val="0"/></w:num><w:num w:numId="2"><w:abstractNumId w:val="1"/></w:num><w:num w:numId="3"><w:abstractNumId w:val="2"/></w:num></w:numbering>`;
-const styles = `<w:styles ${space}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="H2"><w:name w:val="heading 2"/></w:style><w:style w:styleId="T"><w:name w:val="Title"/></w:style></w:styles>`;
-const read = async (body: string, more: Files = {}) =>
-	readAll(
-		await opened({
-			'word/document.xml': `<w:document ${space}><w:body>${body}</w:body></w:document>`,
-			'word/numbering.xml': numbering,
-			'word/styles.xml': styles,
-			...more
-		})
-	);
+const text = run;
+const read = async (body: string, more: Files = {}) => readAll(await wordDocument(body, more));
 const options = (question: Question) =>
 	isChoice(question) ? question.options.map((option) => plainText(option.text)) : [];
 const right = (question: Question) =>
@@ -159,7 +143,7 @@ describe('a Word document', () => {
 			paragraph(`${text('1. How deep')}<w:r><w:footnoteReference w:id="2"/></w:r>${text(' is it?')}`) +
 				paragraph(text('Answer: 4')),
 			{
-				'word/footnotes.xml': `<w:footnotes ${space}><w:footnote w:id="2"><w:p>${text('below chart datum')}</w:p></w:footnote></w:footnotes>`
+				'word/footnotes.xml': `<w:footnotes ${wordSpace}><w:footnote w:id="2"><w:p>${text('below chart datum')}</w:p></w:footnote></w:footnotes>`
 			}
 		);
 		expect(found.questions.map((question) => question.stem)).toEqual(['How deep (below chart datum) is it?']);
@@ -279,7 +263,7 @@ describe('styles of a Word document', () => {
 				paragraph(text('Bowline', '<w:rStyle w:val="S"/>'), undefined, 'O') +
 				paragraph(text('Reef knot'), undefined, 'O'),
 			{
-				'word/styles.xml': `<w:styles ${space}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="Mine"><w:name w:val="Topic"/><w:basedOn w:val="H1"/></w:style><w:style w:styleId="Q"><w:name w:val="Ask"/><w:pPr><w:numPr><w:numId w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="O"><w:name w:val="Offer"/><w:basedOn w:val="Q"/><w:pPr><w:numPr><w:ilvl w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="S"><w:name w:val="Strong"/><w:rPr><w:b/></w:rPr></w:style></w:styles>`
+				'word/styles.xml': `<w:styles ${wordSpace}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="Mine"><w:name w:val="Topic"/><w:basedOn w:val="H1"/></w:style><w:style w:styleId="Q"><w:name w:val="Ask"/><w:pPr><w:numPr><w:numId w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="O"><w:name w:val="Offer"/><w:basedOn w:val="Q"/><w:pPr><w:numPr><w:ilvl w:val="1"/></w:numPr></w:pPr></w:style><w:style w:styleId="S"><w:name w:val="Strong"/><w:rPr><w:b/></w:rPr></w:style></w:styles>`
 			}
 		);
 		expect(questions.map((one) => [one.category, options(one), right(one)])).toEqual([
@@ -294,7 +278,7 @@ describe('what lies beside the text of a Word document', () => {
 			paragraph(text('Which knot holds?'), [1, 0]) +
 				'<w:p><w:r><w:pict><w:txbxContent><w:p><w:r><w:t>Ask the mate</w:t></w:r></w:p></w:txbxContent></w:pict></w:r></w:p>',
 			{
-				'word/comments.xml': `<w:comments ${space}><w:comment w:id="0"><w:p><w:r><w:t>Too easy</w:t></w:r></w:p></w:comment></w:comments>`
+				'word/comments.xml': `<w:comments ${wordSpace}><w:comment w:id="0"><w:p><w:r><w:t>Too easy</w:t></w:r></w:p></w:comment></w:comments>`
 			}
 		);
 		const said = reports.map(({ rule, message }) => `${rule} ${message}`).join('\n');
