@@ -87,7 +87,7 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 	if (typeof columns.options === 'string') {
 		const at = place.get(columns.options)!;
 		const texts = body.map((row) => row.cells[at]?.text ?? '').filter(Boolean);
-		const counts = ['|', '\n', ';', '/', ','].map((sign) => ({
+		const counts = ['||', '|', '\n', ';', '/', ','].map((sign) => ({
 			sign,
 			count: texts.filter((text) => text.includes(sign)).length
 		}));

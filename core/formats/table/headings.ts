@@ -84,6 +84,20 @@ export function headings(row: Row | null, width: number): string[] {
 	});
 }
 
+/** The letter or the number at the end of a heading, "Option 2" or "B". */
+const labelOf = (heading: string) =>
+	/(?:^| )([a-j]|\d{1,2})$/.exec(plainHeading(heading).replace(/(\D)(\d+)$/, '$1 $2'))?.[1];
+
+/** Puts the columns of options in the order of their letters or numbers, wherever in the table they stand. */
+function byLabel(options: string[]): void {
+	const labels = options.map(labelOf);
+	const all = (form: RegExp) => labels.every((label) => label !== undefined && form.test(label));
+	if (new Set(labels).size < labels.length || !(all(/^\d/) || all(/^[a-j]/))) return;
+	const place = (heading: string) => parseInt(labelOf(heading)!, 36);
+	const number = (heading: string) => Number(labelOf(heading));
+	options.sort((a, b) => (all(/^\d/) ? number(a) - number(b) : place(a) - place(b)));
+}
+
 /** What the headings of a table mean, as far as they can be guessed. */
 export function guessColumns(names: string[]): Columns {
 	const columns: Columns = {};
@@ -102,10 +116,11 @@ export function guessColumns(names: string[]): Columns {
 			taken.add(names[at]!);
 		}
 	});
+	byLabel(options);
 	for (const [field, pattern] of ofOption) {
 		const labels = plain.map((name) => pattern.exec(name)?.slice(1).find(Boolean));
 		const found = options.map((option) => {
-			const own = /(?:^| )([a-j]|\d{1,2})$/.exec(plainHeading(option).replace(/(\D)(\d+)$/, '$1 $2'))?.[1];
+			const own = labelOf(option);
 			return names[labels.findIndex((label) => label !== undefined && label === own)] ?? '';
 		});
 		if (!found.some(Boolean)) continue;

@@ -1,4 +1,5 @@
 import { markupOfText } from '../../markup/clean';
+import { plainText } from '../../markup/text';
 import type { Kind, Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
@@ -192,6 +193,13 @@ function optionsOf(
 	});
 }
 
+/** Whether an answer is several pairs, where nothing says what kind the question is: arrows, or signs of equality under a stem that asks to match. */
+function saysPairs(key: string, stem: string): boolean {
+	const parts = partsOf(key, 'matching');
+	const all = (sign: RegExp) => parts.length > 1 && parts.every((part) => sign.test(part));
+	return all(/\S\s*(?:=>|->|→)\s*\S/) || (all(/\S\s*=\s*\S/) && /\b(?:match|pair|connect|link)\b/i.test(stem));
+}
+
 /** What stands in the cell of an answer of things to match or to put in order, in its parts; none for other kinds. */
 function partsOf(key: string, kind: Kind | null): string[] {
 	if (kind !== 'matching' && kind !== 'ordering') return [];
@@ -240,10 +248,12 @@ function readRow(
 	const keyOf = (given: string) => (listIn(given) ?? [given]).join('; ');
 	const key = keyOf(keyCell?.text ?? '');
 	// without options of their own, what is to be matched or put in order stands in the cell of the answer
-	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindNamed);
+	const kindMeant =
+		kindNamed ?? (draft.kind === null && !last && saysPairs(key, plainText(draft.stem)) ? 'matching' : null);
+	const parts = last ? cells.slice(0, last).map((one) => one.text) : partsOf(key, kindMeant);
 	// a colon parts them too, but only where nothing clearer does: "12:00 = noon"
 	const pairs = parts.map((one) => /^(.+?)\s*(?:={1,2}>?|->|→)\s*(.+)$/.exec(one) ?? /^(.+?)\s*:\s+(.+)$/.exec(one));
-	if (kindNamed === 'matching' && pairs.length && pairs.every(Boolean))
+	if (kindMeant === 'matching' && pairs.length && pairs.every(Boolean))
 		draft.pairs = pairs.map((pair): [Markup, Markup] => [markupOfText(pair![1]!), markupOfText(pair![2]!)]);
 	else if (kindNamed === 'ordering')
 		draft.order = last ? cells.slice(0, last).map((one) => one.markup) : parts.map(markupOfText);
