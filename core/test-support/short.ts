@@ -14,11 +14,11 @@ export function short(question: Question): string[] {
 				: question.kind === 'matching'
 					? question.pairs.map(({ left, right }) =>
 							[left, right]
-								.map((id) => [...question.left, ...question.right].find((side) => side.identifier === id)!.text)
+								.map((id) => plainText([...question.left, ...question.right].find((side) => side.identifier === id)!.text))
 								.join('=')
 						)
 					: question.kind === 'ordering'
-						? question.items.map((item) => item.text)
+						? question.items.map((item) => plainText(item.text))
 						: question.kind === 'fill-blanks'
 							? question.blanks.map((blank) =>
 									blank.form === 'text'

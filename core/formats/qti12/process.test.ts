@@ -92,7 +92,13 @@ describe('response processing (3.6)', () => {
 	});
 	it('ends at the first condition that holds, unless it says that it goes on', () => {
 		expect(score(when(a, set(1)) + when('<other/>', set(0)), ['a'])).toBe(1);
-		expect(score(when(a, set(1), 'continue="Yes"') + when('<other/>', set(5)), ['a'])).toBe(5);
+		expect(score(when(a, set(1), 'continue="Yes"') + when(a, set(5)), ['a'])).toBe(5);
+	});
+	it('takes other answers for those that no condition before was for, also where it goes on', () => {
+		const rules = when(a, set(1), 'continue="Yes"') + when('<other/>', set(-1));
+		expect(score(rules, ['a'])).toBe(1);
+		expect(score(rules, ['b'])).toBe(-1);
+		expect(score(when('<other/>', set(2), 'continue="Yes"') + when(a, set(5)), ['a'])).toBe(5);
 	});
 	it('goes on by itself where a condition only adds, since sums are written so', () => {
 		expect(score(when(a, set(1, 'Add')) + when(b, set(2, 'Add')), ['a', 'b'], 'multiple')).toBe(3);

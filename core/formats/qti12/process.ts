@@ -146,6 +146,8 @@ interface Step {
 	acts: { action: string; value: number }[];
 	feedback: string[];
 	goesOn: boolean;
+	/** It is for what no other condition is for. */
+	other: boolean;
 }
 
 /** Response processing made ready, so that it can be tried on many answers. */
@@ -176,6 +178,7 @@ function prepare(processing: XmlElement, cardinalities: Cardinalities): Prepared
 					value: parseNumber(trimmed(set)) ?? 0
 				})),
 			feedback: childrenOf(condition, 'displayfeedback').flatMap((shown) => shown.attributes.linkrefid || []),
+			other: conditionvar !== undefined && childOf(conditionvar, 'other') !== undefined,
 			goesOn: condition.attributes.continue === undefined ? adds : /^yes$/i.test(condition.attributes.continue)
 		};
 	});
@@ -194,7 +197,7 @@ const prepared = new WeakMap<XmlElement, Prepared>();
 /**
  * Runs the response processing of an item on an answer (QTI 1.2 ASI information model, 3.6).
  * A condition that holds ends the run unless it says `continue`; one that only adds, and says nothing, goes on,
- * since sums are written so.
+ * since sums are written so. What is said of `other` answers (3.6.3) holds where no condition before it did.
  * Throws an UnknownCondition.
  */
 export function runProcessing(processing: XmlElement, responses: Responses, cardinalities: Cardinalities): Outcome {
@@ -205,8 +208,10 @@ export function runProcessing(processing: XmlElement, responses: Responses, card
 	}
 	let score = ready.initial;
 	const feedback: string[] = [];
+	let held = false;
 	for (const step of ready.steps) {
-		if (!step.holds(responses)) continue;
+		if ((step.other && held) || !step.holds(responses)) continue;
+		held ||= !step.other;
 		for (const { action, value } of step.acts) {
 			if (action === 'add') score += value;
 			else if (action === 'subtract') score -= value;
