@@ -25,6 +25,9 @@ const progressStep = 1 << 18;
 const helpers =
 	/^(assessmentStimulus|assessmentSection|responseProcessing|qti-(assessment-stimulus|assessment-section|response-processing))$/;
 
+/** An item that no manifest lists is known by its root element. */
+const itemRoot = /^(?:assessmentItem|qti-assessment-item)$/;
+
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
 /**
@@ -148,10 +151,10 @@ export async function* readPackage(
 		}
 	}
 	const items = documents.filter((document) => !document.isTest);
-	if (!sectionsKnown && manifest && items.every((document) => document.category === null)) {
+	if (!sectionsKnown && items.every((document) => document.category === null)) {
 		const inFolders = folderCategories(
-			items.filter((document) => document.isItem),
-			manifest.folder
+			items.filter((document) => document.isItem || itemRoot.test(roots.get(document.file)?.name ?? '')),
+			manifest?.folder ?? ''
 		);
 		for (const [path, category] of inFolders) categories.set(path, category);
 	}
