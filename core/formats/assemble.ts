@@ -119,6 +119,17 @@ export function kindOfWord(word: string): Kind | null {
 	return kindWords.find(([pattern]) => pattern.test(bare))?.[1] ?? null;
 }
 
+/**
+ * What the words of a file for kinds mean where they explain one another: beside a word for a single choice, “multiple
+ * choice” is one of several. Undefined where they do not.
+ */
+export function kindsTogether(given: string[]): Record<string, string> | undefined {
+	const bare = (word: string) => word.toLowerCase().replace(/[^a-z]/g, '');
+	if (!given.some((word) => /^single/.test(bare(word)))) return undefined;
+	const several = given.filter((word) => /^multiplechoice(?:questions?)?$/.test(bare(word)));
+	return several.length ? Object.fromEntries(several.map((word) => [word, 'multiple-response'])) : undefined;
+}
+
 const trueWords = /^(t|true|yes|y|right|correct|1|wahr|richtig|vrai|ja|verdadero|cierto|vero|waar|verdadeiro)$/i;
 const falseWords = /^(f|false|no|n|wrong|incorrect|0|falsch|faux|nein|falso|onwaar|niet waar)$/i;
 
@@ -226,16 +237,27 @@ export function splitKeys(
 	return parts.map((part) => part.trim()).filter(Boolean);
 }
 
-/** Whether two keys name the same options, or, where there are none, are the same words. */
-export function sameKeys(
+const fewestWordsOfReason = 5;
+const wordsIn = (text: string) => text.split(/\s+/).length;
+
+/**
+ * What a second answer of a question says beside the first: the same, another key, or the reason, where it is a sentence
+ * that names no option.
+ */
+export function secondKey(
 	one: string[],
 	other: string[],
 	options: Draft['options'],
 	forms: readonly KeyForm[]
-): boolean {
-	if (!options.length) return fold(one.join(';')).toLowerCase() === fold(other.join(';')).toLowerCase();
-	const [first, second] = [resolve(one, forms, options), resolve(other, forms, options)];
-	return !second.lost.length && first.places.join() === second.places.join();
+): 'same' | 'other' | 'reason' {
+	const [first, second] = [fold(one.join('; ')), fold(other.join('; '))];
+	if (options.length) {
+		const [named, found] = [resolve(one, forms, options), resolve(other, forms, options)];
+		if (!found.lost.length && named.places.join() === found.places.join()) return 'same';
+		return !found.places.length && wordsIn(second) > 2 ? 'reason' : 'other';
+	}
+	if (first.toLowerCase() === second.toLowerCase()) return 'same';
+	return wordsIn(second) >= fewestWordsOfReason && wordsIn(first) < fewestWordsOfReason ? 'reason' : 'other';
 }
 
 /** How drafts become questions. */

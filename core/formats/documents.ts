@@ -1,3 +1,4 @@
+import { ownNamespace } from './own/xml';
 import type { DocumentReader } from './format';
 import { readQti12 } from './qti12/read';
 import { readItem } from './qti2/item';
@@ -13,3 +14,8 @@ export const documentReaders = new Map<string, DocumentReader>([
 	['assessmentTest', readTest],
 	['qti-assessment-test', readTest]
 ]);
+
+/** The reader of a document by its root element; “questions” is ours only in our namespace, since many call theirs so. */
+export function readerOf({ name, namespace }: { name: string; namespace: string }): DocumentReader | undefined {
+	return name === 'questions' && namespace !== ownNamespace ? undefined : documentReaders.get(name);
+}

@@ -2,7 +2,7 @@ import type { FormatName } from './format';
 
 /** The format of a document by its root element and that element's namespace, and else by what its manifest declares. */
 export function formatOf(root: { name: string; namespace: string } | null, declared: FormatName | null): FormatName {
-	if (root?.name === 'questions') return 'xml';
+	if (root?.name === 'questions' && root.namespace.includes('yarn-barrow')) return 'xml';
 	if (root?.name === 'questestinterop') return declared && /^cc/.test(declared) ? declared : 'qti12';
 	if (root?.name.startsWith('qti-')) return 'qti30';
 	if (/v2p2/.test(root?.namespace ?? '')) return 'qti22';

@@ -118,8 +118,8 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 	const shuffled = attribute('shuffle', habits.shuffled);
 	const equal = (respident: string, value: string) => `<varequal respident="${respident}">${escapeText(value)}</varequal>`;
 	const single = habits.cardinality ? ' rcardinality="Single"' : '';
-	let asked = '';
-	let marking = '';
+	let asked: string;
+	let marking: string;
 	const wrongOf = (test: string, others: string[]) =>
 		habits.wrong === 'other'
 			? '<other/>'

@@ -94,7 +94,7 @@ export async function rootOf(container: Container, file: string): Promise<{ name
 		if (found && (head.includes('>') || head.length > 65_536))
 			return {
 				name: found[1]!,
-				namespace: /xmlns(?::[\w.-]+)?\s*=\s*["']([^"']*(?:qti|ims)[^"']*)["']/.exec(found[2]!)?.[1] ?? ''
+				namespace: /xmlns(?::[\w.-]+)?\s*=\s*["']([^"']*(?:qti|ims|yarn-barrow)[^"']*)["']/.exec(found[2]!)?.[1] ?? ''
 			};
 		if (head.length > 1 << 20) break;
 	}

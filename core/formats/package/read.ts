@@ -6,7 +6,7 @@ import { mapMarkup } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { beginning } from '../../markup/text';
 import type { Report } from '../../reports/report';
-import { documentReaders } from '../documents';
+import { documentReaders, readerOf } from '../documents';
 import { formatOf } from '../versions';
 import type { DocumentContext, FormatName, OtherCategories, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
@@ -166,7 +166,7 @@ export async function* readPackage(
 			const root = document.isItem
 				? { name: 'assessmentItem', namespace: '' }
 				: (roots.get(path) ?? (await rootOf(container, path)));
-			const reader = root && documentReaders.get(root.name);
+			const reader = root && readerOf(root);
 			const other =
 				!reader && !document.listed ? await textualFormat(container, path, root?.name ?? null, recipe) : null;
 			const format = other?.format ?? formatOf(root, declared);

@@ -1,5 +1,5 @@
 import type { Document as DomDocument, Element as DomElement } from '@xmldom/xmldom';
-import { truthOf } from '../assemble';
+import { kindsTogether, truthOf } from '../assemble';
 import { guessColumns } from '../table/headings';
 import type { Recipe } from './recipe';
 
@@ -45,6 +45,7 @@ const plain = (name: string) =>
 		.normalize('NFD')
 		.toLowerCase()
 		.replace(/[^a-z]/g, '');
+const isSentence = (value: unknown) => typeof value === 'string' && value.trim().split(/\s+/).length > 2;
 const isObject = (value: unknown): value is Record<string, unknown> =>
 	typeof value === 'object' && value !== null && !Array.isArray(value);
 /** What names a group of questions that stand in it. */
@@ -115,11 +116,27 @@ const scoreOf = (records: Record<string, unknown>[]) => {
 	return 1 + Object.keys(names).filter(has).length + (has('options') || has('key') ? 5 : 0);
 };
 
+/** Whether a list is one of the parts of a question that has a stem of its own, such as its pairs, and no list of questions. */
+function isPartOf({ path }: Listed, lists: Map<string, Listed>): boolean {
+	const found = /^(.*\[\*\])\.?([^.[\]]+)\[\*\]$/.exec(path);
+	const name = plain(found?.[2] ?? '');
+	if (!found || !['options', 'pairs', 'accepted'].some((part) => names[part]!.test(name))) return false;
+	return (lists.get(found[1]!)?.records ?? []).some((one) =>
+		Object.keys(one).some((key) => names.stem!.test(plain(key)))
+	);
+}
+
+/** Whether each of some questions that has both has them as its options and its key. */
+const standTogether = (records: Record<string, unknown>[], options: string) =>
+	records.some((one) => Array.isArray(one[options]) && Object.keys(one).some((key) => plain(key) === 'answer'));
+
 /** A recipe for a JSON document, guessed from the names of its keys; null where no list of it reads like questions. */
 export function guessJson(value: unknown): Recipe | null {
 	const lists = new Map<string, Listed>();
 	listsIn(value, '', lists);
-	const [best] = [...lists.values()].sort((a, b) => scoreOf(b.records) - scoreOf(a.records));
+	const [best] = [...lists.values()]
+		.filter((list) => !isPartOf(list, lists))
+		.sort((a, b) => scoreOf(b.records) - scoreOf(a.records));
 	if (!best || scoreOf(best.records) < 3) return null;
 	const keys = [...new Set(best.records.flatMap((one) => Object.keys(one)))];
 	const taken = new Set<string>();
@@ -135,7 +152,9 @@ export function guessJson(value: unknown): Recipe | null {
 		!(
 			plain(optionKey) === 'answers' &&
 			(keys.some((key) => /^(options|choices)$/.test(plain(key))) ||
-				(keys.some((key) => plain(key) === 'answer') && !valuesOf(optionKey).flat().some(isObject)))
+				(keys.some((key) => plain(key) === 'answer') &&
+					!valuesOf(optionKey).flat().some(isObject) &&
+					!standTogether(best.records, optionKey)))
 		)
 	) {
 		taken.add(optionKey);
@@ -194,8 +213,16 @@ export function guessJson(value: unknown): Recipe | null {
 		} else if (field === 'order' || field === 'tags' || field === 'accepted') recipe[field] = lists ? `${key}[*]` : key;
 		else if (field === 'key') {
 			// one question has "answer", another has "answers"
-			const more = [...keys].filter((name) => !taken.has(name) && names.key!.test(plain(name)));
+			const others = keys.filter((name) => !taken.has(name) && names.key!.test(plain(name)));
+			const beside = (name: string) => best.records.some((one) => one[name] !== undefined && one[key] !== undefined);
+			const more = others.filter((name) => !beside(name));
 			for (const name of more) taken.add(name);
+			// and in a third both are there: a sentence beside the answer says why
+			const reason = others.find((name) => beside(name) && valuesOf(name).every(isSentence));
+			if (reason !== undefined && recipe.generalFeedback === undefined) {
+				recipe.generalFeedback = reason;
+				taken.add(reason);
+			}
 			recipe.key = more.length ? [key, ...more] : key;
 		} else (recipe as Record<string, unknown>)[field] = key;
 	}
@@ -215,14 +242,29 @@ export function guessJson(value: unknown): Recipe | null {
 		const label = ancestorLabel(value, best.path);
 		if (label) recipe.categoryFrom = { ancestors: label };
 	}
+	const kinds = kindsTogether(valuesOf(recipe.kind as string).map(String));
+	if (kinds) recipe.kinds = kinds;
 	const given = [recipe.key ?? []].flat().flatMap(valuesOf).flat();
-	const numbers = given.filter((one) => typeof one === 'number');
-	const zero = numbers.includes(0);
 	recipe.keyForms = recipe.options
-		? ['text', 'letter', zero ? 'index0' : 'index', 'truth', 'answer']
+		? [
+				'text',
+				'letter',
+				countsFromZero(
+					given.filter((one) => typeof one === 'number'),
+					recipe.key
+				)
+					? 'index0'
+					: 'index',
+				'truth',
+				'answer'
+			]
 		: ['truth', 'answer'];
 	return recipe;
 }
+
+/** Whether numbers that name options count from 0: one of them is 0, or the key is called an index, as programs do. */
+const countsFromZero = (numbers: number[], key: Recipe['key']) =>
+	numbers.includes(0) || (numbers.length > 0 && [key ?? []].flat().some((name) => /ind(?:ex|ices)/i.test(name)));
 
 /** The key that names what stands around the records, such as the title of a section. */
 function ancestorLabel(value: unknown, path: string): string | null {
@@ -243,6 +285,25 @@ const attributesOf = (node: DomElement) =>
 /** Whether an element holds several others of one name, and nothing else. */
 const isList = (node: DomElement) =>
 	childElements(node).length > 1 && new Set(childElements(node).map(local)).size === 1;
+
+/** The attribute or the element that names what stands around a record below the root, such as the title of a section. */
+function labelAround(record: DomElement, root: DomElement): string | null {
+	for (let one = record.parentNode; one && one !== root && one.nodeType === 1; one = one.parentNode) {
+		const around = one as DomElement;
+		const attribute = attributesOf(around).find((name) => isLabel.test(plain(name)));
+		if (attribute) return `@${attribute}`;
+		const own = childElements(around).find(
+			(child) => isLabel.test(plain(child.nodeName)) && !childElements(child).length
+		);
+		if (own) return own.nodeName;
+	}
+	return null;
+}
+
+/** Whether an element holds options under their letters: A, B, C. */
+const isLettered = (node: DomElement) =>
+	childElements(node).length > 1 &&
+	childElements(node).every((child, at) => child.nodeName.toUpperCase() === String.fromCharCode(65 + at));
 
 /** A recipe for an XML document, guessed from the names of its elements and attributes; null where none reads like questions. */
 export function guessXml(document: DomDocument): Recipe | null {
@@ -272,7 +333,8 @@ export function guessXml(document: DomDocument): Recipe | null {
 		const fields = fieldsOf(nodes).map(plain);
 		const has = (name: string) => fields.some((field) => names[name]!.test(field));
 		const answerable = has('options') || has('key') || has('accepted') || has('pairs') || has('numeric');
-		return { path, nodes, score: has('stem') && answerable ? Object.keys(names).filter(has).length : 0 };
+		const kinded = has('kind') && !has('pairs');
+		return { path, nodes, score: has('stem') && (answerable || kinded) ? Object.keys(names).filter(has).length : 0 };
 	});
 	const [best] = scored.sort((a, b) => b.score - a.score || b.nodes.length - a.nodes.length);
 	if (!best || best.score < 2) return null;
@@ -282,6 +344,13 @@ export function guessXml(document: DomDocument): Recipe | null {
 	const grouped = (name: string) =>
 		best.nodes.flatMap((node) => childElements(node).filter((one) => one.nodeName === name));
 	const field = (name: keyof typeof names) => keyNamed(fields, names[name]!, taken);
+	/** An attribute of some questions and an element of others: whichever is there. */
+	const withTwin = (found: string) => {
+		const twin = found.startsWith('@') ? found.slice(1) : `@${found}`;
+		if (!fields.includes(twin) || taken.has(twin)) return found;
+		taken.add(twin);
+		return [found, twin];
+	};
 	const known = (name: string) => Object.values(names).some((pattern) => pattern.test(plain(name)));
 	const repeats = (name: string) =>
 		best.nodes.some((node) => childElements(node).filter((one) => one.nodeName === name).length > 1);
@@ -290,7 +359,8 @@ export function guessXml(document: DomDocument): Recipe | null {
 			(name) =>
 				!name.startsWith('@') &&
 				names.options!.test(plain(name)) &&
-				(grouped(name).length > best.nodes.length * 0.5 || grouped(name).some(isList))
+				(grouped(name).length > best.nodes.length * 0.5 ||
+					grouped(name).some((node) => isList(node) || isLettered(node)))
 		) ??
 		// or what stands several times in a question, under a name that says nothing
 		fields.find((name) => !name.startsWith('@') && !known(name) && repeats(name));
@@ -299,9 +369,10 @@ export function guessXml(document: DomDocument): Recipe | null {
 		const inner = grouped(options);
 		// a list element around the options, or the options themselves
 		const within = inner.flatMap(childElements).map(local);
-		const wrapped = inner.some(isList) && new Set(within).size === 1 && inner.length <= best.nodes.length;
+		const lettered = inner.some(isLettered);
+		const wrapped = lettered || (inner.some(isList) && new Set(within).size === 1 && inner.length <= best.nodes.length);
 		const entries = wrapped ? inner.flatMap(childElements) : inner;
-		recipe.options = wrapped ? `${options}/${entries[0]!.nodeName}` : options;
+		recipe.options = lettered ? `${options}/*` : wrapped ? `${options}/${entries[0]!.nodeName}` : options;
 		const parts = fieldsOf(entries);
 		Object.assign(recipe, partsNamed(parts));
 		if (recipe.optionRight === undefined && recipe.credit === undefined)
@@ -318,20 +389,25 @@ export function guessXml(document: DomDocument): Recipe | null {
 	}
 	for (const name of ordinary) {
 		const key = field(name);
-		if (key !== undefined) (recipe as Record<string, unknown>)[name] = key;
+		if (key !== undefined) (recipe as Record<string, unknown>)[name] = withTwin(key);
 	}
 	if (recipe.category === undefined) {
-		const around = best.nodes[0]!.parentNode as DomElement | null;
-		const label =
-			around && around !== root && around.nodeType === 1
-				? attributesOf(around).find((name) => isLabel.test(plain(name)))
-				: undefined;
-		if (label) recipe.categoryFrom = { ancestors: `@${label}` };
+		const label = labelAround(best.nodes[0]!, root);
+		if (label) recipe.categoryFrom = { ancestors: label };
 	}
+	/** The entries under a name, which may stand in an element around them all, and the path to them. */
+	const entriesOf = (name: string) => {
+		const own = grouped(name);
+		const inner = own.flatMap(childElements);
+		return own.some(isList) && new Set(inner.map(local)).size === 1
+			? { path: `${name}/${inner[0]!.nodeName}`, nodes: inner }
+			: { path: name, nodes: own };
+	};
 	const accepted = field('accepted');
 	if (accepted) {
-		recipe.accepted = accepted;
-		const parts = fieldsOf(grouped(accepted));
+		const entries = entriesOf(accepted);
+		recipe.accepted = entries.path;
+		const parts = fieldsOf(entries.nodes);
 		const text = parts.find((one) => inOption.optionText!.test(plain(one)));
 		const credit = parts.find((one) => inOption.credit!.test(plain(one)));
 		if (text) recipe.acceptedText = text;
@@ -347,13 +423,31 @@ export function guessXml(document: DomDocument): Recipe | null {
 	}
 	const pairs = field('pairs');
 	if (pairs) {
-		recipe.pairs = pairs;
-		const parts = fieldsOf(grouped(pairs));
+		const entries = entriesOf(pairs);
+		recipe.pairs = entries.path;
+		const parts = fieldsOf(entries.nodes);
 		for (const [side, pattern] of sides) {
 			const name = parts.find((one) => pattern.test(plain(one)));
 			if (name) recipe[side as 'left'] = name;
 		}
 	}
-	recipe.keyForms = ['text', 'letter', 'index', 'truth', 'answer'];
+	const textsOf = (path: Recipe['key']) =>
+		[path ?? []]
+			.flat()
+			.flatMap((name) =>
+				name.startsWith('@')
+					? best.nodes.flatMap((node) => node.getAttribute(name.slice(1)) ?? [])
+					: grouped(name).flatMap((node) => (node.textContent ?? '').trim())
+			);
+	const kinds = kindsTogether(textsOf(recipe.kind));
+	if (kinds) recipe.kinds = kinds;
+	const numbers = textsOf(recipe.key).filter((text) => /^\d{1,2}$/.test(text));
+	recipe.keyForms = [
+		'text',
+		'letter',
+		countsFromZero(numbers.map(Number), recipe.key) ? 'index0' : 'index',
+		'truth',
+		'answer'
+	];
 	return recipe;
 }

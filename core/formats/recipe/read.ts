@@ -95,7 +95,9 @@ function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
 		ancestors: (label) => {
 			const labels: string[] = [];
 			for (let one = node.parentNode; one && one.nodeType === 1; one = one.parentNode) {
-				const value = (one as DomElement).getAttribute(label.replace(/^@/, ''));
+				const around = one as DomElement;
+				const own = Array.from(around.childNodes).find((child) => isElement(child) && child.nodeName === label);
+				const value = own?.textContent?.trim() || around.getAttribute(label.replace(/^@/, ''));
 				if (value) labels.unshift(value);
 			}
 			return labels;
@@ -129,9 +131,12 @@ function* recordEvents(
 			}
 		};
 	const near = new NearStems();
+	const counted: { key: number; options: number }[] = [];
 	for (const { access, line, fragment } of records) {
 		const holder = emptyCommon('', '');
 		const draft = draftOf(access, recipe, cleaningFor(holder, context));
+		for (const key of draft.options.length ? (draft.keys ?? []) : [])
+			if (/^\d{1,2}$/.test(key)) counted.push({ key: Number(key), options: draft.options.length });
 		const { question, reports } = assemble(draft, {
 			keyForms: recipe.keyForms ?? defaultForms,
 			...(recipe.kinds ? { kindNames: recipe.kinds } : {}),
@@ -153,6 +158,18 @@ function* recordEvents(
 			});
 		yield { type: 'question', question, fragment, reports };
 	}
+	// a 0, or the number of the last option counted from 1, would show it
+	if (context.recipe || !counted.length || recipe.keyForms?.includes('index0')) return;
+	if (counted.some(({ key, options }) => key >= options)) return;
+	yield {
+		type: 'report',
+		report: {
+			rule: 'guessed-key',
+			severity: 'doubtful',
+			message: `“${context.file}”: its keys are numbers, and nothing in it shows whether they count from 0 or from 1. They were counted from 1, so that 1 is the first option. Look at some of them, and say it with a recipe if they count from 0.`,
+			place: { file: context.file, line: records[0]!.line }
+		}
+	};
 }
 
 const trouble = (context: DocumentContext, rule: string, message: string, line = 1): ReadEvent => ({

@@ -1,4 +1,4 @@
-import type { KeyForm } from '../assemble';
+import { kindsTogether, type KeyForm } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings } from './headings';
 import { guessOptionRows } from './option-rows';
@@ -93,6 +93,9 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 		}));
 		recipe.optionSeparator = counts.reduce((a, b) => (b.count > a.count ? b : a)).sign;
 	}
+	const kindAt = place.get(columns.kind ?? '');
+	const kinds = kindAt === undefined ? undefined : kindsTogether(body.map((row) => row.cells[kindAt]?.text ?? ''));
+	if (kinds) recipe.kinds = kinds;
 	recipe.keyForms = guessKeyForms(body, recipe, place);
 	return recipe;
 }

@@ -322,6 +322,14 @@ describe('two columns of answers', () => {
 		expect(found.questions[2]).toMatchObject({ kind: 'short-answer', accepted: [{ text: 'bollard' }] });
 		expect(rulesOf(found)).toEqual([]);
 	});
+	it('may be the key and the reason for it', async () => {
+		const found = await csv(
+			'Question,A,B,Answer,Solution\nWhich sinks?,Lead,Cork,A,It is denser than water.\nWhich floats?,Lead,Cork,B,\n'
+		);
+		expect(found.questions.map(right)).toEqual([['Lead'], ['Cork']]);
+		expect(found.questions[0]!.feedback).toEqual({ general: 'It is denser than water.' });
+		expect(rulesOf(found)).toEqual([]);
+	});
 	it('that disagree are reported, and neither is taken', async () => {
 		const found = await csv(`${head}\nWhich sinks?,,Cork,1,Lead,Cork\nName the rope.,short,hawser,warp,,\n`);
 		expect(found.questions.map(right)).toEqual([[], []]);

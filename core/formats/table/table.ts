@@ -3,7 +3,7 @@ import { plainText } from '../../markup/text';
 import type { Kind, Markup, Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
-import { assemble, emptyDraft, kindOfWord, sameKeys, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
+import { assemble, emptyDraft, kindOfWord, secondKey, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
 import { parseNumber } from '../numbers';
 import { rightTail } from '../right-mark';
 import type { TableRecipe } from '../recipe/recipe';
@@ -285,7 +285,12 @@ function readRow(
 		};
 		const split = (given: string) => splitKeys(keyOf(given), separators, draft.options, forms).map(named);
 		const given = split(key);
-		disagreeing = otherKeys.find((one) => !sameKeys(given, split(one.text), draft.options, forms))?.text;
+		for (const one of otherKeys) {
+			const says = secondKey(given, split(one.text), draft.options, forms);
+			if (says === 'other') disagreeing = one.text;
+			else if (says === 'reason')
+				draft.feedback.general = [draft.feedback.general, one.markup].filter(Boolean).join('<br/>');
+		}
 		draft.keys = disagreeing === undefined ? [...given, ...(draft.keys ?? [])] : [];
 	}
 	const { question, reports } = assemble(draft, {
