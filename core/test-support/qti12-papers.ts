@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { escapeText } from '../xml/serialise';
-import type { Meant } from './typed-lists';
+import { optionsOf, type Meant } from './typed-lists';
 
 /** How a program writes QTI 1.2 (ASI information model); every field is one habit that the standard leaves open. */
 export interface Qti12Habits {
@@ -129,13 +129,7 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 					? `<or>${others.join('')}</or>`
 					: null;
 	if ('options' in meant || meant.kind === 'true-false') {
-		const options =
-			'options' in meant
-				? meant.options
-				: [
-						{ text: 'True', right: meant.right },
-						{ text: 'False', right: !meant.right }
-					];
+		const options = optionsOf(meant);
 		const several = meant.kind === 'multiple-response';
 		asked = `<response_lid ident="R"${several ? ' rcardinality="Multiple"' : single}><render_choice${shuffled}>${options.map((one, place) => label(ident(place), one.text)).join('')}</render_choice></response_lid>`;
 		const rights = options.flatMap((one, place) => (one.right ? [equal('R', ident(place))] : []));

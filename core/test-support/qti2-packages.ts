@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { escapeText } from '../xml/serialise';
 import type { Files } from './packages';
-import type { Meant } from './typed-lists';
+import { optionsOf, type Meant } from './typed-lists';
 
 /** How a program writes QTI 2.1 to 3.0; every field is one habit that the standard leaves open. */
 export interface Qti2Habits {
@@ -104,13 +104,7 @@ function partsOf(meant: Meant, habits: Qti2Habits): Parts {
 	const prompt = habits.prompt === 'prompt' ? `<prompt>${escapeText(meant.stem)}</prompt>` : '';
 	const matches = `<match>${response}${right}</match>`;
 	if ('options' in meant || meant.kind === 'true-false') {
-		const options =
-			'options' in meant
-				? meant.options
-				: [
-						{ text: 'True', right: meant.right },
-						{ text: 'False', right: !meant.right }
-					];
+		const options = optionsOf(meant);
 		const several = meant.kind === 'multiple-response';
 		const rights = options.flatMap((one, at) => (one.right ? [ident(at)] : []));
 		const most = !several ? '1' : habits.most === 'none' ? '0' : String(options.length);

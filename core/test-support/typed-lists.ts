@@ -8,6 +8,17 @@ export type Meant =
 	| { kind: 'matching'; stem: string; pairs: [string, string][] }
 	| { kind: 'essay'; stem: string };
 
+type Choice = Extract<Meant, { options: unknown } | { right: boolean }>;
+
+/** The options of a choice; those of a statement are true and false. */
+export function optionsOf(meant: Choice): { text: string; right: boolean }[] {
+	if ('options' in meant) return meant.options;
+	return [
+		{ text: 'True', right: meant.right },
+		{ text: 'False', right: !meant.right }
+	];
+}
+
 /** A question that is meant, in the short form of one that was read. */
 export function shortOf(meant: Meant): string[] {
 	const { kind, stem } = meant;
@@ -246,13 +257,7 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 		else lines.push(habits.decorated(habits.answerWord, text));
 	};
 	if ('options' in meant || (meant.kind === 'true-false' && habits.truth === 'options')) {
-		const options =
-			'options' in meant
-				? meant.options
-				: [
-						{ text: 'True', right: meant.right },
-						{ text: 'False', right: !meant.right }
-					];
+		const options = optionsOf(meant);
 		const typed = optionLines(options, habits);
 		const onOne = habits.oneLine && !habits.bullet && habits.key !== 'boxes' && !habits.optionFeedback && typed.join('').length < 90;
 		if (onOne && !typed.join('').includes('\n')) lines.push(typed.map((one) => one.trim()).join('    '));
