@@ -119,7 +119,11 @@ const share = (count: number) => Math.round(1e6 / count) / 1e6;
 
 /** Short answers that are looked for within the answer, or by a pattern. */
 const matched: fc.Arbitrary<Question> = fc
-	.tuple(common, fc.uniqueArray(fc.constantFrom('tidal range', 'neap', 'SPRING'), { minLength: 1, maxLength: 2 }), fc.boolean())
+	.tuple(
+		common,
+		fc.uniqueArray(fc.constantFrom('tidal range', 'neap', 'SPRING'), { minLength: 1, maxLength: 2 }),
+		fc.boolean()
+	)
 	.map(([parts, texts, pattern]) => ({
 		...parts,
 		kind: 'short-answer' as const,
@@ -134,7 +138,9 @@ const numbered = (at: number, text: string) =>
 const sideList = (letter: string, least: number) =>
 	fc
 		.array(fc.tuple(richText, fc.constantFrom(1, 1, 2, null)), { minLength: least, maxLength: 4 })
-		.map((list) => list.map(([text, uses], at): Side => ({ identifier: `${letter}${at}`, text: numbered(at, text), uses })));
+		.map((list) =>
+			list.map(([text, uses], at): Side => ({ identifier: `${letter}${at}`, text: numbered(at, text), uses }))
+		);
 const sides = fc.tuple(sideList('L', 1), sideList('R', 1));
 
 function pairsBetween(left: { identifier: string }[], right: { identifier: string }[]) {
@@ -164,7 +170,13 @@ const matching = ([left, right]: [Side[], Side[]]): fc.Arbitrary<Question> =>
 		.map(([parts, pairs, shuffle]) => ({ ...parts, kind: 'matching' as const, left, right, shuffle, ...pairs }));
 
 const ordering: fc.Arbitrary<Question> = fc
-	.tuple(common, fc.array(richText, { minLength: 2, maxLength: 5 }), fc.option(fc.boolean()), fc.boolean(), fc.integer())
+	.tuple(
+		common,
+		fc.array(richText, { minLength: 2, maxLength: 5 }),
+		fc.option(fc.boolean()),
+		fc.boolean(),
+		fc.integer()
+	)
 	.map(([parts, texts, shuffle, position, turn]) => {
 		const items = texts.map((text, at) => ({ identifier: `I${at}`, text: numbered(at, text) }));
 		const presented = items.map((_, at) => items[(at + Math.abs(turn)) % items.length]!.identifier);
@@ -242,7 +254,11 @@ const calculated: fc.Arbitrary<Question> = fc
 	.tuple(
 		common,
 		fc.constantFrom('S * T', '(S + 2.5) / T - 1', 'sqrt(S) + abs(-T)', 'round(S / 3, 1)', 'max(S, T) ^ 2', 'pi * S'),
-		fc.constantFrom({ mode: 'absolute' as const, value: 0 }, { mode: 'absolute' as const, value: 0.5 }, { mode: 'relative' as const, value: 0.02 }),
+		fc.constantFrom(
+			{ mode: 'absolute' as const, value: 0 },
+			{ mode: 'absolute' as const, value: 0.5 },
+			{ mode: 'relative' as const, value: 0.02 }
+		),
 		fc.constantFrom<Variable['values']>(
 			{ form: 'range', min: 4, max: 12, step: 2 },
 			{ form: 'set', values: [5, 7.5, 9] },

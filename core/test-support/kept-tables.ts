@@ -26,13 +26,53 @@ export interface TableHabits {
 }
 
 const kindWords: Record<Meant['kind'], string>[] = [
-	{ 'multiple-choice': 'MC', 'multiple-response': 'MR', 'true-false': 'TF', 'short-answer': 'SA', numeric: 'NUM', matching: 'Matching', essay: 'Essay' },
-	{ 'multiple-choice': 'multiple choice', 'multiple-response': 'multiple response', 'true-false': 'true/false', 'short-answer': 'short answer', numeric: 'numeric', matching: 'matching', essay: 'essay' },
-	{ 'multiple-choice': 'Single choice', 'multiple-response': 'Multiple answers', 'true-false': 'True or False', 'short-answer': 'Fill in the blank', numeric: 'Number', matching: 'Match', essay: 'Open' },
-	{ 'multiple-choice': 'multiple_choice', 'multiple-response': 'multiple_response', 'true-false': 'true_false', 'short-answer': 'short_answer', numeric: 'numerical', matching: 'matching', essay: 'long_answer' }
+	{
+		'multiple-choice': 'MC',
+		'multiple-response': 'MR',
+		'true-false': 'TF',
+		'short-answer': 'SA',
+		numeric: 'NUM',
+		matching: 'Matching',
+		essay: 'Essay'
+	},
+	{
+		'multiple-choice': 'multiple choice',
+		'multiple-response': 'multiple response',
+		'true-false': 'true/false',
+		'short-answer': 'short answer',
+		numeric: 'numeric',
+		matching: 'matching',
+		essay: 'essay'
+	},
+	{
+		'multiple-choice': 'Single choice',
+		'multiple-response': 'Multiple answers',
+		'true-false': 'True or False',
+		'short-answer': 'Fill in the blank',
+		numeric: 'Number',
+		matching: 'Match',
+		essay: 'Open'
+	},
+	{
+		'multiple-choice': 'multiple_choice',
+		'multiple-response': 'multiple_response',
+		'true-false': 'true_false',
+		'short-answer': 'short_answer',
+		numeric: 'numerical',
+		matching: 'matching',
+		essay: 'long_answer'
+	}
 ];
 const five = [1, 2, 3, 4, 5];
-const optionHeadings = ['A B C D E'.split(' '), 'Option A,Option B,Option C,Option D,Option E'.split(','), five.map((at) => `Option ${at}`), five.map((at) => `Choice ${at}`), five.map((at) => `option_${at}`), five.map((at) => `Answer ${at}`), five.map((at) => `Distractor${at}`)].slice(0, 6);
+const optionHeadings = [
+	'A B C D E'.split(' '),
+	'Option A,Option B,Option C,Option D,Option E'.split(','),
+	five.map((at) => `Option ${at}`),
+	five.map((at) => `Choice ${at}`),
+	five.map((at) => `option_${at}`),
+	five.map((at) => `Answer ${at}`),
+	five.map((at) => `Distractor${at}`)
+].slice(0, 6);
 
 /** Any mixture of habits with a table. */
 export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
@@ -41,21 +81,55 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 	mark: fc.boolean(),
 	quotes: fc.boolean(),
 	above: fc.constantFrom<string[][]>([], [], ['Harbour revision'], ['Question bank', '']),
-	stem: fc.constantFrom('Question', 'Stem', 'Question text', 'question', 'Prompt', 'QUESTION', 'Item text', 'Question Stem'),
-	kind: fc.option(fc.record({ heading: fc.constantFrom('Type', 'Kind', 'Question type', 'question_type', 'Item Type'), words: fc.constantFrom(...kindWords) })),
+	stem: fc.constantFrom(
+		'Question',
+		'Stem',
+		'Question text',
+		'question',
+		'Prompt',
+		'QUESTION',
+		'Item text',
+		'Question Stem'
+	),
+	kind: fc.option(
+		fc.record({
+			heading: fc.constantFrom('Type', 'Kind', 'Question type', 'question_type', 'Item Type'),
+			words: fc.constantFrom(...kindWords)
+		})
+	),
 	options: fc.oneof(
 		fc.record({ headings: fc.constantFrom(...optionHeadings) }),
-		fc.record({ heading: fc.constantFrom('Options', 'Choices', 'Answer options', 'Alternatives'), sign: fc.constantFrom('|', ' | ', '\n', ' / ', '||') })
+		fc.record({
+			heading: fc.constantFrom('Options', 'Choices', 'Answer options', 'Alternatives'),
+			sign: fc.constantFrom('|', ' | ', '\n', ' / ', '||')
+		})
 	),
 	key: fc.record({
-		heading: fc.constantFrom('Key', 'Answer', 'Correct answer', 'Correct', 'Answer key', 'correct_answer', 'Right answer', 'Solution', 'Correct Option', 'Correct Answers'),
+		heading: fc.constantFrom(
+			'Key',
+			'Answer',
+			'Correct answer',
+			'Correct',
+			'Answer key',
+			'correct_answer',
+			'Right answer',
+			'Solution',
+			'Correct Option',
+			'Correct Answers'
+		),
 		form: fc.constantFrom<TableHabits['key']['form'][]>('letter', 'small letter', 'index', 'text'),
 		sign: fc.constantFrom(', ', ',', '; ', '|', ';')
 	}),
 	category: fc.option(
 		fc.oneof(
-			fc.record({ headings: fc.constantFrom(['Category'], ['Topic'], ['Chapter']), path: fc.constantFrom(' > ', '/', ' / ', '::') }),
-			fc.record({ headings: fc.constantFrom(['Category', 'Subcategory'], ['Topic', 'Subtopic'], ['Topic', 'Sub-topic']), path: fc.constant('') })
+			fc.record({
+				headings: fc.constantFrom(['Category'], ['Topic'], ['Chapter']),
+				path: fc.constantFrom(' > ', '/', ' / ', '::')
+			}),
+			fc.record({
+				headings: fc.constantFrom(['Category', 'Subcategory'], ['Topic', 'Subtopic'], ['Topic', 'Sub-topic']),
+				path: fc.constant('')
+			})
 		)
 	),
 	points: fc.option(fc.constantFrom('Points', 'Marks', 'Score', 'points', 'Max score')),
@@ -80,10 +154,22 @@ export function kept(meant: Meant[], habits: TableHabits): string {
 		);
 	else {
 		const { heading, sign } = habits.options;
-		columns.push({ heading, cell: (one) => options(one).map((option) => option.text).join(sign) });
+		columns.push({
+			heading,
+			cell: (one) =>
+				options(one)
+					.map((option) => option.text)
+					.join(sign)
+		});
 	}
 	const named = (place: number, text: string) =>
-		key.form === 'letter' ? letter(place) : key.form === 'small letter' ? letter(place).toLowerCase() : key.form === 'index' ? String(place + 1) : text;
+		key.form === 'letter'
+			? letter(place)
+			: key.form === 'small letter'
+				? letter(place).toLowerCase()
+				: key.form === 'index'
+					? String(place + 1)
+					: text;
 	columns.push({
 		heading: key.heading,
 		cell: (one) => {
@@ -98,12 +184,16 @@ export function kept(meant: Meant[], habits: TableHabits): string {
 		category.headings.forEach((heading, place) =>
 			columns.push({
 				heading,
-				cell: () => (category.headings.length > 1 ? ['Seamanship', 'Harbour'][place]! : `Seamanship${category.path}Harbour`)
+				cell: () =>
+					category.headings.length > 1 ? ['Seamanship', 'Harbour'][place]! : `Seamanship${category.path}Harbour`
 			})
 		);
 	if (habits.points) columns.push({ heading: habits.points, cell: () => '2' });
 	if (habits.feedback) columns.push({ heading: habits.feedback, cell: () => 'See the handbook of the school.' });
-	const turned = [...columns.slice(habits.turned % columns.length), ...columns.slice(0, habits.turned % columns.length)];
+	const turned = [
+		...columns.slice(habits.turned % columns.length),
+		...columns.slice(0, habits.turned % columns.length)
+	];
 	if (habits.idHeading) turned.unshift({ heading: habits.idHeading, cell: (_, at) => String(at + 1) });
 	const rows = [
 		...habits.above.map((text) => [text]),

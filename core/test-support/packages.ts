@@ -12,7 +12,8 @@ import type { Report } from '../reports/report';
 /** Files of a package by their paths. */
 export type Files = Record<string, string | Uint8Array>;
 
-const bytesOf = (content: string | Uint8Array) => (typeof content === 'string' ? new TextEncoder().encode(content) : content);
+const bytesOf = (content: string | Uint8Array) =>
+	typeof content === 'string' ? new TextEncoder().encode(content) : content;
 
 /** A zip of files, packed or only put together. */
 export function zipped(files: Files, packed = true): Uint8Array {

@@ -41,9 +41,11 @@ export const anyQti12Habits: fc.Arbitrary<Qti12Habits> = fc.record({
 		(words) => `<mattext>${escapeText(words)}</mattext>`,
 		(words) => `<mattext texttype="text/plain" xml:space="preserve">\n  ${escapeText(words)}\n</mattext>`,
 		(words) => `<mattext texttype="text/html">${escapeText(`<p>${escapeText(words)}</p>`)}</mattext>`,
-		(words) => `<mattext texttype="text/html"><![CDATA[<div><span style="x">${escapeText(words)}</span></div>]]></mattext>`,
+		(words) =>
+			`<mattext texttype="text/html"><![CDATA[<div><span style="x">${escapeText(words)}</span></div>]]></mattext>`,
 		(words) => `<mattext texttype="TEXT/HTML"><![CDATA[${escapeText(words)}<br>]]></mattext>`,
-		(words) => `<mattext texttype="text/xhtml"><p xmlns="http://www.w3.org/1999/xhtml">${escapeText(words)}</p></mattext>`,
+		(words) =>
+			`<mattext texttype="text/xhtml"><p xmlns="http://www.w3.org/1999/xhtml">${escapeText(words)}</p></mattext>`,
 		(words) => `<matemtext>${escapeText(words)}</matemtext>`
 	),
 	titled: fc.boolean(),
@@ -116,7 +118,8 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 		return flow === 'none' ? own : `<flow_label class="Block">${own}</flow_label>`;
 	};
 	const shuffled = attribute('shuffle', habits.shuffled);
-	const equal = (respident: string, value: string) => `<varequal respident="${respident}">${escapeText(value)}</varequal>`;
+	const equal = (respident: string, value: string) =>
+		`<varequal respident="${respident}">${escapeText(value)}</varequal>`;
 	const single = habits.cardinality ? ' rcardinality="Single"' : '';
 	let asked: string;
 	let marking: string;
@@ -152,7 +155,11 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 		asked = `<response_str ident="S"${single}><render_fib fibtype="String" prompt="Box" rows="1" columns="30"><response_label ident="X"/></render_fib></response_str>`;
 		const tests = meant.answers.map((one) => equal('S', one));
 		if (habits.accepted === 'conditions' && tests.length > 1)
-			marking = rules(tests.map((test) => ({ test, earns: 1 })), null, { ...habits, action: 'Set' }).replace(/action="Add"/g, 'action="Set"');
+			marking = rules(
+				tests.map((test) => ({ test, earns: 1 })),
+				null,
+				{ ...habits, action: 'Set' }
+			).replace(/action="Add"/g, 'action="Set"');
 		else
 			marking = rules(
 				[{ test: habits.accepted === 'or' ? `<or>${tests.join('')}</or>` : tests.join(''), earns: 1 }],
@@ -161,7 +168,10 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 			);
 	} else if (meant.kind === 'numeric') {
 		const fib = `<render_fib fibtype="Decimal"${habits.order ? ' rows="1"' : ''}><response_label ident="Y"/></render_fib>`;
-		asked = habits.numbers === 'response_num' ? `<response_num ident="N" numtype="Decimal"${single}>${fib}</response_num>` : `<response_str ident="N"${single}>${fib}</response_str>`;
+		asked =
+			habits.numbers === 'response_num'
+				? `<response_num ident="N" numtype="Decimal"${single}>${fib}</response_num>`
+				: `<response_str ident="N"${single}>${fib}</response_str>`;
 		const [answer] = meant.answers as [string];
 		const around = /^(\S+) \+\/- (\S+)$/.exec(answer);
 		const range = /^(\S+) to (\S+)$/.exec(answer);
@@ -173,7 +183,11 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 		const within = bounds
 			? `<vargte respident="N">${bounds[0]}</vargte><varlte respident="N">${bounds[1]}</varlte>`
 			: equal('N', answer);
-		marking = rules([{ test: habits.inAnd ? `<and>${within}</and>` : within, earns: 1 }], habits.wrong === 'other' ? '<other/>' : null, habits);
+		marking = rules(
+			[{ test: habits.inAnd ? `<and>${within}</and>` : within, earns: 1 }],
+			habits.wrong === 'other' ? '<other/>' : null,
+			habits
+		);
 	} else if (meant.kind === 'matching') {
 		const rights = meant.pairs.map((pair) => pair[1]);
 		if (habits.matched === 'lids') {
@@ -210,7 +224,12 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 					: '<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal"/></outcomes><respcondition><conditionvar><other/></conditionvar><setvar varname="SCORE">0</setvar></respcondition></resprocessing>';
 	}
 	const inside = material(meant.stem) + asked;
-	const shown = flow === 'none' ? inside : flow === 'flow' ? `<flow class="Block">${inside}</flow>` : `<flow><flow>${material(meant.stem)}</flow><flow>${asked}</flow></flow>`;
+	const shown =
+		flow === 'none'
+			? inside
+			: flow === 'flow'
+				? `<flow class="Block">${inside}</flow>`
+				: `<flow><flow>${material(meant.stem)}</flow><flow>${asked}</flow></flow>`;
 	const metadata = habits.itemtype
 		? `<itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>qmd_computerscored</fieldlabel><fieldentry>Yes</fieldentry></qtimetadatafield></qtimetadata></itemmetadata>`
 		: '';
@@ -234,7 +253,10 @@ export function qti12Paper(meant: Meant[], habits: Qti12Habits): string {
 	const named = prefix
 		? document
 				.replace(/<(\/?)(?!!|p\b|div\b|span\b|br\b)(?=[a-z_])/g, (_, close: string) => `<${close}${prefix}`)
-				.replace(`<${prefix}questestinterop`, `<${prefix}questestinterop xmlns:${prefix.slice(0, -1)}="http://www.imsglobal.org/xsd/ims_qtiasiv1p2"`)
+				.replace(
+					`<${prefix}questestinterop`,
+					`<${prefix}questestinterop xmlns:${prefix.slice(0, -1)}="http://www.imsglobal.org/xsd/ims_qtiasiv1p2"`
+				)
 		: document;
 	const doctype = habits.doctype && !prefix ? '<!DOCTYPE questestinterop SYSTEM "ims_qtiasiv1p2.dtd">\n' : '';
 	return `<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${named}\n`;

@@ -82,7 +82,8 @@ export const anyQti2Habits: fc.Arbitrary<Qti2Habits> = fc
 
 const attribute = (name: string, value: string | null) => (value === null ? '' : ` ${name}="${value}"`);
 const value = (text: string) => `<value>${escapeText(text)}</value>`;
-const base = (type: string, text: string | number) => `<baseValue baseType="${type}">${escapeText(String(text))}</baseValue>`;
+const base = (type: string, text: string | number) =>
+	`<baseValue baseType="${type}">${escapeText(String(text))}</baseValue>`;
 const response = '<variable identifier="RESPONSE"/>';
 const right = '<correct identifier="RESPONSE"/>';
 
@@ -204,7 +205,9 @@ function marking(parts: Parts, meant: Meant, habits: Qti2Habits): string {
 	const branch = (test: string, name: string) => `<${name}>${test}${reward}</${name}>`;
 	return `<responseProcessing><responseCondition>${guard}${branch(first, guard ? 'responseElseIf' : 'responseIf')}${others
 		.map((test) => branch(test, 'responseElseIf'))
-		.join('')}<responseElse><setOutcomeValue identifier="SCORE">${base('float', 0)}</setOutcomeValue>${shown('again')}</responseElse></responseCondition></responseProcessing>`;
+		.join(
+			''
+		)}<responseElse><setOutcomeValue identifier="SCORE">${base('float', 0)}</setOutcomeValue>${shown('again')}</responseElse></responseCondition></responseProcessing>`;
 }
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (sign) => `-${sign.toLowerCase()}`);
@@ -212,12 +215,17 @@ const html = new Set(['p', 'div', 'span']);
 
 /** The same with the names of QTI 3.0, or with a prefix. */
 function renamed(document: string, { version, prefix }: Qti2Habits): string {
-	return document.replace(/<(\/?)([A-Za-z]+)([^<>]*?)(\/?)>/g, (_, close: string, name: string, rest: string, end: string) => {
-		const three = version === '3.0' && !html.has(name);
-		const attributes = three ? rest.replace(/ ([a-zA-Z]+)=/g, (whole, one: string) => (one === 'xmlns' ? whole : ` ${kebab(one)}=`)) : rest;
-		const own = prefix && !html.has(name) ? prefix : '';
-		return `<${close}${own}${three ? `qti-${kebab(name)}` : name}${attributes}${end}>`;
-	});
+	return document.replace(
+		/<(\/?)([A-Za-z]+)([^<>]*?)(\/?)>/g,
+		(_, close: string, name: string, rest: string, end: string) => {
+			const three = version === '3.0' && !html.has(name);
+			const attributes = three
+				? rest.replace(/ ([a-zA-Z]+)=/g, (whole, one: string) => (one === 'xmlns' ? whole : ` ${kebab(one)}=`))
+				: rest;
+			const own = prefix && !html.has(name) ? prefix : '';
+			return `<${close}${own}${three ? `qti-${kebab(name)}` : name}${attributes}${end}>`;
+		}
+	);
 }
 
 const spaces: Record<Qti2Habits['version'], string> = {
@@ -250,9 +258,13 @@ function itemOf(meant: Meant, at: number, habits: Qti2Habits): string {
 	const modal = habits.feedback
 		? '<modalFeedback outcomeIdentifier="FEEDBACK" identifier="well" showHide="show">Well done.</modalFeedback><modalFeedback outcomeIdentifier="FEEDBACK" identifier="again" showHide="show"><p>Read it again.</p></modalFeedback>'
 		: '';
-	const inside = [declared, outcomes, `<itemBody>${newline}${body}${newline}</itemBody>`, marking(parts, meant, habits), modal].join(
-		newline
-	);
+	const inside = [
+		declared,
+		outcomes,
+		`<itemBody>${newline}${body}${newline}</itemBody>`,
+		marking(parts, meant, habits),
+		modal
+	].join(newline);
 	const { prefix, version } = habits;
 	const space = habits.namespaced || prefix ? ` xmlns${prefix ? ':qti' : ''}="${spaces[version]}"` : '';
 	const open = `<assessmentItem${space.replace('xmlns:qti', 'xmlnsqti')} identifier="HARBOUR-${at + 1}" title="Harbour ${at + 1}" adaptive="false" timeDependent="false">`;
@@ -269,7 +281,8 @@ const types: Record<Qti2Habits['version'], string> = {
 export function qti2Package(meant: Meant[], habits: Qti2Habits): Files {
 	const files: Files = {};
 	// items in two folders are told apart by them
-	const path = (at: number) => (habits.category === 'folders' ? `${at % 2 ? 'Ropes' : 'Tides'}/item${at}.xml` : `items/item${at}.xml`);
+	const path = (at: number) =>
+		habits.category === 'folders' ? `${at % 2 ? 'Ropes' : 'Tides'}/item${at}.xml` : `items/item${at}.xml`;
 	meant.forEach((one, at) => (files[path(at)] = itemOf(one, at, habits)));
 	if (!habits.manifest) return files;
 	const lom =

@@ -57,5 +57,11 @@ export function numeric(accepted: AcceptedNumber[], more: Partial<NumericQuestio
 
 /** An essay. */
 export function essay(more: Partial<EssayQuestion> = {}): EssayQuestion {
-	return { ...emptyCommon('GH-4', 'Reefing'), stem: 'Describe how you reef a mainsail.', points: 5, kind: 'essay', ...more };
+	return {
+		...emptyCommon('GH-4', 'Reefing'),
+		stem: 'Describe how you reef a mainsail.',
+		points: 5,
+		kind: 'essay',
+		...more
+	};
 }

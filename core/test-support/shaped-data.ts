@@ -59,7 +59,10 @@ export const anyShapeHabits: fc.Arbitrary<ShapeHabits> = fc.record({
 	holderName: fc.constantFrom('questions', 'items', 'quiz', 'data'),
 	stem: fc.constantFrom('question', 'stem', 'prompt', 'text', 'questionText', 'question_text', 'body'),
 	kind: fc.option(
-		fc.record({ name: fc.constantFrom('type', 'kind', 'questionType', 'question_type'), words: fc.constantFrom(...words) })
+		fc.record({
+			name: fc.constantFrom('type', 'kind', 'questionType', 'question_type'),
+			words: fc.constantFrom(...words)
+		})
 	),
 	options: fc.record({
 		name: fc.constantFrom('options', 'choices', 'answers', 'alternatives'),
@@ -133,7 +136,19 @@ function recordOf(meant: Meant, at: number, habits: ShapeHabits): Record<string,
 	return record;
 }
 
-const single: Record<string, string> = { options: 'option', choices: 'choice', answers: 'answerOption', alternatives: 'alternative', pairs: 'pair', matches: 'pairOf', questions: 'question', items: 'item', quiz: 'item', data: 'record', groups: 'group' };
+const single: Record<string, string> = {
+	options: 'option',
+	choices: 'choice',
+	answers: 'answerOption',
+	alternatives: 'alternative',
+	pairs: 'pair',
+	matches: 'pairOf',
+	questions: 'question',
+	items: 'item',
+	quiz: 'item',
+	data: 'record',
+	groups: 'group'
+};
 
 function xmlOf(name: string, data: Data, attributes: boolean): string {
 	if (Array.isArray(data)) {
@@ -143,7 +158,10 @@ function xmlOf(name: string, data: Data, attributes: boolean): string {
 	}
 	if (typeof data !== 'object') return `<${name}>${escapeText(String(data))}</${name}>`;
 	const entries = Object.entries(data);
-	const plain = entries.filter(([key, one]) => typeof one !== 'object' && key.length > 1 && !/question|stem|prompt|text|body|expl|feed|ration/i.test(key));
+	const plain = entries.filter(
+		([key, one]) =>
+			typeof one !== 'object' && key.length > 1 && !/question|stem|prompt|text|body|expl|feed|ration/i.test(key)
+	);
 	const short = attributes ? plain : [];
 	const rest = entries.filter((entry) => !short.includes(entry));
 	return `<${name}${short.map(([key, one]) => ` ${key}="${escapeText(String(one)).replace(/"/g, '&quot;')}"`).join('')}>${rest.map(([key, one]) => xmlOf(key, one, attributes)).join('')}</${name}>`;
@@ -170,7 +188,10 @@ export function shaped(meant: Meant[], given: ShapeHabits): { name: string; text
 			habits.holder === 'groups'
 				? xmlOf('groups', groups, habits.attributes)
 				: xmlOf(habits.holderName, records, habits.attributes);
-		return { name: 'a.xml', text: `<?xml version="1.0"?>\n${habits.holder === 'named' ? `<bank title="Harbour">${inner}</bank>` : inner}\n` };
+		return {
+			name: 'a.xml',
+			text: `<?xml version="1.0"?>\n${habits.holder === 'named' ? `<bank title="Harbour">${inner}</bank>` : inner}\n`
+		};
 	}
 	const data =
 		habits.holder === 'top'

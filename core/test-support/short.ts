@@ -14,7 +14,9 @@ export function short(question: Question): string[] {
 				: question.kind === 'matching'
 					? question.pairs.map(({ left, right }) =>
 							[left, right]
-								.map((id) => plainText([...question.left, ...question.right].find((side) => side.identifier === id)!.text))
+								.map((id) =>
+									plainText([...question.left, ...question.right].find((side) => side.identifier === id)!.text)
+								)
 								.join('=')
 						)
 					: question.kind === 'ordering'

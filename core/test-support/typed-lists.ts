@@ -41,7 +41,11 @@ export function shortOf(meant: Meant): string[] {
 const choices: [string, string[], string[]][] = [
 	['Which knot makes a fixed loop in the end of a rope?', ['Bowline'], ['Clove hitch', 'Reef knot', 'Sheet bend']],
 	['What is the vertical distance between high water and low water called?', ['The range'], ['The set', 'The drift']],
-	['Which light does a vessel at anchor of less than 50 metres show?', ['An all-round white light'], ['A red light', 'A green light', 'A yellow flashing light']],
+	[
+		'Which light does a vessel at anchor of less than 50 metres show?',
+		['An all-round white light'],
+		['A red light', 'A green light', 'A yellow flashing light']
+	],
 	['A fender protects', ['the hull of a vessel'], ['the anchor', 'the compass', 'the crew']],
 	['Which of these are natural fibres?', ['Manila', 'Hemp'], ['Nylon', 'Polyester']],
 	['Which words are used in radio procedure?', ['Over', 'Out', 'Roger'], ['Cheers']]
@@ -61,9 +65,19 @@ const numbers: [string, string[]][] = [
 	['What is the length of a shackle of cable in metres?', ['27 to 28']]
 ];
 const matches: [string, [string, string][]][] = [
-	['Match each knot with its use.', [['Bowline', 'fixed loop'], ['Sheet bend', 'joining two ropes'], ['Clove hitch', 'making fast to a rail']]]
+	[
+		'Match each knot with its use.',
+		[
+			['Bowline', 'fixed loop'],
+			['Sheet bend', 'joining two ropes'],
+			['Clove hitch', 'making fast to a rail']
+		]
+	]
 ];
-const essays = ['Describe how a vessel is moored alongside in an offshore wind.', 'Explain why a heavy vessel needs more cable.'];
+const essays = [
+	'Describe how a vessel is moored alongside in an offshore wind.',
+	'Explain why a heavy vessel needs more cable.'
+];
 
 /** How somebody types a list of questions; every field is one habit. */
 export interface Habits {
@@ -153,7 +167,17 @@ export const anyHabits: fc.Arbitrary<Habits> = fc
 	.record({
 		numbering: fc.constantFrom(...numbering),
 		labelling: fc.constantFrom(...labels),
-		key: fc.constantFrom<Habits['key'][]>('star', 'star behind', 'boxes', 'answer', 'answer with text', 'text', 'bold', 'list', 'list on one line'),
+		key: fc.constantFrom<Habits['key'][]>(
+			'star',
+			'star behind',
+			'boxes',
+			'answer',
+			'answer with text',
+			'text',
+			'bold',
+			'list',
+			'list on one line'
+		),
 		answerWord: fc.constantFrom('Answer', 'Answers', 'Key', 'Correct answer', 'ANSWER', 'Ans'),
 		indent: fc.constantFrom('', '   ', '\t'),
 		bullet: usually<string>('', '- ', '• '),
@@ -218,11 +242,15 @@ export const anyMeant: fc.Arbitrary<Meant[]> = fc
 		{ minLength: 2, maxLength: 6 }
 	)
 	.chain((list) =>
-		fc.tuple(...list.map((one) =>
-			'options' in one
-				? fc.shuffledSubarray(one.options, { minLength: one.options.length }).map((options): Meant => ({ ...one, options }))
-				: fc.constant(one)
-		))
+		fc.tuple(
+			...list.map((one) =>
+				'options' in one
+					? fc
+							.shuffledSubarray(one.options, { minLength: one.options.length })
+							.map((options): Meant => ({ ...one, options }))
+					: fc.constant(one)
+			)
+		)
 	);
 
 const broken = (text: string, wrapped: boolean, indent: string) => {
@@ -244,7 +272,12 @@ function optionLines(options: { text: string; right: boolean }[], habits: Habits
 }
 
 /** The words that are put behind every stem with points in brackets, which stay part of no stem. */
-const behind: Record<Habits['pointsForm'], string> = { none: '', line: '', behind: ' (2 points)', 'in brackets': ' [2 marks]' };
+const behind: Record<Habits['pointsForm'], string> = {
+	none: '',
+	line: '',
+	behind: ' (2 points)',
+	'in brackets': ' [2 marks]'
+};
 
 /** One question as it is typed, with what the list of answers at the end says of it, where there is such a list. */
 function typedOne(meant: Meant, number: string, habits: Habits): { lines: string[]; listed: string | null } {
@@ -259,9 +292,15 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 	if ('options' in meant || (meant.kind === 'true-false' && habits.truth === 'options')) {
 		const options = optionsOf(meant);
 		const typed = optionLines(options, habits);
-		const onOne = habits.oneLine && !habits.bullet && habits.key !== 'boxes' && !habits.optionFeedback && typed.join('').length < 90;
+		const onOne =
+			habits.oneLine &&
+			!habits.bullet &&
+			habits.key !== 'boxes' &&
+			!habits.optionFeedback &&
+			typed.join('').length < 90;
 		if (onOne && !typed.join('').includes('\n')) lines.push(typed.map((one) => one.trim()).join('    '));
-		else if (habits.optionFeedback) lines.push(...typed.flatMap((one, at) => [one, `${habits.indent}   Feedback: Note ${at + 1}.`]));
+		else if (habits.optionFeedback)
+			lines.push(...typed.flatMap((one, at) => [one, `${habits.indent}   Feedback: Note ${at + 1}.`]));
 		else lines.push(...typed);
 		const right = options.flatMap((one, place) => (one.right ? [place] : []));
 		const letters = right.map((place) => habits.label(place).replace(/[^A-Za-z0-9]/g, ''));
@@ -273,7 +312,10 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 		if (habits.truth === 'mark') lines[0] += ' (T/F)';
 		answer(meant.right ? 'True' : 'False');
 	} else if ('answers' in meant) answer(meant.answers.join(habits.either).replace(' +/- ', habits.around));
-	else if (meant.kind === 'matching') lines.push(...meant.pairs.map(([left, right]) => `${habits.indent}${habits.bullet}${left}${habits.equals}${right}`));
+	else if (meant.kind === 'matching')
+		lines.push(
+			...meant.pairs.map(([left, right]) => `${habits.indent}${habits.bullet}${left}${habits.equals}${right}`)
+		);
 	else if (habits.essay) lines.push(habits.essay);
 	if (habits.titled) lines.push('Title: Of the harbour');
 	if (habits.pointsForm === 'line') lines.push('Points: 2');

@@ -31,24 +31,24 @@ const looks: Partial<Record<WordHabits['key'], string>> = {
 /** Any mixture of habits with a word processor. */
 export const anyWordHabits: fc.Arbitrary<WordHabits> = fc
 	.record({
-	numbers: fc.constantFrom<WordHabits['numbers'][]>('list', 'typed'),
-	letters: fc.constantFrom<WordHabits['letters'][]>(
-		'level below',
-		'list of its own',
-		'typed',
-		'typed with a tab',
-		'bullets',
-		'breaks'
-	),
-	key: fc.constantFrom<WordHabits['key'][]>('bold', 'highlight', 'colour', 'underlined', 'star', 'answer', 'list'),
-	apart: fc.boolean(),
-	cuts: fc.array(fc.integer({ min: 1, max: 40 }), { maxLength: 3 }),
-	heading: fc.constantFrom('', 'Tides', 'Knots and ropes'),
-	title: fc.boolean(),
-	points: fc.boolean(),
-	feedback: fc.boolean(),
-	boldStems: fc.boolean(),
-	table: fc.boolean()
+		numbers: fc.constantFrom<WordHabits['numbers'][]>('list', 'typed'),
+		letters: fc.constantFrom<WordHabits['letters'][]>(
+			'level below',
+			'list of its own',
+			'typed',
+			'typed with a tab',
+			'bullets',
+			'breaks'
+		),
+		key: fc.constantFrom<WordHabits['key'][]>('bold', 'highlight', 'colour', 'underlined', 'star', 'answer', 'list'),
+		apart: fc.boolean(),
+		cuts: fc.array(fc.integer({ min: 1, max: 40 }), { maxLength: 3 }),
+		heading: fc.constantFrom('', 'Tides', 'Knots and ropes'),
+		title: fc.boolean(),
+		points: fc.boolean(),
+		feedback: fc.boolean(),
+		boldStems: fc.boolean(),
+		table: fc.boolean()
 	})
 	// letters below numbers that are no list would go on from one question to the next
 	.map((habits) =>
@@ -78,7 +78,11 @@ export function written(meant: Meant[], habits: WordHabits): string {
 			if (habits.key === 'list') listed.push(`${at + 1}. ${text}`);
 			else body.push(line(`Answer: ${text}`));
 		};
-		const stem = inRuns(habits.numbers === 'list' ? one.stem : `${at + 1}. ${one.stem}`, habits, habits.boldStems ? '<w:b/>' : '');
+		const stem = inRuns(
+			habits.numbers === 'list' ? one.stem : `${at + 1}. ${one.stem}`,
+			habits,
+			habits.boldStems ? '<w:b/>' : ''
+		);
 		const options = 'options' in one ? one.options : [];
 		const typed = options.map(({ text, right }, place) => {
 			const label =
@@ -87,7 +91,11 @@ export function written(meant: Meant[], habits: WordHabits): string {
 					: habits.letters === 'typed with a tab'
 						? `${letter(place)})\t`
 						: '';
-			return inRuns(`${right && habits.key === 'star' ? '*' : ''}${label}${text}`, habits, right ? (looks[habits.key] ?? '') : '');
+			return inRuns(
+				`${right && habits.key === 'star' ? '*' : ''}${label}${text}`,
+				habits,
+				right ? (looks[habits.key] ?? '') : ''
+			);
 		});
 		const list: [number, number] | undefined = habits.numbers === 'list' ? [1, 0] : undefined;
 		if (habits.letters === 'breaks') body.push(paragraph([stem, ...typed].join('<w:r><w:br/></w:r>'), list));
@@ -106,7 +114,9 @@ export function written(meant: Meant[], habits: WordHabits): string {
 		} else if ('right' in one) answer(one.right ? 'True' : 'False');
 		else if ('answers' in one) answer(one.answers.join(' / '));
 		else if ('pairs' in one && habits.table)
-			body.push(`<w:tbl>${one.pairs.map(([left, right]) => `<w:tr>${cell(left)}${cell(right)}</w:tr>`).join('')}</w:tbl>`);
+			body.push(
+				`<w:tbl>${one.pairs.map(([left, right]) => `<w:tr>${cell(left)}${cell(right)}</w:tr>`).join('')}</w:tbl>`
+			);
 		else if ('pairs' in one) for (const [left, right] of one.pairs) body.push(line(`${left} = ${right}`));
 		if (habits.points) body.push(line('Points: 2'));
 		if (habits.feedback) body.push(line('Feedback: See the handbook of the school.'));

@@ -62,9 +62,13 @@ const schemas = new URL('./schemas/', import.meta.url).pathname;
 function lint(schema: string, files: string[]): string {
 	if (!files.length) return '';
 	try {
-		execFileSync('xmllint', ['--noout', '--nonet', schema.endsWith('.xsd') ? '--schema' : '--relaxng', join(schemas, schema), ...files], {
-			stdio: ['ignore', 'pipe', 'pipe']
-		});
+		execFileSync(
+			'xmllint',
+			['--noout', '--nonet', schema.endsWith('.xsd') ? '--schema' : '--relaxng', join(schemas, schema), ...files],
+			{
+				stdio: ['ignore', 'pipe', 'pipe']
+			}
+		);
 		return '';
 	} catch (error) {
 		return String((error as { stderr: Buffer }).stderr).replace(/.* validates\n/g, '');
