@@ -127,10 +127,14 @@ export const xlsxLimits: Limits = tableLimits((question) => {
 	}));
 });
 
-async function widest({ count, question: ask, options }: ToWrite, limits: Limits): Promise<number> {
+/** The most options of any question; reading each back, which may take a question out but adds no option, is not needed for it. */
+async function widest(
+	{ count, question: ask, options }: ToWrite,
+	{ kinds, features, carries }: Limits
+): Promise<number> {
 	let most = 2;
 	for (let at = 0; at < count; at += 1)
-		for (const question of fit(await ask(at), limits, options).fitted)
+		for (const question of fit(await ask(at), { kinds, features, carries }, options).fitted)
 			most = Math.max(most, Math.min(mostOptions, optionCount(question)));
 	return most;
 }
