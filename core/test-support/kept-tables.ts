@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
+import { escapeText } from '../xml/serialise';
+import type { Files } from './packages';
 import type { Meant } from './typed-lists';
 
 /** How somebody keeps questions in a table; every field is one habit. */
@@ -141,8 +143,8 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 
 const letter = (at: number) => String.fromCharCode(65 + at);
 
-/** The table with some questions as a file of text. */
-export function kept(meant: Meant[], habits: TableHabits): string {
+/** The rows of a table with some questions, the headings and what stands above them among them. */
+export function keptRows(meant: Meant[], habits: TableHabits): string[][] {
 	const columns: { heading: string; cell: (one: Meant, at: number) => string }[] = [];
 	const options = (one: Meant) => ('options' in one ? one.options : []);
 	const { kind, key, category } = habits;
@@ -195,7 +197,7 @@ export function kept(meant: Meant[], habits: TableHabits): string {
 		...columns.slice(0, habits.turned % columns.length)
 	];
 	if (habits.idHeading) turned.unshift({ heading: habits.idHeading, cell: (_, at) => String(at + 1) });
-	const rows = [
+	return [
 		...habits.above.map((text) => [text]),
 		turned.map((column) => column.heading),
 		...meant.flatMap((one, at) => [
@@ -203,9 +205,90 @@ export function kept(meant: Meant[], habits: TableHabits): string {
 			...(habits.emptyRows && at % 2 ? [turned.map(() => '')] : [])
 		])
 	];
-	return (
-		(habits.mark ? '\ufeff' : '') +
-		Papa.unparse(rows, { delimiter: habits.delimiter, newline: habits.lineEnd, quotes: habits.quotes }) +
-		habits.lineEnd
-	);
+}
+
+/** The table with some questions as a file of text. */
+export function kept(meant: Meant[], habits: TableHabits): string {
+	const { delimiter, lineEnd, quotes, mark } = habits;
+	const text = Papa.unparse(keptRows(meant, habits), { delimiter, newline: lineEnd, quotes });
+	return `${mark ? '\ufeff' : ''}${text}${lineEnd}`;
+}
+
+/** How a spreadsheet stores a table; every field is one habit. */
+export interface SheetHabits {
+	strings: 'shared' | 'inline' | 'formula';
+	/** Numbers and truths are stored as such, and not as text. */
+	typed: boolean;
+	/** Every text in so many runs of rich text. */
+	runs: number;
+	/** Empty rows and columns in front of the table. */
+	down: number;
+	right: number;
+	/** Cells say where they stand; the standard lets them leave it out where none is left out. */
+	placed: boolean;
+	prefix: string;
+	otherSheet: boolean;
+}
+
+/** Any mixture of habits of storing a table. */
+export const anySheetHabits: fc.Arbitrary<SheetHabits> = fc.record({
+	strings: fc.constantFrom<SheetHabits['strings'][]>('shared', 'inline', 'formula'),
+	typed: fc.boolean(),
+	runs: fc.constantFrom(1, 1, 2, 3),
+	down: fc.constantFrom(0, 0, 2),
+	right: fc.constantFrom(0, 0, 1),
+	placed: fc.boolean(),
+	prefix: fc.constantFrom('', '', 'x:'),
+	otherSheet: fc.boolean()
+});
+
+const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
+const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+
+/** The files of a workbook (ECMA-376 part 1, 18) with a table in it. */
+export function workbook(rows: string[][], habits: SheetHabits): Files {
+	const { prefix, runs } = habits;
+	const shared: string[] = [];
+	const tag = (name: string, inner: string, attributes = '') =>
+		`<${prefix}${name}${attributes}>${inner}</${prefix}${name}>`;
+	const rich = (text: string) => {
+		const plain = (one: string) => tag('t', escapeText(one), ' xml:space="preserve"');
+		if (runs < 2 || text.length < runs) return plain(text);
+		const size = Math.ceil(text.length / runs);
+		return Array.from({ length: runs }, (_, at) => tag('r', plain(text.slice(at * size, (at + 1) * size)))).join('');
+	};
+	const cell = (text: string, place: string) => {
+		const at = habits.placed || habits.right || habits.down ? ` r="${place}"` : '';
+		if (text === '') return habits.placed || habits.right || habits.down ? '' : `<${prefix}c/>`;
+		if (habits.typed && /^\d+(\.\d+)?$/.test(text)) return tag('c', tag('v', text), at);
+		if (habits.typed && /^(True|False)$/.test(text))
+			return tag('c', tag('v', text === 'True' ? '1' : '0'), `${at} t="b"`);
+		if (habits.strings === 'inline') return tag('c', tag('is', rich(text)), `${at} t="inlineStr"`);
+		if (habits.strings === 'formula')
+			return tag('c', `${tag('f', 'A1')}${tag('v', escapeText(text))}`, `${at} t="str"`);
+		shared.push(tag('si', rich(text)));
+		return tag('c', tag('v', String(shared.length - 1)), `${at} t="s"`);
+	};
+	const column = (at: number) => String.fromCharCode(65 + at);
+	const sheet = rows.map((cells, at) => {
+		const number = at + 1 + habits.down;
+		return tag(
+			'row',
+			cells.map((text, place) => cell(text, `${column(place + habits.right)}${number}`)).join(''),
+			` r="${number}"`
+		);
+	});
+	const open = ` xmlns${prefix ? ':x' : ''}="${main}" xmlns:r="${office}"`;
+	const sheets = [`<${prefix}sheet name="Bank" sheetId="1" r:id="rId1"/>`];
+	if (habits.otherSheet) sheets.unshift(`<${prefix}sheet name="About" sheetId="2" r:id="rId2"/>`);
+	const target = (id: number, name: string) =>
+		`<Relationship Id="rId${id}" Type="${office}/worksheet" Target="worksheets/${name}.xml"/>`;
+	return {
+		'[Content_Types].xml': '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>',
+		'xl/workbook.xml': tag('workbook', tag('sheets', sheets.join('')), open),
+		'xl/_rels/workbook.xml.rels': `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${target(1, 'sheet1')}${target(2, 'sheet2')}</Relationships>`,
+		'xl/worksheets/sheet1.xml': tag('worksheet', tag('sheetData', sheet.join('')), open),
+		'xl/worksheets/sheet2.xml': `<worksheet xmlns="${main}"><sheetData><row r="1"><c r="A1" t="inlineStr"><is><t>Made by the harbour school.</t></is></c></row></sheetData></worksheet>`,
+		'xl/sharedStrings.xml': tag('sst', shared.join(''), open)
+	};
 }

@@ -2,14 +2,33 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
 import { openContainer } from '../../container/open';
-import { anyTableHabits, kept } from '../../test-support/kept-tables';
-import { readAll } from '../../test-support/packages';
+import type { Question } from '../../model/question';
+import {
+	anySheetHabits,
+	anyTableHabits,
+	kept,
+	keptRows,
+	workbook,
+	type TableHabits
+} from '../../test-support/kept-tables';
+import { opened, readAll } from '../../test-support/packages';
 import { short } from '../../test-support/short';
-import { anyMeant, shortOf } from '../../test-support/typed-lists';
+import { anyMeant, shortOf, type Meant } from '../../test-support/typed-lists';
 
 // KEPT_RUNS makes it long, KEPT_SEED another
 const numRuns = Number(process.env.KEPT_RUNS ?? 250);
 const seed = Number(process.env.KEPT_SEED ?? 20_261_128);
+
+const expectAsMeant = (text: string, questions: Question[], meant: Meant[], habits: TableHabits) => {
+	expect({ text, read: questions.map(short) }).toEqual({ text, read: meant.map(shortOf) });
+	for (const { category, points, feedback } of questions)
+		expect({ text, category, points, feedback }).toEqual({
+			text,
+			category: habits.category ? ['Seamanship', 'Harbour'] : [],
+			points: habits.points ? 2 : null,
+			feedback: habits.feedback ? { general: 'See the handbook of the school.' } : {}
+		});
+};
 
 describe('a table of questions kept with any mixture of habits', () => {
 	it('is read as it was meant', () =>
@@ -17,15 +36,17 @@ describe('a table of questions kept with any mixture of habits', () => {
 			fc.asyncProperty(anyMeant, anyTableHabits, async (meant, habits) => {
 				const text = kept(meant, habits);
 				const name = habits.delimiter === '\t' ? 'a.tsv' : 'a.csv';
-				const { questions } = await readAll(await openContainer(name, memorySource(new TextEncoder().encode(text))));
-				expect({ text, read: questions.map(short) }).toEqual({ text, read: meant.map(shortOf) });
-				for (const { category, points, feedback } of questions)
-					expect({ text, category, points, feedback }).toEqual({
-						text,
-						category: habits.category ? ['Seamanship', 'Harbour'] : [],
-						points: habits.points ? 2 : null,
-						feedback: habits.feedback ? { general: 'See the handbook of the school.' } : {}
-					});
+				const container = await openContainer(name, memorySource(new TextEncoder().encode(text)));
+				expectAsMeant(text, (await readAll(container)).questions, meant, habits);
+			}),
+			{ numRuns, seed }
+		));
+	it('is read as it was meant from a workbook, however that stores it', () =>
+		fc.assert(
+			fc.asyncProperty(anyMeant, anyTableHabits, anySheetHabits, async (meant, habits, stored) => {
+				const rows = keptRows(meant, habits);
+				const { questions } = await readAll(await opened(workbook(rows, stored)));
+				expectAsMeant(JSON.stringify({ rows, stored }), questions, meant, habits);
 			}),
 			{ numRuns, seed }
 		));
