@@ -324,8 +324,63 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 	return { lines, listed };
 }
 
-/** The list as it is typed with some habits. */
-export function typed(meant: Meant[], habits: Habits): string {
+/** Habits that somebody may have in one question and not in the next. */
+export type OwnHabits = Pick<
+	Habits,
+	| 'label'
+	| 'key'
+	| 'answerWord'
+	| 'decorated'
+	| 'indent'
+	| 'bullet'
+	| 'oneLine'
+	| 'wrapped'
+	| 'truth'
+	| 'pointsForm'
+	| 'feedback'
+	| 'tags'
+	| 'optionFeedback'
+>;
+
+/** Habits of their own for each of some questions, where those of all are given. */
+export const anyOwnHabits = (count: number, { key, number }: Habits): fc.Arbitrary<OwnHabits[]> =>
+	fc.array(anyHabits, { minLength: count, maxLength: count }).map((list) =>
+		list.map(
+			({
+				label,
+				answerWord,
+				decorated,
+				indent,
+				bullet,
+				oneLine,
+				wrapped,
+				truth,
+				pointsForm,
+				feedback,
+				tags,
+				optionFeedback,
+				...rest
+			}) => ({
+				label: /^\d/.test(label(0)) && !/^\W*[QN]/.test(number(1)) ? labels[0]![1] : label,
+				// a list of answers at the end has those of all
+				key: key.startsWith('list') || rest.key.startsWith('list') ? key : rest.key,
+				answerWord,
+				decorated,
+				indent,
+				bullet,
+				oneLine,
+				wrapped,
+				truth,
+				pointsForm,
+				feedback,
+				tags,
+				optionFeedback
+			})
+		)
+	);
+
+/** The list as it is typed with some habits, of which single questions may have others. */
+export function typed(meant: Meant[], habits: Habits, own: OwnHabits[] = []): string {
 	const listed: string[] = [];
 	let line = 0;
 	const scatter = (lines: string[]) =>
@@ -338,7 +393,7 @@ export function typed(meant: Meant[], habits: Habits): string {
 				? at + 1 + Math.floor(at / 2)
 				: (at % 3) + 1;
 	const blocks = meant.map((one, at) => {
-		const { lines, listed: found } = typedOne(one, habits.number(numberOf(at)), habits);
+		const { lines, listed: found } = typedOne(one, habits.number(numberOf(at)), { ...habits, ...own[at] });
 		if (found !== null) listed.push(`${habits.listed(at + 1)}${found}`);
 		return habits.loose ? lines.join('\n\n') : scatter(lines).join('\n');
 	});

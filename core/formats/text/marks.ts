@@ -249,7 +249,7 @@ const looseFields: [RegExp, Field['name']][] = [
 		/^(?:the\s+)?(?:(?:correct|right|best)\s+)?(?:answer|option|choice)\s+is\s*:?\s*(\(?[A-Za-z]\)?(?:$|[.),:].*|\s+[-–—(].*)|(?:true|false)\b.*|[-+]?\d.*)$/i,
 		'answer'
 	],
-	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s*(?:\.\s*|\s[-–—]+>?\s*|\s*(?:→|=>|->)\s*)(.+)$/i, 'answer'],
+	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s*(?:\.\s*|\s[-–—]+>?\s*|\s*(?:→|=>|->)\s*)(?![)\]])(.+)$/i, 'answer'],
 	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s+(\(?[A-Z]\)?\.?|true|false)$/i, 'answer'],
 	[/^(?:points?|marks?|pts)\s+(\d+(?:[.,]\d+)?)\.?$/i, 'points'],
 	[/^[[(]?\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts)\.?\s*[)\]]?$/i, 'points']

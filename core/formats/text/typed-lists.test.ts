@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isChoice } from '../../model/question';
 import { short } from '../../test-support/short';
-import { anyHabits, anyMeant, shortOf, typed } from '../../test-support/typed-lists';
+import {
+	anyHabits,
+	anyMeant,
+	anyOwnHabits,
+	shortOf,
+	typed,
+	type Habits,
+	type Meant,
+	type OwnHabits
+} from '../../test-support/typed-lists';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
 
@@ -10,34 +19,63 @@ import { linesOf } from './lines';
 const numRuns = Number(process.env.TYPED_RUNS ?? 300);
 const seed = Number(process.env.TYPED_SEED ?? 20_261_128);
 
+const expectAsMeant = (text: string, meant: Meant[], habits: Habits, own: (at: number) => OwnHabits) => {
+	const { questions } = readMarkedText(linesOf(text), 'a.txt', 'text');
+	expect({ text, read: questions.map(({ question }) => short(question)) }).toEqual({ text, read: meant.map(shortOf) });
+	questions.forEach(({ question }, at) => {
+		const { pointsForm, tags: tagged, feedback: told, optionFeedback, truth } = own(at);
+		const { title, category, points, tags, feedback } = question;
+		expect({ text, at, title, category, points, tags, feedback }).toEqual({
+			text,
+			at,
+			title: habits.titled ? 'Of the harbour' : '',
+			category: habits.heading ? [habits.heading.replace(/^#+ /, '')] : [],
+			points: pointsForm === 'none' ? null : 2,
+			tags: tagged ? ['harbour', 'autumn'] : [],
+			feedback: told ? { general: 'See the handbook of the school.' } : {}
+		});
+		if (isChoice(question) && optionFeedback && ('options' in meant[at]! || truth === 'options'))
+			expect({ text, notes: question.options.map((option) => option.feedback) }).toEqual({
+				text,
+				notes: question.options.map((_, place) => `Note ${place + 1}.`)
+			});
+	});
+};
+
 describe('a list of questions typed with any mixture of habits', () => {
 	it('is read as it was meant', () => {
 		fc.assert(
-			fc.property(anyMeant, anyHabits, (meant, habits) => {
-				const text = typed(meant, habits);
-				const { questions } = readMarkedText(linesOf(text), 'a.txt', 'text');
-				expect({ text, read: questions.map(({ question }) => short(question)) }).toEqual({
-					text,
-					read: meant.map(shortOf)
-				});
-				const said = {
-					title: habits.titled ? 'Of the harbour' : '',
-					category: habits.heading ? [habits.heading.replace(/^#+ /, '')] : [],
-					points: habits.pointsForm === 'none' ? null : 2,
-					tags: habits.tags ? ['harbour', 'autumn'] : [],
-					feedback: habits.feedback ? { general: 'See the handbook of the school.' } : {}
-				};
-				questions.forEach(({ question }, at) => {
-					const { title, category, points, tags, feedback } = question;
-					expect({ text, at, title, category, points, tags, feedback }).toEqual({ text, at, ...said });
-					if (isChoice(question) && habits.optionFeedback && ('options' in meant[at]! || habits.truth === 'options'))
-						expect({ text, notes: question.options.map((option) => option.feedback) }).toEqual({
-							text,
-							notes: question.options.map((_, place) => `Note ${place + 1}.`)
-						});
-				});
-			}),
+			fc.property(anyMeant, anyHabits, (meant, habits) =>
+				expectAsMeant(typed(meant, habits), meant, habits, () => habits)
+			),
 			{ numRuns, seed }
 		);
 	});
+	it('is read as it was meant where each question is typed in another way', () => {
+		const mixed = fc
+			.tuple(anyMeant, anyHabits)
+			.chain(([meant, habits]) =>
+				fc.tuple(fc.constant(meant), fc.constant(habits), anyOwnHabits(meant.length, habits))
+			);
+		fc.assert(
+			fc.property(mixed, ([meant, habits, own]) =>
+				expectAsMeant(typed(meant, habits, own), meant, habits, (at) => own[at]!)
+			),
+			{ numRuns, seed }
+		);
+	});
+	it.each([' (Select one)', ' Select one:', ' Choose all that apply.', ' (Choose the best answer.)'])(
+		'keeps “%s” with the stem, wherever its line ends',
+		(aside) => {
+			const asked = anyMeant.map((list) =>
+				list.map((one) => ('options' in one ? { ...one, stem: one.stem + aside } : one))
+			);
+			fc.assert(
+				fc.property(asked, anyHabits, (meant, habits) =>
+					expectAsMeant(typed(meant, habits), meant, habits, () => habits)
+				),
+				{ numRuns: Math.ceil(numRuns / 4), seed }
+			);
+		}
+	);
 });
