@@ -16,6 +16,18 @@ export interface FoundOption {
 	line: number;
 }
 
+/** What a section of a text says of the questions in it. */
+export interface OfSection {
+	/** The points of each question, as written. */
+	points: string | null;
+	/** The points of all of them together, and the line that says so. */
+	total: { points: number; line: Line } | null;
+	trueFalse: boolean;
+}
+
+/** What is said of questions where no section says anything. */
+export const ofNoSection = (): OfSection => ({ points: null, total: null, trueFalse: false });
+
 /** A question of a marked text while it is read. */
 export interface Block {
 	number: number;
@@ -41,8 +53,8 @@ export interface Block {
 	listEnd: number;
 	/** Numbered things in front of lettered options: statements that the options speak of, or things to match. */
 	statements: FoundOption[];
-	/** What its section says of each question: the points, and that all are true or false. */
-	each: { points: string | null; trueFalse: boolean };
+	/** What its section says of its questions; one and the same for all of them. */
+	each: OfSection;
 	/** The last thing that was read, which a line that runs on belongs to. */
 	last: 'stem' | 'option' | 'feedback' | 'option-feedback' | 'pair' | 'field';
 }
@@ -74,7 +86,7 @@ export function emptyBlock(
 		boxed: false,
 		listEnd: -1,
 		statements: [],
-		each: { points: null, trueFalse: false },
+		each: ofNoSection(),
 		last: 'stem'
 	};
 }

@@ -3,9 +3,9 @@ import type { Line } from './lines';
 import { cut } from './marks';
 
 /** A thing to be matched, with a labelled one of the second column behind it: "Ebb        A. rises". */
-const twoColumns = /^(.*?\S)\s{2,}([A-Z])[.)]\s+(?=\S)/;
+const twoColumns = /^(.*?\S)\s{2,}([A-Za-z])[.)]\s+(?=\S)/;
 /** A line of the second column alone. */
-const secondColumn = /^([A-Z])[.)]\s+(?=\S)/;
+const secondColumn = /^([A-Za-z])[.)]\s+(?=\S)/;
 
 interface Placed {
 	block: Block;
@@ -26,8 +26,8 @@ function rowOf({ stem, options, pairs }: Block): Row | null {
 	return {
 		left: cut(first, 0, found[1]!.length),
 		right: [
-			{ label: found[2]!, line: cut(first, found[0].length) },
-			...others.map((line, at) => ({ label: alone[at]![1]!, line: cut(line, alone[at]![0].length) }))
+			{ label: found[2]!.toUpperCase(), line: cut(first, found[0].length) },
+			...others.map((line, at) => ({ label: alone[at]![1]!.toUpperCase(), line: cut(line, alone[at]![0].length) }))
 		]
 	};
 }

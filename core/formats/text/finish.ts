@@ -5,7 +5,7 @@ import { escapeText } from '../../xml/serialise';
 import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';
 import { note, type Block } from './block';
 import { lineOf, type Line } from './lines';
-import { cut } from './marks';
+import { cut, placeOfLabel } from './marks';
 import { covers, keysOf, saysNoAnswer, sayTheSame, withoutReason } from './keys';
 import { bareOptions, statementLines } from './options';
 import { numberWithUnit } from './units';
@@ -41,6 +41,7 @@ export function finish(
 			'doubtful'
 		);
 	}
+	inOrderOfLetters(block);
 	asLabelledPairs(block, given.length > 0 || listed !== null);
 	asListedPairs(block, given.length > 0 || listed !== null);
 	asMatching(block, given[0] ?? listed ?? '');
@@ -260,6 +261,17 @@ function mappingOf(value: string): [string, string][] | null {
 		/\d/.test(one) || /\d/.test(other) ? /^\d/.test(one) !== /^\d/.test(other) : !others.has(one)
 	);
 	return apart ? pairs : null;
+}
+
+/** Puts options that stand in two columns, "a. … c. …" above "b. … d. …", in the order of their letters. */
+function inOrderOfLetters(block: Block): void {
+	const { options } = block;
+	const places = options.map((option) => (/^[A-Za-z]$/.test(option.label) ? placeOfLabel(option.label, false) : null));
+	const lines = new Set(options.map((option) => option.line));
+	if (places.includes(null) || lines.size === options.length || new Set(places).size < places.length) return;
+	if (places.some((place) => place! >= options.length) || places.every((place, at) => place === at)) return;
+	block.options = options.map((_, at) => options[places.indexOf(at)]!);
+	block.notes = block.notes.filter((one) => one.rule !== 'odd-letter');
 }
 
 const asksToMatch = /\b(?:match|pair|connect|link)\b/i;

@@ -5,7 +5,16 @@ import { escapeText } from '../../xml/serialise';
 import { blankRun, kindOfWord, type Draft } from '../assemble';
 import { categoryOf } from '../table/cells';
 import { Ahead, separatorLine } from './ahead';
-import { emptyBlock, isOpen, note, othersHaveFeedback, stemText, type Block } from './block';
+import {
+	emptyBlock,
+	isOpen,
+	note,
+	ofNoSection,
+	othersHaveFeedback,
+	stemText,
+	type Block,
+	type OfSection
+} from './block';
 import { joinColumns } from './columns';
 import { pointsInBrackets, takes, withoutBrackets } from './brackets';
 import { applyField, feedbackOfOption, reasonUnderAnswer, unknownField } from './fields';
@@ -73,7 +82,7 @@ class Reader {
 	/** The points that are said of all questions, in front of the first. */
 	#overall: string | null = null;
 	/** What the section at hand says of each of its questions. */
-	#each: { points: string | null; trueFalse: boolean } = { points: null, trueFalse: false };
+	#each: OfSection = ofNoSection();
 	#gap = true;
 	#inKey = false;
 	#keys: ListedAnswer[] = [];
@@ -104,6 +113,7 @@ class Reader {
 				'doubtful'
 			);
 		pointsInBrackets(blocks);
+		this.#shareTotals(blocks);
 		const placed = this.#ready.length ? this.#blocks : joinColumns(this.#blocks);
 		let at = 0;
 		const ready = (before: number) => {
@@ -345,15 +355,35 @@ class Reader {
 	#section(line: Line, text: string): void {
 		const said = sectionWords(text);
 		const begins = said.begins || line.heading !== null;
-		if (begins) this.#each = { points: this.#overall, trueFalse: said.trueFalse };
+		if (begins) {
+			const total = said.total === null ? null : { points: said.total, line };
+			this.#each = { points: total ? null : this.#overall, total, trueFalse: said.trueFalse };
+		}
 		if (said.points === null) return;
 		if (!begins && !this.#blocks.length) this.#overall = said.points;
-		this.#each.points = said.points;
+		this.#each = { ...this.#each, points: said.points };
 		this.#report(
 			'points-each',
 			`“${beginning(text, 80)}” was taken to say that each question below it is worth ${said.points}, where it says nothing else.`,
 			line.number
 		);
+	}
+
+	/** Gives the points of a section to its only question; of several, it is said that nothing tells how they are shared. */
+	#shareTotals(blocks: Block[]): void {
+		for (const section of new Set(blocks.map((block) => block.each))) {
+			const own = blocks.filter((block) => block.each === section && block.draft.points === null);
+			if (!section.total || section.points !== null || !own.length) continue;
+			const { points, line } = section.total;
+			if (own.length === 1) own[0]!.draft.points = String(points);
+			else
+				this.#report(
+					'points-of-section',
+					`“${beginning(line.text, 80)}” says ${points} points, and not whether each of the ${own.length} questions below it has so many or all of them together. They have none yet; set them.`,
+					line.number,
+					'doubtful'
+				);
+		}
 	}
 
 	#keyLine(line: Line): boolean {
@@ -393,7 +423,7 @@ class Reader {
 				line.number
 			);
 		this.#ended = false;
-		this.#block = { ...emptyBlock(number, numbered, style, line, this.#pending), each: { ...this.#each } };
+		this.#block = { ...emptyBlock(number, numbered, style, line, this.#pending), each: this.#each };
 		this.#pending = {};
 		for (const one of line.odd ?? []) note(this.#block, one.rule, one.message);
 		this.#blocks.push({ block: this.#block, category: this.#category() });

@@ -21,6 +21,22 @@ export function withoutAnswer(line: Line, block: Block): Line {
 	return cut(line, 0, found.index);
 }
 
+/** An option taken apart from that of another column on its line, whose letter comes later: "a. Ebb       c. Flood". */
+function apartInColumns(current: OptionMark, place: number, option: OptionMark): OptionMark[] {
+	if (!/^[A-Za-z]$/.test(option.label) || !/^[.)]$/.test(option.style)) return [current];
+	const found = /\s{3,}(\*?)([A-Za-z])([.)])\s+(?=\S)/.exec(current.rest.text);
+	const later = found && placeOfLabel(found[2]!, false);
+	if (!found || found.index === 0 || found[3] !== option.style || later === null || later < place || later > place + 4)
+		return [current];
+	const other: OptionMark = {
+		...option,
+		label: found[2]!,
+		starred: found[1] === '*',
+		rest: cut(current.rest, found.index + found[0].length)
+	};
+	return [{ ...current, rest: cut(current.rest, 0, found.index) }, ...apartInColumns(other, later + 1, option)];
+}
+
 /** One option line taken apart where several stand on it. */
 export function splitInline(option: OptionMark, expected: number): OptionMark[] {
 	if (option.ticked !== null || option.bullet || !option.label || option.style === 'list') return [option];
@@ -41,7 +57,7 @@ export function splitInline(option: OptionMark, expected: number): OptionMark[] 
 					? `\\[${next}\\]`
 					: `${next}${/[-–—]/.test(option.style) ? '\\s?' : ''}\\${option.style}`;
 		const found = new RegExp(`(${least}|\\s*[,;|]\\s+)(\\*?)(\\s*)${escaped}\\s+`).exec(current.rest.text);
-		if (!found || found.index === 0) break;
+		if (!found || found.index === 0) return [...out, ...apartInColumns(current, place, option)];
 		const [whole, gap, star, space] = found as unknown as [string, string, string, string];
 		// a star belongs to what it stands nearer to: "a. True *   b. False", "a. True   *b. False"
 		const behind = star !== '' && space.length >= gap.length;

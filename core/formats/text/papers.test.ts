@@ -235,6 +235,47 @@ describe('answers on lines of their own', () => {
 	});
 });
 
+describe('two columns of a page', () => {
+	it('hold options above one another, in the order of their letters', () => {
+		const text =
+			'1. Which are ropes?\n   a. Warp             c. Hawser\n   b. Fid              d. Marlinspike\nAnswer: a, c';
+		expect(all(text)).toEqual([['multiple-response', 'Which are ropes?', '*Warp', 'Fid', '*Hawser', 'Marlinspike']]);
+		expect(rules(text)).not.toContain('odd-letter');
+	});
+	it('hold things to match, whatever the case of their letters', () => {
+		expect(
+			all(
+				'___ 1. Whipping         a. joins two ropes\n___ 2. Sheet bend       b. stops an end from fraying\n\nKEY\n1. b   2. a'
+			)
+		).toEqual([['matching', 'Match.', 'Whipping=stops an end from fraying', 'Sheet bend=joins two ropes']]);
+	});
+});
+
+describe('the points that a section says in brackets', () => {
+	const paper = (more: string) =>
+		`Each question is worth 2 points.\n\n## Part A\n\n1. What is a warp?\nAnswer: rope\n\n## Part B (10 points)\n\n2. Explain the bowline.\n${more}`;
+	it('are those of its only question', () => {
+		expect(points(paper(''))).toEqual([2, 10]);
+	});
+	it('are shared by several in a way that nothing tells, which is reported', () => {
+		const text = paper('\n3. Explain the ebb.\n');
+		expect(points(text)).toEqual([2, null, null]);
+		const { reports } = read(text);
+		expect(reports.map((report) => report.rule)).toContain('points-of-section');
+	});
+});
+
+describe('how hard a question is', () => {
+	it.each(['**1. What is a warp?** *(Easy)*', '1. (Easy) What is a warp?', '1. What is a warp? [easy]'])(
+		'is no part of its stem: %s',
+		(line) => {
+			const [found] = read(`${line}\nAnswer: rope`).questions;
+			expect(short(found!.question)).toEqual(['short-answer', 'What is a warp?', 'rope']);
+			expect(found!.question.difficulty).toBe('easy');
+		}
+	);
+});
+
 describe('data in a fence of code, within the words of a language model', () => {
 	it.each([
 		[

@@ -12,10 +12,15 @@ const ofKind =
 	/^(?:multiple[-\s]choice|true\s*(?:[/|]|or)?\s*false|matching|completion|short[-\s]answer|essay|fill[-\s]in[-\s]the[-\s]blanks?)(?:\s+questions?)?\s*(?:[.:(]|$)/i;
 const trueOrFalse = /\btrue\s*(?:[/|]|or|and)\s*false\b|\bt\s*\/\s*f\b/i;
 
+/** The points of a whole section, in brackets at the end of its line: “Part B. Essay (10 points)”. */
+const total = new RegExp(String.raw`[([]\s*(?:total(?:\s+of)?:?\s*)?${amount}(?:\s*(?:in\s+)?total)?\s*[)\]]\s*$`, 'i');
+
 /** What a line above questions says of each of them. */
 export interface SectionWords {
 	/** The points that each question is worth, as written; null where nothing is said of them. */
 	points: string | null;
+	/** The points of all of them together; null where nothing is said of that. */
+	total: number | null;
 	/** The questions are statements to be called true or false. */
 	trueFalse: boolean;
 	/** The line begins a new part of the paper, so that what was said above it holds no longer. */
@@ -26,5 +31,11 @@ export interface SectionWords {
 export function sectionWords(text: string): SectionWords {
 	const points = each.map((pattern) => pattern.exec(text)?.[1]).find((found) => found !== undefined) ?? null;
 	const begins = section.test(text) || ofKind.test(text);
-	return { points, trueFalse: begins && trueOrFalse.test(text), begins };
+	const whole = points === null ? total.exec(text)?.[1] : undefined;
+	return {
+		points,
+		total: whole ? Number(whole.replace(',', '.')) : null,
+		trueFalse: begins && trueOrFalse.test(text),
+		begins
+	};
 }
