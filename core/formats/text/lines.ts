@@ -24,9 +24,26 @@ export interface Line {
 	odd?: { rule: string; message: string }[];
 }
 
+const wide = /[\uff01-\uff0f\uff1a-\uff20\uff3b-\uff40\uff5b-\uff5e]/g;
+const widthOffset = 0xfee0;
+const ofTheEast = /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Hangul}]/u;
+
+/** The signs of a keyboard of the East in a line of other letters, as the signs that these are written with. */
+const withoutWideSigns = (text: string) =>
+	ofTheEast.test(text)
+		? text
+		: text
+				.replace(/：(?=[\p{L}\p{N}([+-])/gu, '： ')
+				.replace(wide, (sign) => String.fromCharCode(sign.charCodeAt(0) - widthOffset));
+
 /** A line of plain text. */
 export function lineOf(text: string, number: number): Line {
-	const expanded = text.replace(/\t/g, '    ').replace(/\u00a0/g, ' ');
+	const expanded = withoutWideSigns(text)
+		.replace(/\t/g, '    ')
+		.replace(/\u00a0/g, ' ')
+		// signs that nobody sees, as pages that were copied have them, and the line ends of HTML in Markdown
+		.replace(/[\u200b\u2060\ufeff]/g, '')
+		.replace(/(?:\s*<br\s*\/?>)+\s*$/i, '');
 	return {
 		text: expanded.trim(),
 		markup: escapeText(expanded.trim()),

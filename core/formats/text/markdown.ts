@@ -3,7 +3,7 @@ import { escapeText } from '../../xml/serialise';
 import type { Line } from './lines';
 
 /** A line to write an answer on in front of a number is no emphasis. */
-const answerBlank = /^_{2,}\s*[A-Za-z]{0,5}\s*_*\s*#?\d{1,6}\s*[.)]/;
+const answerBlank = /^(?!__\d+[.)]__|__[^_]+__\s*$)_{2,}\s*[A-Za-z]{0,5}\s*_*\s*#?\d{1,6}\s*[.)]/;
 const keycap = /^(\d)\uFE0F?\u20E3[.)]?\s*/;
 const escaped = /\\([_*#.\-+>)\]])/g;
 /** Signs that stand for escaped ones while emphasis is looked for. */
@@ -43,7 +43,8 @@ export function readSigns(line: Line): Line {
 	const text = line.text
 		.replace(keycap, '$1. ')
 		.replace(/^\u{1F51F}\s*/u, '10. ')
-		.replace(/^>\s+(?=\S)/, '')
+		.replace(/^(?:>\s*)+(?=\s\S|$)/, '')
+		.trimStart()
 		.replace(escaped, (_, sign: string) => String.fromCharCode(hidden + sign.charCodeAt(0)));
 	if (text === line.text && !/[*_`]/.test(text)) return line;
 	const shown = (one: string) =>

@@ -137,14 +137,16 @@ export function optionMark(given: Line): OptionMark | null {
 	let line = given;
 	let bullet = line.list?.kind === 'bullet';
 	const boxed =
-		/^(?:[-•*+]\s+)?(?:\[\s*([xX*✓✔ ]?)\s*\]|\(\s*([xX*✓✔]|\s)\s*\)|([☐☑☒✓✔✅❌✗✘⬜◻○◯●◉]))\uFE0F?\s*/u.exec(line.text);
+		/^(?:[-–—•*+‣◦▪·]\s+)?(?:\[\s*([xX*✓✔ ]?)\s*\]|\(\s*([xX*✓✔]|\s)\s*\)|([☐☑☒✓✔✅❌✗✘⬜◻○◯●◉]))\uFE0F?\s*/u.exec(
+			line.text
+		);
 	let ticked: boolean | null = null;
 	if (boxed && !/^\[\s*\]\s*$/.test(line.text)) {
 		ticked = boxed[3] ? /[☑☒✓✔✅●◉]/u.test(boxed[3]) : (boxed[1] ?? boxed[2] ?? '').trim() !== '';
 		line = cut(line, boxed[0].length);
-	} else if (/^[-•+‣◦▪·]\s+/.test(line.text)) {
+	} else if (/^[-–—•+‣◦▪·]\s+/.test(line.text)) {
 		bullet = true;
-		line = cut(line, /^[-•+‣◦▪·]\s+/.exec(line.text)![0].length);
+		line = cut(line, /^[-–—•+‣◦▪·]\s+/.exec(line.text)![0].length);
 	}
 	const worded = /^(?:option|choice)\s+(?=\(?[A-Za-z0-9]{1,2}\s?[.):\]–-])/i.exec(line.text);
 	if (worded) line = cut(line, worded[0].length);

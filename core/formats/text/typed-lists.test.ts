@@ -78,4 +78,27 @@ describe('a list of questions typed with any mixture of habits', () => {
 			);
 		}
 	);
+	it.each<[string, (text: string) => string]>([
+		['blanks that do not break', (text) => text.replace(/ /g, '\u00a0')],
+		['signs that nobody sees', (text) => text.replace(/^| /gm, '$&\u200b')],
+		['blanks at the ends of its lines', (text) => text.replace(/$/gm, ' \t')],
+		['the line ends of an old Mac', (text) => text.replace(/\r?\n/g, '\r')],
+		['line separators', (text) => text.replace(/\r?\n/g, '\u2028')],
+		[
+			'the signs of a keyboard of the East',
+			(text) => text.replace(/[:()]/g, (sign) => String.fromCharCode(sign.charCodeAt(0) + 0xfee0))
+		],
+		['the marks of an answered mail', (text) => text.replace(/^/gm, '> ')],
+		['an indent', (text) => text.replace(/^/gm, '    ')],
+		['an empty line behind each line', (text) => text.replace(/\n/g, '\n\n')],
+		['line ends of HTML', (text) => text.replace(/\r?\n/g, '<br>\n')],
+		['dashes of a word processor', (text) => text.replace(/(?<=^\s*)- /gm, '– ')]
+	])('is read as it was meant with %s', (_, change) => {
+		fc.assert(
+			fc.property(anyMeant, anyHabits, (meant, habits) =>
+				expectAsMeant(change(typed(meant, habits)), meant, habits, () => habits)
+			),
+			{ numRuns: Math.ceil(numRuns / 6), seed }
+		);
+	});
 });
