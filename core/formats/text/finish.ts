@@ -191,6 +191,10 @@ function withoutOptions(block: Block, keyLists: string[][]): boolean {
 		toleranceOfStem(block);
 		const unit = numbers.find((one) => one.unit)?.unit;
 		if (unit) draft.unit = unit;
+		for (const key of draft.keys!) {
+			const [aside] = /\([^()\d±]+\)$/.exec(key) ?? [];
+			if (aside) note(block, 'left-out-text', `The words behind its answer, “${aside}”, were left out of it.`);
+		}
 		const rough = draft.keys!.find((key) => /^(?:approx|about|ca\b|ca\.|circa|~|≈)/i.test(key));
 		if (rough)
 			note(

@@ -235,6 +235,20 @@ describe('answers on lines of their own', () => {
 	});
 });
 
+describe('a number with what people write around it', () => {
+	it.each([
+		['2.9 m ± 0.2', '2.9±0.2'],
+		['5 knots +/- 2 knots', '5±2'],
+		['3 (three)', '3±0'],
+		['12 m (twelve metres)', '12±0']
+	])('is %s', (answer, wanted) => {
+		expect(all(`1. How much?\nAnswer: ${answer}`)).toEqual([['numeric', 'How much?', wanted]]);
+	});
+	it('is told apart from words in brackets, which are reported', () => {
+		expect(rules('1. When?\nAnswer: 1912 (April)')).toEqual(['left-out-text']);
+	});
+});
+
 describe('two columns of a page', () => {
 	it('hold options above one another, in the order of their letters', () => {
 		const text =

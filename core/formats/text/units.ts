@@ -24,6 +24,15 @@ export function numberWithUnit(text: string): { number: AcceptedNumber; unit: st
 		const around = value && 'value' in value.number ? numberAnswer(`${value.number.value} ± ${apart[2]!}`) : null;
 		if (around) return { number: around, unit: value!.unit };
 	}
+	// "2.9 m ± 0.2", and "3 (three)", where the bracket only says it again
+	const around = /^([^±]+?)\s*(?:±|\+\s*\/?\s*-)\s*([\d.,]+)\s*([^\d\s.,]\S{0,11})?$/.exec(plain);
+	const before = around && numberWithUnit(around[1]!);
+	if (before?.unit && 'value' in before.number && (!around![3] || around![3] === before.unit)) {
+		const number = numberAnswer(`${before.number.value} ± ${around![2]!}`);
+		if (number) return { number, unit: before.unit };
+	}
+	const said = /^(.*\d.*?)\s*\([^()\d]+\)$/.exec(plain);
+	if (said) return numberWithUnit(said[1]!);
 	const found = /^(.*?[\d.])\s*([^\d\s.,+±-][^\d\s]{0,11}|%|°)$/.exec(plain);
 	const unit = found?.[2]?.replace(/\.$/, '');
 	if (!unit || !units.has(unit.toLowerCase())) return null;
