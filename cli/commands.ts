@@ -1,4 +1,5 @@
-import { quizDifferences } from '../core/compare/quizzes';
+import { placesOfFitted, quizDifferences } from '../core/compare/quizzes';
+import { QuestionPlaces } from '../core/formats/question-places';
 import { codec } from './codec';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
@@ -105,8 +106,8 @@ const check: Command = {
 
 /** The quizzes of a package with their questions by place instead of by identifier. */
 function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrite[] {
-	const byFile = new Map(questions.map((question, at) => [question.source?.file, at]));
-	const byIdentifier = new Map(questions.map((question, at) => [question.identifier, at]));
+	const places = new QuestionPlaces();
+	for (const question of questions) places.add(question);
 	return quizzes.map((quiz) => ({
 		identifier: quiz.identifier,
 		title: quiz.title,
@@ -115,9 +116,10 @@ function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrit
 			draw: part.draw,
 			pointsEach: part.pointsEach,
 			shuffle: part.shuffle ?? false,
-			questions: part.questions.flatMap(
-				({ identifier, file }) => byIdentifier.get(identifier) ?? byFile.get(file ?? undefined) ?? []
-			)
+			questions: part.questions.flatMap((one) => {
+				const place = places.find(one);
+				return place === undefined ? [] : [place - 1];
+			})
 		}))
 	}));
 }
@@ -161,19 +163,26 @@ const convert: Command = {
 			await rm(unfinished, { force: true });
 			await close();
 		}
-		return prove(questions, quizzesToWrite(quizzes, questions), to!, (question) => format.loss(question, fitting));
+		return prove(questions, quizzesToWrite(quizzes, questions), to!, format, fitting);
 	}
 };
 
-async function prove(questions: Question[], quizzes: QuizToWrite[], to: string, loss: Format['loss']): Promise<number> {
+async function prove(
+	questions: Question[],
+	quizzes: QuizToWrite[],
+	to: string,
+	format: Format,
+	fitting: FitOptions
+): Promise<number> {
 	const back = await readFile(to);
 	const written = await openFile(to);
 	const hashes = new Map<string, string | null>();
 	for (const question of back.questions) await hashAttachments(question, written.container, digest, hashes);
 	await written.close();
-	const losses = questions.map((question) => loss(question));
-	const sent = questions.flatMap((question, at) =>
-		losses[at]!.fitted.map((_, which) => ({ question, loss: losses[at]!, which }))
+	const losses = questions.map((question) => format.loss(question, fitting));
+	const order = format.order?.(questions.length, quizzes) ?? [...questions.keys()];
+	const sent = order.flatMap((at) =>
+		losses[at]!.fitted.map((_, which) => ({ question: questions[at]!, loss: losses[at]!, which }))
 	);
 	const lost = questions.filter((_, at) => losses[at]!.outcome === 'lost');
 	const lines = sent.map((one, at) => proofLine(at, one.question, back.questions[at], one.loss, one.which));
@@ -189,7 +198,14 @@ async function prove(questions: Question[], quizzes: QuizToWrite[], to: string, 
 				: line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
 		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
 	}
-	for (const words of quizDifferences(quizzes, back.quizzes)) say(`${'quiz'.padEnd(12)} ${words}`);
+	const placesBack = new QuestionPlaces();
+	for (const question of back.questions) placesBack.add(question);
+	const writtenAt = placesOfFitted(
+		losses.map((one) => one.fitted.length),
+		order
+	);
+	for (const words of quizDifferences(quizzes, back.quizzes, { sent: writtenAt, found: (one) => placesBack.find(one) }))
+		say(`${'quiz'.padEnd(12)} ${words}`);
 	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
 	say(
 		`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`

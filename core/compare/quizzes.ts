@@ -1,8 +1,27 @@
 import type { QuizToWrite } from '../formats/format';
-import type { FoundQuiz } from '../model/quiz';
+import type { FoundPart, FoundQuiz } from '../model/quiz';
+
+/** How the questions of quizzes are known again in a file that was read back; places count from 1. */
+export interface Known {
+	/** The places in the file of what was written for a question, by its place among those that were sent, from 0. */
+	sent: (at: number) => number[];
+	/** The place in the file of a question that a part refers to. */
+	found: (question: FoundPart['questions'][number]) => number | undefined;
+}
+
+/** Where in a file stands what was written for each question, by how many were written for each and the order of the file. */
+export function placesOfFitted(counts: number[], order = counts.map((_, at) => at)): Known['sent'] {
+	const starts: number[] = [];
+	let next = 1;
+	for (const at of order) {
+		starts[at] = next;
+		next += counts[at]!;
+	}
+	return (at) => Array.from({ length: counts[at] ?? 0 }, (_, which) => starts[at]! + which);
+}
 
 /** What became of quizzes that were written and read back, in sentences for people; none where they are what they were. */
-export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[]): string[] {
+export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[], known: Known): string[] {
 	return sent.flatMap((quiz, at) => {
 		const back = found[at];
 		if (!back) return [`The quiz “${quiz.title}” was not found in the file.`];
@@ -16,8 +35,12 @@ export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[]): string
 			if (!other) return;
 			if (other.draw !== part.draw)
 				words.push(`Part “${part.title}” draws ${other.draw ?? 'all'} instead of ${part.draw ?? 'all'}.`);
-			if (other.questions.length !== part.questions.length)
-				words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${part.questions.length}.`);
+			const wanted = part.questions.flatMap(known.sent);
+			const places = new Set(other.questions.map(known.found));
+			if (other.questions.length !== wanted.length)
+				words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${wanted.length}.`);
+			else if (!wanted.every((place) => places.has(place)))
+				words.push(`Part “${part.title}” has other questions than those that were sent.`);
 			if ((other.shuffle ?? false) !== part.shuffle)
 				words.push(
 					`Part “${part.title}” ${part.shuffle ? 'keeps the order of the file instead of a random one' : 'comes in a random order'}.`

@@ -2,7 +2,7 @@ import type { Codec } from '../container/codec';
 import type { FitOptions, Limits } from './fit/fit';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
-import type { FoundQuiz } from '../model/quiz';
+import type { FoundPart, FoundQuiz } from '../model/quiz';
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
 
@@ -91,6 +91,8 @@ export interface Format {
 	limits: Limits;
 	/** Says what becomes of one question. */
 	loss: (question: Question, options?: FitOptions) => Loss;
+	/** The order in which the questions stand in the file, by their places from 0, where it is not that in which they are given. */
+	order?: (count: number, quizzes: QuizToWrite[]) => number[];
 	/** Gives the bytes of the file in pieces, and tells how many questions are written. The same input gives the same bytes. */
 	write: (what: ToWrite, written?: (count: number) => void) => AsyncGenerator<Uint8Array>;
 }
@@ -108,7 +110,7 @@ export interface DocumentContext {
 	keywords: string[];
 	difficulty: string | null;
 	/** The questions of each bank that has been read, by the bank's identifier; readers add to it. */
-	banks: Map<string, { identifier: string; file: string | null }[]>;
+	banks: Map<string, FoundPart['questions']>;
 	/** What a user has said of a file of no standard shape. */
 	recipe?: Recipe;
 	/** How the questions that have been read are called, by their identifiers; readers add to it. */

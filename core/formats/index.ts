@@ -7,7 +7,7 @@ import { writeXml } from './own/xml';
 import { csvLimits, writeCsv, writeXlsx, xlsxLimits } from './table/write/table';
 import { textLimits, writeText } from './text/write/text';
 import { cartridgeLimits, limits12, limits12Bare } from './qti12/write/limits';
-import { writeCartridge, writeQti12, writeQti12Bare } from './qti12/write/package';
+import { cartridgeOrder, writeCartridge, writeQti12, writeQti12Bare } from './qti12/write/package';
 import { dialects } from './qti2/write/dialect';
 import { writeQti2 } from './qti2/write/package';
 
@@ -19,17 +19,18 @@ const qti2 = dialects.map((dialect) =>
 	made(dialect.name, dialect.title, '.zip', dialect.limits, (what, written) => writeQti2(dialect, what, written))
 );
 
+function cartridge(version: '1.2' | '1.3', name: FormatName): Format {
+	const write: Format['write'] = (what, written) => writeCartridge(version, what, written);
+	return { ...made(name, `Common Cartridge ${version}`, '.imscc', cartridgeLimits, write), order: cartridgeOrder };
+}
+
 /** The formats that can be written. A new one is a folder and one line here; readers are in documents.ts. */
 export const writtenFormats: Format[] = [
 	...qti2,
 	made('qti12', 'QTI 1.2 package', '.zip', limits12, writeQti12),
 	made('qti12-xml', 'QTI 1.2, bare XML', '.xml', limits12Bare, writeQti12Bare),
-	made('cc12', 'Common Cartridge 1.2', '.imscc', cartridgeLimits, (what, written) =>
-		writeCartridge('1.2', what, written)
-	),
-	made('cc13', 'Common Cartridge 1.3', '.imscc', cartridgeLimits, (what, written) =>
-		writeCartridge('1.3', what, written)
-	),
+	cartridge('1.2', 'cc12'),
+	cartridge('1.3', 'cc13'),
 	made('text', 'Marked text', '.txt', textLimits, writeText),
 	made('csv', 'CSV table', '.csv', csvLimits, writeCsv),
 	made('xlsx', 'XLSX workbook', '.xlsx', xlsxLimits, writeXlsx),

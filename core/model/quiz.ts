@@ -5,8 +5,12 @@ export interface FoundPart {
 	path: string[];
 	/** The identifier of a bank that it draws from, wherever in the package that stands. */
 	bank: string | null;
-	/** Identifiers of questions, with the file that each stands in where that is known, what its score is multiplied by, and whether it stands in a bank too. */
-	questions: { identifier: string; file: string | null; weight?: number | null; inBank?: boolean }[];
+	/**
+	 * Identifiers of questions, with the file that each stands in where that is known, its place among the questions that
+	 * are read from that file, from 1, where several may stand in one, what its score is multiplied by, and whether it
+	 * stands in a bank too.
+	 */
+	questions: { identifier: string; file: string | null; place?: number; weight?: number | null; inBank?: boolean }[];
 	/** How many are drawn, or null for all. */
 	draw: number | null;
 	pointsEach: number | null;

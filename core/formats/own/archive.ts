@@ -3,7 +3,7 @@ import { ZipWriter } from '../../container/write-zip';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { MediaFiles } from '../package/files';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
-import { takeQuestion, takeQuiz } from './take';
+import { TakenQuestions, takeQuestion, takeQuiz } from './take';
 
 const encoder = new TextEncoder();
 
@@ -34,7 +34,7 @@ export async function* writeArchive(
 
 /** Reads the archive, one question at a time. */
 export const readArchive: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const identifiers: string[] = [];
+	const taken = new TakenQuestions();
 	let head: { quizzes?: unknown; questions?: unknown } = {};
 	const told: ReadEvent[] = [];
 	const trouble = (rule: string, message: string, line = 1): ReadEvent => ({
@@ -54,11 +54,13 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 	}
 	let rest = '';
 	let number = 0;
+	let asked = 0;
 	let read = 0;
 	const size = context.container.size(context.file);
 	const lineEvents = function* (line: string): Generator<ReadEvent> {
 		number += 1;
 		if (!line.trim()) return;
+		asked += 1;
 		let value: unknown;
 		try {
 			value = JSON.parse(line);
@@ -71,7 +73,7 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 			return;
 		}
 		for (const event of takeQuestion(value, number, number, context, 'archive')) {
-			if (event.type === 'question') identifiers.push(event.question.identifier);
+			if (event.type === 'question') taken.add(asked, event.question.identifier);
 			yield event;
 		}
 	};
@@ -86,13 +88,13 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 		yield { type: 'progress', bytesRead: Math.min(read, size), bytesTotal: size };
 	}
 	if (rest.trim()) yield* lineEvents(rest);
-	if (typeof head.questions === 'number' && head.questions !== identifiers.length)
+	if (typeof head.questions === 'number' && head.questions !== taken.count)
 		yield trouble(
 			'count-differs',
-			`The archive says that it holds ${head.questions} questions, and ${identifiers.length} were found. Ask for it again.`
+			`The archive says that it holds ${head.questions} questions, and ${taken.count} were found. Ask for it again.`
 		);
 	for (const one of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
-		const quiz = takeQuiz(one, identifiers, context);
+		const quiz = takeQuiz(one, taken, context);
 		if (quiz) yield { type: 'quiz', quiz };
 	}
 };

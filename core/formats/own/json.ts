@@ -4,7 +4,7 @@ import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
 import { membersOf } from './members';
-import { takeQuestion, takeQuiz } from './take';
+import { TakenQuestions, takeQuestion, takeQuiz } from './take';
 import { base64Of } from './base64';
 
 const encoder = new TextEncoder();
@@ -55,7 +55,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 		type: 'report',
 		report: { rule: 'not-well-formed', severity: 'broken', message, place: { file: context.file, line } }
 	});
-	const identifiers: string[] = [];
+	const taken = new TakenQuestions();
 	const quizzes: unknown[] = [];
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
@@ -84,7 +84,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 			);
 		} else if (asked)
 			for (const event of takeQuestion(value, number, line, context, 'json')) {
-				if (event.type === 'question') identifiers.push(event.question.identifier);
+				if (event.type === 'question') taken.add(number, event.question.identifier);
 				yield event;
 			}
 		else if (key === 'quizzes') quizzes.push(value);
@@ -95,7 +95,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 			);
 	}
 	for (const one of quizzes) {
-		const quiz = takeQuiz(one, identifiers, context);
+		const quiz = takeQuiz(one, taken, context);
 		if (quiz) yield { type: 'quiz', quiz };
 	}
 };

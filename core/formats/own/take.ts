@@ -66,8 +66,26 @@ export function* takeQuestion(
 
 const isText = (value: unknown): value is string => typeof value === 'string';
 
+/** The questions of a file of ours that could be read, by the number that each has in the file. */
+export class TakenQuestions {
+	readonly #byNumber: ({ identifier: string; place: number } | undefined)[] = [];
+	/** How many there are. */
+	count = 0;
+
+	/** Notes the question of a number, from 1. */
+	add(number: number, identifier: string): void {
+		this.count += 1;
+		this.#byNumber[number] = { identifier, place: this.count };
+	}
+
+	/** The question of a number with its place among those that were read, or null where it could not be read. */
+	find(number: unknown): { identifier: string; place: number } | null {
+		return this.#byNumber[Number(number)] ?? null;
+	}
+}
+
 /** A quiz out of our own forms; what is not of the form is left out of it. */
-export function takeQuiz(value: unknown, identifiers: string[], context: DocumentContext): FoundQuiz | null {
+export function takeQuiz(value: unknown, taken: TakenQuestions, context: DocumentContext): FoundQuiz | null {
 	const quiz = value as Partial<OwnQuiz> | null;
 	if (!quiz || !isText(quiz.title) || !Array.isArray(quiz.parts)) return null;
 	return {
@@ -79,8 +97,8 @@ export function takeQuiz(value: unknown, identifiers: string[], context: Documen
 			path: [],
 			bank: null,
 			questions: (Array.isArray(part.questions) ? part.questions : []).flatMap((number) => {
-				const identifier = identifiers[number - 1];
-				return identifier === undefined ? [] : [{ identifier, file: null, inBank: true }];
+				const found = taken.find(number);
+				return found === null ? [] : [{ ...found, file: context.file, inBank: true }];
 			}),
 			draw: typeof part.draw === 'number' ? part.draw : null,
 			pointsEach: typeof part.pointsEach === 'number' ? part.pointsEach : null,

@@ -7,7 +7,7 @@ import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { base64Of } from './base64';
 import { MediaFiles } from '../package/files';
 import { ownQuiz, ownVersion, withOwnNames } from './form';
-import { takeQuestion, takeQuiz } from './take';
+import { TakenQuestions, takeQuestion, takeQuiz } from './take';
 
 /** The namespace of our own XML. */
 export const ownNamespace = 'urn:yarn-barrow:questions:1';
@@ -77,12 +77,13 @@ export async function* writeXml(
 /** Reads our own XML. */
 export const readOwnXml: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const told: Report[] = [];
-	const identifiers: string[] = [];
+	const taken = new TakenQuestions();
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
 	const collect = (name: string, depth: number) => depth === 1 && (name === 'question' || name === 'quiz');
 	for await (const event of streamXml(pieces, { collect, resumeAt: 'question', withoutSource: true })) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
+		if (event.type === 'fault' && event.rule !== 'bad-entity' && event.inside?.name === 'question') number += 1;
 		if (event.type === 'fault')
 			yield {
 				type: 'report',
@@ -99,11 +100,11 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 			number += 1;
 			const value = { ...(fromXml(node) as object), kind: node.attributes.kind };
 			for (const event of takeQuestion(value, number, node.line, { ...context, format: 'xml' }, 'xml')) {
-				if (event.type === 'question') identifiers.push(event.question.identifier);
+				if (event.type === 'question') taken.add(number, event.question.identifier);
 				yield event;
 			}
 		} else if (node.name === 'quiz') {
-			const quiz = takeQuiz(fromXml(node), identifiers, context);
+			const quiz = takeQuiz(fromXml(node), taken, context);
 			if (quiz) yield { type: 'quiz', quiz };
 		}
 	}

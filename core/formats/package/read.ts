@@ -269,6 +269,16 @@ async function firstText(container: Container, path: string): Promise<string> {
 	return '';
 }
 
+/** A quiz of a package in the package, whose files have other names outside of it. */
+const quizInside = (quiz: FoundQuiz, name: (inner: string) => string): FoundQuiz => ({
+	...quiz,
+	source: { ...quiz.source, file: name(quiz.source.file) },
+	parts: quiz.parts.map((part) => ({
+		...part,
+		questions: part.questions.map((one) => (one.file === null ? one : { ...one, file: name(one.file) }))
+	}))
+});
+
 /** The paths of a package in the package, told apart from those of the outer one. */
 async function* inside(path: string, events: AsyncGenerator<ReadEvent>): AsyncGenerator<ReadEvent> {
 	const name = (inner: string) => (/^https?:/i.test(inner) ? inner : `${path}!/${inner}`);
@@ -288,6 +298,8 @@ async function* inside(path: string, events: AsyncGenerator<ReadEvent>): AsyncGe
 				...event,
 				report: { ...event.report, place: { ...event.report.place, file: name(event.report.place.file) } }
 			};
+		else if (event.type === 'quiz') yield { ...event, quiz: quizInside(event.quiz, name) };
+		else if (event.type === 'other') yield { ...event, other: { ...event.other, path: name(event.other.path) } };
 		else if (event.type !== 'progress') yield event;
 	}
 }

@@ -115,6 +115,8 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 	const sections: Section[] = [];
 	const materials: Materials = new Map();
 	let quiz: FoundQuiz | null = null;
+	/** How many questions of this document were read. */
+	let asked = 0;
 	let encoding: Report | null = null;
 	const pieces = streamText(context.container, context.file, (report) => {
 		if (report.rule === 'wrong-encoding') encoding = report;
@@ -209,14 +211,16 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 				});
 			noteIdentifier(question, context, reports);
 			if (encoding && /[^\u0000-\u007f]/.test(event.fragment)) reports.push(encoding); // eslint-disable-line no-control-regex
+			asked += 1;
+			const reference = { identifier: question.identifier, file: context.file, place: asked };
 			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
 			for (const one of sections)
 				if (one.ident && (one.name === 'objectbank' || one === bank)) {
 					const known = context.banks.get(one.ident) ?? [];
-					known.push({ identifier: question.identifier, file: context.file });
+					known.push(reference);
 					context.banks.set(one.ident, known);
 				}
-			part?.questions.push({ identifier: question.identifier, file: context.file });
+			part?.questions.push(reference);
 			const said = categoryOfMetadata(metadataOf(element));
 			const metadata = said.length ? said : context.category;
 			yield {

@@ -173,6 +173,22 @@ export async function* writeQti12(
 	yield* zip.end();
 }
 
+/** Where each question stands in a cartridge: in the first quiz that uses it, by the place of that from 0, and in the bank, -1, where none does. */
+function cartridgeGroups(count: number, quizzes: QuizToWrite[]): [number, number[]][] {
+	const holders = quizzes.map((quiz) => new Set(quiz.parts.flatMap((part) => part.questions)));
+	const groups = new Map<number, number[]>();
+	for (let at = 0; at < count; at += 1) {
+		const group = holders.findIndex((one) => one.has(at));
+		if (groups.has(group)) groups.get(group)!.push(at);
+		else groups.set(group, [at]);
+	}
+	return [...groups].sort(([a], [b]) => a - b);
+}
+
+/** The order in which questions stand in a cartridge: those of no quiz in front, and then those of each. */
+export const cartridgeOrder = (count: number, quizzes: QuizToWrite[]): number[] =>
+	cartridgeGroups(count, quizzes).flatMap(([, members]) => members);
+
 /** Writes a Common Cartridge of a version: a question bank, or an assessment for each quiz. */
 export async function* writeCartridge(
 	version: '1.2' | '1.3',
@@ -184,18 +200,10 @@ export async function* writeCartridge(
 	const files = new MediaFiles();
 	const name = identifiers();
 	const code = version.replace('.', 'p');
-	// a question stands in the first quiz that uses it, and in the bank where none does
-	const holders = quizzes.map((quiz) => new Set(quiz.parts.flatMap((part) => part.questions)));
-	const groups = new Map<number, number[]>();
-	for (let at = 0; at < count; at += 1) {
-		const group = holders.findIndex((one) => one.has(at));
-		if (groups.has(group)) groups.get(group)!.push(at);
-		else groups.set(group, [at]);
-	}
 	let number = 0;
 	let done = 0;
 	const resources: string[] = [];
-	for (const [group, members] of [...groups].sort(([a], [b]) => a - b)) {
+	for (const [group, members] of cartridgeGroups(count, quizzes)) {
 		if (!(await anyHeld(what, members, cartridgeLimits))) continue;
 		const quiz = quizzes[group];
 		const folder = quiz ? `assessment-${group + 1}` : 'bank';

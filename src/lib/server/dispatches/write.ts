@@ -14,7 +14,8 @@ import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
-import { quizDifferences } from '../../../../core/compare/quizzes';
+import { placesOfFitted, quizDifferences } from '../../../../core/compare/quizzes';
+import { QuestionPlaces } from '../../../../core/formats/question-places';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
@@ -200,7 +201,9 @@ async function prove(
 	const note = (at: number, title: string, outcome: string, words: string[]) => {
 		if (proof.lines.length < mostLines) proof.lines.push({ title, questionId: ids[at]!, outcome, what: words });
 	};
-	let at = 0;
+	const order = format.order?.(ids.length, quizzes) ?? [...ids.keys()];
+	/** The place in the order of the file of what comes next. */
+	let place = 0;
 	interface Sent {
 		at: number;
 		question: Question;
@@ -212,20 +215,28 @@ async function prove(
 	const next = async (): Promise<Sent | null> => {
 		if (current && current.which + 1 < current.loss.fitted.length)
 			return (current = { ...current, which: current.which + 1 });
-		for (; at < ids.length; at += 1) {
+		for (; place < order.length; place += 1) {
+			const at = order[place]!;
 			const question = await ask(at);
 			const loss = format.loss(question, options);
-			if (loss.outcome !== 'lost') return (current = { at: at++, question, loss, which: 0 });
+			counts[at] = loss.fitted.length;
+			if (loss.outcome !== 'lost') {
+				place += 1;
+				return (current = { at, question, loss, which: 0 });
+			}
 			proof.leftBehind += 1;
 			note(at, question.title, 'left behind', loss.what);
 		}
 		return null;
 	};
 	const quizzesBack: FoundQuiz[] = [];
+	const places = new QuestionPlaces();
+	const counts: number[] = new Array<number>(ids.length).fill(0);
 	for await (const event of readPackage(container, codec)) {
 		if (event.type === 'quiz') quizzesBack.push(event.quiz);
 		if (event.type !== 'question') continue;
 		proof.foundInFile += 1;
+		places.add(event.question);
 		const sent = await next();
 		if (!sent) {
 			proof.otherwise += 1;
@@ -250,13 +261,16 @@ async function prove(
 						)
 			);
 		}
-		told(at);
+		told(place);
 	}
 	for (let sent = await next(); sent; sent = await next()) {
 		proof.sent += 1;
 		proof.missing += 1;
 		note(sent.at, sent.question.title, 'missing', []);
 	}
-	proof.quiz = quizDifferences(quizzes, quizzesBack);
+	proof.quiz = quizDifferences(quizzes, quizzesBack, {
+		sent: placesOfFitted(counts, order),
+		found: (one) => places.find(one)
+	});
 	return proof;
 }

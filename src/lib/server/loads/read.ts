@@ -4,6 +4,7 @@ import { checkQuestion } from '../../../../core/checks';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
+import { QuestionPlaces } from '../../../../core/formats/question-places';
 import { parseRecipe } from '../../../../core/formats/recipe/recipe';
 import type { OtherCategories, OtherFile, ReadEvent } from '../../../../core/formats/format';
 import type { Question } from '../../../../core/model/question';
@@ -106,9 +107,7 @@ class Reading {
 	#othersWaiting: [number, string, string][] = [];
 	readonly #hashes = new Map<string, string | null>();
 	readonly #seen = new Map<string, string>();
-	readonly #byFile = new Map<string, number>();
-	readonly #byPlace = new Map<string, number>();
-	readonly #byIdentifier = new Map<string, number>();
+	readonly #places = new QuestionPlaces();
 
 	constructor(
 		readonly pool: Pool,
@@ -123,12 +122,7 @@ class Reading {
 			await hashAttachments(question, container, (pieces) => this.#store(pieces), this.#hashes);
 			for (const { name, hash } of question.attachments) if (hash) this.#used(hash, name);
 			this.#batch.push({ question, fragment, reports, columns: columnsOf(question), categories: categories ?? {} });
-			this.#number += 1;
-			if (question.source) {
-				this.#byFile.set(question.source.file, this.#number);
-				this.#byPlace.set(`${question.source.file}\n${question.identifier}`, this.#number);
-			}
-			this.#byIdentifier.set(question.identifier, this.#number);
+			this.#number = this.#places.add(question);
 			if (this.#batch.length >= batchSize || this.#waitingBytes > mostWaiting) await this.#flush();
 		} else if (event.type === 'report') await this.#report(event.report, event.question);
 		else if (event.type === 'quiz') await this.#quiz(event.quiz);
@@ -241,12 +235,7 @@ class Reading {
 	}
 
 	#numbersOf(questions: FoundPart['questions']): number[] {
-		return questions.flatMap(
-			({ identifier, file }) =>
-				this.#byPlace.get(`${file}\n${identifier}`) ??
-				(file === null ? this.#byIdentifier.get(identifier) : this.#byFile.get(file)) ??
-				[]
-		);
+		return questions.flatMap((one) => this.#places.find(one) ?? []);
 	}
 
 	async #quiz(quiz: FoundQuiz): Promise<void> {

@@ -17,8 +17,16 @@ let count = 0;
 export async function makeCourse(pool: Pool): Promise<{ courseId: number; personId: number }> {
 	count += 1;
 	const mark = `${process.pid}-${Date.now()}-${count}`;
-	const personId = (await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', ['Ines Carrow', `ines-${mark}@gullhaven.example`, 'x'])).id;
-	const courseId = (await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`T-${mark}`, 'Vessel Stability'])).id;
+	const personId = (
+		await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
+			'Ines Carrow',
+			`ines-${mark}@gullhaven.example`,
+			'x'
+		])
+	).id;
+	const courseId = (
+		await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`T-${mark}`, 'Vessel Stability'])
+	).id;
 	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [personId, courseId]);
 	return { courseId, personId };
 }
@@ -29,7 +37,12 @@ export async function* arriving(bytes: Uint8Array, step = 1000): AsyncGenerator<
 }
 
 /** Loads a package and reads it, as an upload and the job after it do. */
-export async function loadPackage(pool: Pool, course: { courseId: number; personId: number }, files: Files | Uint8Array, name = 'package.zip'): Promise<number> {
+export async function loadPackage(
+	pool: Pool,
+	course: { courseId: number; personId: number },
+	files: Files | Uint8Array,
+	name = 'package.zip'
+): Promise<number> {
 	const bytes = files instanceof Uint8Array ? files : zipped(files);
 	const id = await receive(pool, course.courseId, course.personId, name, bytes.length, arriving(bytes));
 	await readLoad(pool, id, unhindered);
@@ -39,17 +52,38 @@ export async function loadPackage(pool: Pool, course: { courseId: number; person
 
 /** A decision to take everything into a new bank. */
 export function decide(more: Partial<Decision> = {}): Decision {
-	return { ...plainRules, bankId: null, bankName: 'Autumn', quizBank: null, leftOut: [], landings: {}, same: 'beside', ...more };
+	return {
+		...plainRules,
+		bankId: null,
+		bankName: 'Autumn',
+		quizBank: null,
+		leftOut: [],
+		landings: {},
+		same: 'beside',
+		...more
+	};
 }
 
 /** A QTI 1.2 multiple choice; without a key where none is named. */
 export function item(ident: string, stem: string, options: string[], key: string | null = 'A', more = ''): string {
-	const labels = options.map((text, at) => `<response_label ident="${'ABCDE'[at]}"><material><mattext>${text}</mattext></material></response_label>`).join('');
-	const rules = key === null ? '' : `<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal" minvalue="0" maxvalue="1"/></outcomes><respcondition><conditionvar><varequal respident="R">${key}</varequal></conditionvar><setvar varname="SCORE" action="Set">1</setvar></respcondition></resprocessing>`;
+	const labels = options
+		.map(
+			(text, at) =>
+				`<response_label ident="${'ABCDE'[at]}"><material><mattext>${text}</mattext></material></response_label>`
+		)
+		.join('');
+	const rules =
+		key === null
+			? ''
+			: `<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal" minvalue="0" maxvalue="1"/></outcomes><respcondition><conditionvar><varequal respident="R">${key}</varequal></conditionvar><setvar varname="SCORE" action="Set">1</setvar></respcondition></resprocessing>`;
 	return `<item ident="${ident}" title="${ident}"><presentation><material><mattext>${stem}</mattext>${more}</material><response_lid ident="R" rcardinality="Single"><render_choice shuffle="Yes">${labels}</render_choice></response_lid></presentation>${rules}</item>`;
 }
 
 /** A QTI 1.2 document of sections with items. */
 export function bankXml(sections: Record<string, string[]>): string {
-	return `<questestinterop>${Object.entries(sections).map(([title, items]) => (title ? `<section ident="${title}" title="${title}">${items.join('')}</section>` : items.join(''))).join('')}</questestinterop>`;
+	return `<questestinterop>${Object.entries(sections)
+		.map(([title, items]) =>
+			title ? `<section ident="${title}" title="${title}">${items.join('')}</section>` : items.join('')
+		)
+		.join('')}</questestinterop>`;
 }

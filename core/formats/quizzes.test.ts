@@ -1,0 +1,135 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { placesOfFitted, quizDifferences } from '../compare/quizzes';
+import { emptyCommon, type Question } from '../model/question';
+import { opened, readAll, type Found } from '../test-support/packages';
+import { back, written } from '../test-support/written';
+import { writtenFormats } from '.';
+import type { QuizToWrite } from './format';
+import { QuestionPlaces } from './question-places';
+
+const titles = ['Week 6', 'Tides & charts', 'Knots <and> ropes', '“Lights”', 'Übung – 1', 'A'];
+
+/** A question of which only the identifier and the title matter. */
+const question = (identifier: string, at: number): Question => ({
+	...emptyCommon(identifier, `Question ${at}`),
+	kind: 'multiple-choice',
+	stem: `Which is number ${at}?`,
+	points: 1,
+	options: ['A', 'B'].map((letter, place) => ({
+		identifier: letter,
+		text: `${letter} ${at}`,
+		credit: place ? 0 : 1,
+		pinned: false
+	})),
+	shuffle: null,
+	combination: 'sum',
+	bounds: { lower: null, upper: null },
+	lostKeys: []
+});
+
+const anyBank = fc
+	.array(fc.constantFrom('', 'Q1', 'Q2', 'a b', '1', 'Ü', 'x-9'), { minLength: 4, maxLength: 8 })
+	.map((identifiers) => identifiers.map(question));
+
+const anyQuizzes = (count: number): fc.Arbitrary<QuizToWrite[]> =>
+	fc.array(
+		fc.record({
+			identifier: fc.constantFrom('Z1', 'Z 2', ''),
+			title: fc.constantFrom(...titles),
+			parts: fc.array(
+				fc
+					.record({
+						title: fc.constantFrom(...titles),
+						questions: fc.uniqueArray(fc.nat({ max: count - 1 }), { minLength: 1, maxLength: count }),
+						share: fc.constantFrom(null, 0.4, 1),
+						pointsEach: fc.constantFrom(null, 1, 2, 0.5),
+						shuffle: fc.boolean()
+					})
+					.map(({ share, ...part }) => ({
+						...part,
+						draw: share === null ? null : Math.max(1, Math.floor(part.questions.length * share))
+					})),
+				{ minLength: 1, maxLength: 3 }
+			)
+		}),
+		{ minLength: 1, maxLength: 2 }
+	);
+
+/** What a form has no place for, in the words of the proof. */
+const nothing = /was not found in the file\.$/;
+const lostIn: Record<string, RegExp> = {
+	qti12: /gives .* points instead of/,
+	// all parts of a quiz are one there, which draws nothing, and a question stands in the first quiz alone
+	cc12: /./,
+	cc13: /./,
+	'qti12-xml': nothing,
+	text: nothing,
+	csv: nothing,
+	xlsx: nothing
+};
+
+describe.each(writtenFormats.map((format) => [format.name, format] as const))('%s', (name, format) => {
+	it('brings quizzes back with the same questions', async () => {
+		const some = anyBank.chain((bank) => fc.tuple(fc.constant(bank), anyQuizzes(bank.length)));
+		await fc.assert(
+			fc.asyncProperty(some, async ([bank, quizzes]) => {
+				const { found } = await back(await written(format, bank, quizzes), `file${format.ending}`);
+				const order = format.order?.(bank.length, quizzes) ?? [...bank.keys()];
+				expect(found.questions.map((one) => one.stem)).toEqual(order.map((at) => bank[at]!.stem));
+				const places = new QuestionPlaces();
+				for (const one of found.questions) places.add(one);
+				const told = quizDifferences(quizzes, found.quizzes, {
+					sent: placesOfFitted(
+						bank.map(() => 1),
+						order
+					),
+					found: (one) => places.find(one)
+				});
+				const lost = lostIn[name];
+				expect({ name, told: lost ? told.filter((one) => !lost.test(one)) : told }).toEqual({ name, told: [] });
+				if (lost === nothing) expect(told).toHaveLength(quizzes.length);
+			}),
+			{ numRuns: 20, seed: 5 }
+		);
+	});
+});
+
+/** The stems of the questions of each part of the quizzes of a file. */
+const stemsOf = (found: Found) => {
+	const places = new QuestionPlaces();
+	for (const one of found.questions) places.add(one);
+	return found.quizzes.map((quiz) =>
+		quiz.parts.map((part) => part.questions.map((one) => found.questions[(places.find(one) ?? 0) - 1]?.stem))
+	);
+};
+const quiz: QuizToWrite = {
+	identifier: 'Z',
+	title: 'Week 6',
+	parts: [{ title: 'One', questions: [1, 2], draw: null, pointsEach: null, shuffle: false }]
+};
+const bank = ['', '', ''].map(question);
+const formatOf = (name: string) => writtenFormats.find((format) => format.name === name)!;
+
+describe('a quiz', () => {
+	it.each([
+		['json', '"kind": "', '"kind": multiple'],
+		['xml', '<stem>', '<stem><']
+	])('in a damaged file of ours (%s) refers to what is left of its questions', async (name, from, to) => {
+		const text = Buffer.from(await written(formatOf(name), bank, [quiz])).toString();
+		const { found } = await back(Buffer.from(text.replace(from, to)), `a.${name}`);
+		const stems = [1, 2].map((at) => bank[at]!.stem);
+		expect(found.questions.map((one) => one.stem)).toEqual(stems);
+		expect(stemsOf(found)).toEqual([[stems]]);
+	});
+	it.each(['qti12', 'qti21', 'qti30', 'cc13', 'archive'])(
+		'in a package in the package (%s) refers to the questions that stand beside it',
+		async (name) => {
+			const inner = await written(formatOf(name), bank, [quiz]);
+			const found = await readAll(await opened({ 'courses/one.zip': inner, 'courses/two.zip': inner }));
+			const stems = [1, 2].map((at) => bank[at]!.stem);
+			expect(stemsOf(found)).toEqual([[stems], [stems]]);
+			expect(found.quizzes[0]!.source.file).toMatch(/^courses\/one\.zip!\//);
+		}
+	);
+});
