@@ -1,4 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { emptyCommon } from '../../../../core/model/question';
 import { planTakeIn } from '../../../../core/take-in/plan';
 import { banksOf, questionRows, storedQuestion } from '../banks/banks';
 import { categoryTree } from '../banks/tree';
@@ -264,6 +265,25 @@ describe('taking a load in', () => {
 		expect((await quizOf(pool, course.courseId, quiz!.id))!.parts).toMatchObject([
 			{ title: 'At random', draw: 1, shuffleQuestions: true, questions: [expect.any(Number), expect.any(Number)] }
 		]);
+	});
+	it('has quizzes refer to the right questions, also where these have no identifiers', async () => {
+		const questions = ['One?', 'Two?', 'Three?', 'Four?'].map((stem) => ({
+			...emptyCommon('', stem),
+			kind: 'essay',
+			stem
+		}));
+		const quizzes = [{ title: 'Paper', parts: [{ title: 'P', questions: [3, 2] }] }];
+		const file = JSON.stringify({ format: 'yarn-barrow-questions', version: 1, questions, quizzes });
+		const id = await loadPackage(pool, course, new TextEncoder().encode(file), 'bank.json');
+		await takeIn(pool, course.courseId, id, course.personId, decide());
+		const [quiz] = await quizzesOf(pool, course.courseId);
+		const [part] = (await quizOf(pool, course.courseId, quiz!.id))!.parts;
+		const titles = await Promise.all(
+			part!.questions.map((question) =>
+				row<{ title: string }>(pool, 'SELECT title FROM questions WHERE id = ?', [question])
+			)
+		);
+		expect(titles.map((one) => one!.title).sort()).toEqual(['Three?', 'Two?']);
 	});
 });
 
