@@ -28,6 +28,10 @@ const helpers =
 /** An item that no manifest lists is known by its root element. */
 const itemRoot = /^(?:assessmentItem|qti-assessment-item)$/;
 
+/** Whether a document is read with those that refer to it; a section only where there is a test that could. */
+const isHelper = (name: string | undefined, tests: boolean) =>
+	name !== undefined && helpers.test(name) && (tests || !/section$/i.test(name));
+
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
 /**
@@ -166,6 +170,10 @@ export async function* readPackage(
 			const root = document.isItem
 				? { name: 'assessmentItem', namespace: '' }
 				: (roots.get(path) ?? (await rootOf(container, path)));
+			if (container.packaged && !document.listed && isHelper(root?.name, tests.length > 0)) {
+				bytesRead += container.size(path);
+				continue;
+			}
 			const reader = root && readerOf(root);
 			const other =
 				!reader && !document.listed ? await textualFormat(container, path, root?.name ?? null, recipe) : null;
