@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { placesOfFitted, quizDifferences } from '../compare/quizzes';
 import { emptyCommon, type Question } from '../model/question';
 import { opened, readAll, type Found } from '../test-support/packages';
+import { partsFound } from '../test-support/quizzes';
 import { back, written } from '../test-support/written';
 import { writtenFormats } from '.';
 import type { QuizToWrite } from './format';
@@ -95,14 +96,7 @@ describe.each(writtenFormats.map((format) => [format.name, format] as const))('%
 	});
 });
 
-/** The stems of the questions of each part of the quizzes of a file. */
-const stemsOf = (found: Found) => {
-	const places = new QuestionPlaces();
-	for (const one of found.questions) places.add(one);
-	return found.quizzes.map((quiz) =>
-		quiz.parts.map((part) => part.questions.map((one) => found.questions[(places.find(one) ?? 0) - 1]?.stem))
-	);
-};
+const itemsOf = (found: Found) => partsFound(found).map((quiz) => quiz.map((part) => part.items));
 const quiz: QuizToWrite = {
 	identifier: 'Z',
 	title: 'Week 6',
@@ -118,17 +112,17 @@ describe('a quiz', () => {
 	])('in a damaged file of ours (%s) refers to what is left of its questions', async (name, from, to) => {
 		const text = Buffer.from(await written(formatOf(name), bank, [quiz])).toString();
 		const { found } = await back(Buffer.from(text.replace(from, to)), `a.${name}`);
-		const stems = [1, 2].map((at) => bank[at]!.stem);
-		expect(found.questions.map((one) => one.stem)).toEqual(stems);
-		expect(stemsOf(found)).toEqual([[stems]]);
+		const titles = [1, 2].map((at) => bank[at]!.title);
+		expect(found.questions.map((one) => one.title)).toEqual(titles);
+		expect(itemsOf(found)).toEqual([[titles]]);
 	});
 	it.each(['qti12', 'qti21', 'qti30', 'cc13', 'archive'])(
 		'in a package in the package (%s) refers to the questions that stand beside it',
 		async (name) => {
 			const inner = await written(formatOf(name), bank, [quiz]);
 			const found = await readAll(await opened({ 'courses/one.zip': inner, 'courses/two.zip': inner }));
-			const stems = [1, 2].map((at) => bank[at]!.stem);
-			expect(stemsOf(found)).toEqual([[stems], [stems]]);
+			const titles = [1, 2].map((at) => bank[at]!.title);
+			expect(itemsOf(found)).toEqual([[titles], [titles]]);
 			expect(found.quizzes[0]!.source.file).toMatch(/^courses\/one\.zip!\//);
 		}
 	);

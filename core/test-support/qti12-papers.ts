@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { escapeText } from '../xml/serialise';
-import { optionsOf, type Meant } from './typed-lists';
+import { numberMeant, optionsOf, type Meant } from './typed-lists';
 
 /** How a program writes QTI 1.2 (ASI information model); every field is one habit that the standard leaves open. */
 export interface Qti12Habits {
@@ -172,17 +172,10 @@ function item(meant: Meant, at: number, habits: Qti12Habits): string {
 			habits.numbers === 'response_num'
 				? `<response_num ident="N" numtype="Decimal"${single}>${fib}</response_num>`
 				: `<response_str ident="N"${single}>${fib}</response_str>`;
-		const [answer] = meant.answers as [string];
-		const around = /^(\S+) \+\/- (\S+)$/.exec(answer);
-		const range = /^(\S+) to (\S+)$/.exec(answer);
-		const bounds = around
-			? [Number(around[1]) - Number(around[2]), Number(around[1]) + Number(around[2])]
-			: range
-				? [Number(range[1]), Number(range[2])]
-				: null;
+		const { value, bounds } = numberMeant(meant.answers[0]!);
 		const within = bounds
 			? `<vargte respident="N">${bounds[0]}</vargte><varlte respident="N">${bounds[1]}</varlte>`
-			: equal('N', answer);
+			: equal('N', value);
 		marking = rules(
 			[{ test: habits.inAnd ? `<and>${within}</and>` : within, earns: 1 }],
 			habits.wrong === 'other' ? '<other/>' : null,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { escapeText } from '../xml/serialise';
 import type { Files } from './packages';
-import { optionsOf, type Meant } from './typed-lists';
+import { numberMeant, optionsOf, type Meant } from './typed-lists';
 
 /** How a program writes QTI 2.1 to 3.0; every field is one habit that the standard leaves open. */
 export interface Qti2Habits {
@@ -137,24 +137,17 @@ function partsOf(meant: Meant, habits: Qti2Habits): Parts {
 		};
 	}
 	if (meant.kind === 'numeric') {
-		const [answer] = meant.answers as [string];
-		const around = /^(\S+) \+\/- (\S+)$/.exec(answer);
-		const range = /^(\S+) to (\S+)$/.exec(answer);
-		const bounds = around
-			? [Number(around[1]) - Number(around[2]), Number(around[1]) + Number(around[2])]
-			: range
-				? [Number(range[1]), Number(range[2])]
-				: null;
+		const { value: answer, tolerance, bounds } = numberMeant(meant.answers[0]!);
 		const within = bounds
 			? `<and><gte>${response}${base('float', bounds[0]!)}</gte><lte>${response}${base('float', bounds[1]!)}</lte></and>`
 			: `<equal toleranceMode="exact">${response}${right}</equal>`;
-		const equal = around
-			? `<equal toleranceMode="absolute" tolerance="${around[2]} ${around[2]}">${response}${right}</equal>`
+		const equal = tolerance
+			? `<equal toleranceMode="absolute" tolerance="${tolerance} ${tolerance}">${response}${right}</equal>`
 			: within;
 		return {
 			cardinality: 'single',
 			type: 'float',
-			correct: [around?.[1] ?? range?.[1] ?? answer],
+			correct: [answer],
 			mapped: null,
 			asked: entry,
 			tests: [habits.numbers === 'equal' ? equal : within]

@@ -19,6 +19,19 @@ export function optionsOf(meant: Choice): { text: string; right: boolean }[] {
 	];
 }
 
+/** A number that is meant, as it is written: "3.66 +/- 0.01", "27 to 28" or "10"; of a range, the value is its lower end. */
+export function numberMeant(answer: string): {
+	value: string;
+	tolerance: string | null;
+	bounds: [number, number] | null;
+} {
+	const [, value, tolerance] = /^(\S+) \+\/- (\S+)$/.exec(answer) ?? [];
+	if (value && tolerance)
+		return { value, tolerance, bounds: [Number(value) - Number(tolerance), Number(value) + Number(tolerance)] };
+	const [, from, to] = /^(\S+) to (\S+)$/.exec(answer) ?? [];
+	return { value: from ?? answer, tolerance: null, bounds: from ? [Number(from), Number(to)] : null };
+}
+
 /** A question that is meant, in the short form of one that was read. */
 export function shortOf(meant: Meant): string[] {
 	const { kind, stem } = meant;
@@ -324,59 +337,35 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 	return { lines, listed };
 }
 
+const ownNames = [
+	'label',
+	'key',
+	'answerWord',
+	'decorated',
+	'indent',
+	'bullet',
+	'oneLine',
+	'wrapped',
+	'truth',
+	'pointsForm',
+	'feedback',
+	'tags',
+	'optionFeedback'
+] as const;
+
 /** Habits that somebody may have in one question and not in the next. */
-export type OwnHabits = Pick<
-	Habits,
-	| 'label'
-	| 'key'
-	| 'answerWord'
-	| 'decorated'
-	| 'indent'
-	| 'bullet'
-	| 'oneLine'
-	| 'wrapped'
-	| 'truth'
-	| 'pointsForm'
-	| 'feedback'
-	| 'tags'
-	| 'optionFeedback'
->;
+export type OwnHabits = Pick<Habits, (typeof ownNames)[number]>;
 
 /** Habits of their own for each of some questions, where those of all are given. */
 export const anyOwnHabits = (count: number, { key, number }: Habits): fc.Arbitrary<OwnHabits[]> =>
 	fc.array(anyHabits, { minLength: count, maxLength: count }).map((list) =>
-		list.map(
-			({
-				label,
-				answerWord,
-				decorated,
-				indent,
-				bullet,
-				oneLine,
-				wrapped,
-				truth,
-				pointsForm,
-				feedback,
-				tags,
-				optionFeedback,
-				...rest
-			}) => ({
-				label: /^\d/.test(label(0)) && !/^\W*[QN]/.test(number(1)) ? labels[0]![1] : label,
-				// a list of answers at the end has those of all
-				key: key.startsWith('list') || rest.key.startsWith('list') ? key : rest.key,
-				answerWord,
-				decorated,
-				indent,
-				bullet,
-				oneLine,
-				wrapped,
-				truth,
-				pointsForm,
-				feedback,
-				tags,
-				optionFeedback
-			})
-		)
+		list.map((given) => {
+			const own = Object.fromEntries(ownNames.map((name) => [name, given[name]])) as OwnHabits;
+			if (/^\d/.test(own.label(0)) && !/^\W*[QN]/.test(number(1))) own.label = labels[0]![1];
+			// a list of answers at the end has those of all
+			if (key.startsWith('list') || own.key.startsWith('list')) own.key = key;
+			return own;
+		})
 	);
 
 /** The list as it is typed with some habits, of which single questions may have others. */
