@@ -222,7 +222,7 @@ function resolve(
 	return { places: [...new Set(places)].sort((a, b) => a - b), lost };
 }
 
-/** A key text split where it names several; a text that is itself an option stays whole. */
+/** A key text split where it names several; a text that is itself an option, or a number with its tolerance, stays whole. */
 export function splitKeys(
 	text: string,
 	separators: string[],
@@ -231,7 +231,7 @@ export function splitKeys(
 ): string[] {
 	const whole = fold(text);
 	if (!whole) return [];
-	if (options.length && resolve([whole], forms, options).places.length) return [whole];
+	if (options.length ? resolve([whole], forms, options).places.length : numberAnswer(whole)) return [whole];
 	let parts = [whole];
 	for (const separator of separators) parts = parts.flatMap((part) => part.split(separator));
 	return parts.map((part) => part.trim()).filter(Boolean);

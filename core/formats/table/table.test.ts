@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
 import { isChoice, type Question } from '../../model/question';
 import { readAll, readBare, type Found } from '../../test-support/packages';
+import { short } from '../../test-support/short';
 import type { Recipe } from '../recipe/recipe';
 import { openContainer } from '../../container/open';
 import { memorySource } from '../../container/container';
@@ -309,6 +310,18 @@ describe('the right options of a row', () => {
 		const found = await csv('Question,,A,B,Key\nWhich joins?,,Bowline,Sheet bend,B\n');
 		expect(found.questions.map(right)).toEqual([['Sheet bend']]);
 		expect(rulesOf(found)).toEqual([]);
+	});
+});
+
+describe('a number in the column of answers', () => {
+	it('is not taken apart by what parts several keys', async () => {
+		const recipe: Recipe = { columns: { stem: 'Stem', key: 'Key' }, keySeparators: ['+', ' / ', ','] };
+		const { questions } = await csv('Stem,Key\nHow far?,3 +/- 0.5\nHow deep?,"2,5"\nName it.,warp / hawser\n', recipe);
+		expect(questions.map(short)).toEqual([
+			['numeric', 'How far?', '3±0.5'],
+			['numeric', 'How deep?', '2.5±0'],
+			['short-answer', 'Name it.', 'warp', 'hawser']
+		]);
 	});
 });
 
