@@ -1,3 +1,4 @@
+import { resolvePath, type Container } from '../container/container';
 import type { CleanContext } from '../markup/clean';
 import type { Attachment, QuestionCommon } from '../model/question';
 import type { DocumentContext } from './format';
@@ -27,9 +28,40 @@ export function mediaType(path: string): string {
 	return types[path.split('.').pop()!.toLowerCase()] ?? 'application/octet-stream';
 }
 
+/** What stands in an address for the folder of a cartridge's files (the file base token of Common Cartridge 1.1 and later). */
+const fileBase = /^(?:\$|%24)IMS[-_]CC[-_]FILEBASE(?:\$|%24)(?=[./\\]|%2E|\w)/i;
+const filesOf = new WeakMap<Container['entries'], Map<string, string[]>>();
+
+/** The only file of a package whose path ends as one that was looked for, or null. */
+function endingAs(path: string, { entries }: Container): string | null {
+	let byName = filesOf.get(entries);
+	const nameOf = (one: string) => one.slice(one.lastIndexOf('/') + 1).toLowerCase();
+	if (!byName) {
+		byName = new Map();
+		for (const { path: one } of entries) byName.set(nameOf(one), [...(byName.get(nameOf(one)) ?? []), one]);
+		filesOf.set(entries, byName);
+	}
+	const found = (byName.get(nameOf(path)) ?? []).filter((one) =>
+		`/${one}`.toLowerCase().endsWith(`/${path}`.toLowerCase())
+	);
+	return found.length === 1 ? found[0]! : null;
+}
+
+/** The path that an address with the file base of a cartridge leads to: from its document, from the top, or wherever the rest of it stands. */
+function fromFileBase(rest: string, { container, resolve }: DocumentContext): string | null {
+	const own = resolve(rest.replace(/^[/\\]+/, ''));
+	const top = resolvePath('', rest);
+	for (const path of [own, top]) {
+		const found = path === null ? null : container.find(path);
+		if (found !== null) return found;
+	}
+	return (top && endingAs(top, container)) ?? own;
+}
+
 /** Notes that a question uses a file of the package; gives the name under which it is attached. */
 export function attach(question: QuestionCommon, context: DocumentContext, address: string): string | null {
-	const path = context.resolve(address);
+	const rest = address.trim().replace(fileBase, '');
+	const path = rest === address.trim() ? context.resolve(address) : fromFileBase(rest, context);
 	if (path === null) {
 		if (/^https?:/i.test(address.trim()))
 			note(question, { name: address.trim(), mediaType: mediaType(address), hash: null, missing: true });

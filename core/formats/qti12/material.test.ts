@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import { readBare } from '../../test-support/packages';
+import { opened, readAll, readBare } from '../../test-support/packages';
+import { escapeAttribute, escapeText } from '../../xml/serialise';
 
 const ask = async (material: string, response = '') => {
 	const found = await readBare(
@@ -58,5 +59,37 @@ describe('what stands among the options of a QTI 1.2 item', () => {
 		const said = reports.filter((report) => report.rule === 'beside-question').map((report) => report.message);
 		expect(said).toHaveLength(words.length);
 		words.forEach((one, at) => expect(said[at]).toContain(one));
+	});
+});
+
+describe('an address in a cartridge that begins at the folder of its files', () => {
+	const picture = 'web_resources/charts/low water.png';
+	it.each([
+		['$IMS-CC-FILEBASE$../web_resources/charts/low%20water.png'],
+		['$IMS-CC-FILEBASE$/web_resources/charts/low%20water.png'],
+		['$IMS-CC-FILEBASE$/charts/low%20water.png'],
+		['%24IMS-CC-FILEBASE%24/charts/low%20water.png'],
+		['$IMS-CC-FILEBASE$\\charts\\low water.png']
+	])('is the file that is meant: %s', async (address) => {
+		const text = escapeText(`<p>See <img src="${escapeAttribute(address)}" alt="chart"/></p>`);
+		const found = await readAll(
+			await opened({
+				'q/qti.xml': `<questestinterop><item ident="a" title="A"><presentation><material><mattext texttype="text/html">${text}</mattext></material></presentation></item></questestinterop>`,
+				[picture]: 'a picture'
+			})
+		);
+		expect(found.questions[0]!.attachments).toMatchObject([{ name: picture, missing: false }]);
+		expect(found.questions[0]!.stem).toContain(`src="media:${picture}"`);
+	});
+	it('is missed where two files could be meant', async () => {
+		const text = escapeText('<img src="$IMS-CC-FILEBASE$/low.png" alt=""/>');
+		const found = await readAll(
+			await opened({
+				'q/qti.xml': `<questestinterop><item ident="a" title="A"><presentation><material><mattext texttype="text/html">${text}</mattext></material></presentation></item></questestinterop>`,
+				'one/low.png': '1',
+				'two/low.png': '2'
+			})
+		);
+		expect(found.questions[0]!.attachments).toMatchObject([{ missing: true }]);
 	});
 });
