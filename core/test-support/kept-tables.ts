@@ -91,7 +91,8 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 		'Prompt',
 		'QUESTION',
 		'Item text',
-		'Question Stem'
+		'Question Stem',
+		'QuestionText'
 	),
 	kind: fc.option(
 		fc.record({
@@ -117,6 +118,8 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 			'Right answer',
 			'Solution',
 			'Correct Option',
+			'CorrectAnswer',
+			'correct_answer_letter',
 			'Correct Answers'
 		),
 		form: fc.constantFrom<TableHabits['key']['form'][]>('letter', 'small letter', 'index', 'text'),

@@ -13,20 +13,20 @@ const fields: [keyof Columns, RegExp][] = [
 	],
 	[
 		'generalFeedback',
-		/^(?:(?:general )?(?:feedback|comments?)|explanation|rationale|justification|remarks?|notes?|why|reason|erklärung|explication|explicación)$/
+		/^(?:(?:general |question |answer )?(?:feedback|comments?|explanation)|rationale|justification|remarks?|notes?|why|reason|erklärung|explication|explicación)$/
 	],
 	['kind', /^(?:(?:question |item )?(?:type|kind|format)|style|art|typ)$/],
 	[
 		'points',
-		/^(?:points?|marks?|scores?|worth|weight|pts|punkte|puntos|punten|max(?:imum)? (?:points?|marks?|score))$/
+		/^(?:(?:question |item )?(?:points?|marks?|scores?)|points? (?:value|possible|worth)|worth|weight|pts|punkte|puntos|punten|max(?:imum)? (?:points?|marks?|score))$/
 	],
 	[
 		'category',
-		/^(?:category|categories|topics?|chapter|section|subject|units?|module|area|bank|folder|theme|kategorie|thema|catégorie|categoría|categorie)$/
+		/^(?:(?:question |item )?(?:category|categories|topics?)(?: (?:name|path))?|chapter|section|subject|units?|module|area|bank|folder|theme|kategorie|thema|catégorie|categoría|categorie)$/
 	],
 	['tags', /^(?:tags?|keywords?|labels?)$/],
 	['shuffle', /^(?:shuffled?|mix|mixed|random(?:ise|ize)?)$/],
-	['difficulty', /^(?:difficulty|level|hardness)$/],
+	['difficulty', /^(?:difficulty(?: level)?|level(?: of difficulty)?|hardness)$/],
 	['hint', /^(?:hints?|tips?)$/],
 	['tolerance', /^(?:tolerance|margin|plus or minus|\+\/-|error allowed)$/],
 	['language', /^(?:language|lang)$/],
@@ -36,7 +36,7 @@ const fields: [keyof Columns, RegExp][] = [
 		/^(?:(?:the )?(?:question|item)(?: (?:text|stem|body|wording))?|stem|prompt|q|text|ask|body|problem|statement|wording|frage(?:text)?|aufgabe|pregunta|vraag|énoncé)$/
 	],
 	// of two columns that say so only together
-	['stem', /^(?:term|front|clue)$/],
+	['stem', /^(?:term|front|clue|statements?)$/],
 	['identifier', /^(?:(?:question |item )?(?:id|identifier|code|ref(?:erence)?))$/]
 ];
 /** What may stand in columns of each option, by its letter or number. */
@@ -52,7 +52,7 @@ const ofOption: ['optionCredits' | 'optionFeedbacks', RegExp][] = [
 ];
 /** What the columns of the answer are called, those first that say more plainly that they hold it. */
 const keyHeadings = [
-	/^(?:the )?(?:correct|right|best|true) ?(?:answers?|options?|choices?|responses?|keys?|letters?)?(?: ?\(e?s\))?(?: (?:index(?:es)?|indices|numbers?|no|nr|letters?|positions?|labels?|text))?$/,
+	/^(?:the )?(?:(?:correct|right)(?: ?(?:answers?|options?|choices?|responses?|keys?|letters?))?|(?:best|true) (?:answers?|options?|choices?|responses?))(?: ?\(e?s\))?(?: (?:index(?:es)?|indices|numbers?|no|nr|letters?|positions?|labels?|text))?$/,
 	/^(?:answer )?key$|^(?:answer|option|choice|key) (?:index(?:es)?|indices|numbers?|no|letters?|positions?)$|^(?:index(?:es)?|indices|numbers?|letters?|positions?) of (?:the )?(?:correct|right) (?:answers?|options?|choices?)$/,
 	/^(?:answers?|ans|a|solutions?|accepted(?: answers?)?|(?:model|sample|expected) answers?|lösung(?:en)?|richtig(?:e antwort(?:en)?)?|antwort|réponse|(?:bonne|bonnes) réponses?|respuestas?(?: correctas?)?|antwoord|juist)$/,
 	/^(?:definition|meaning|back)$/
@@ -65,9 +65,10 @@ const optionHeading =
 const optionsHeading =
 	/^(?:options?|choices?|alternatives?|answer options|answer choices|possible answers|antworten|antwortmöglichkeiten|auswahl|réponses|choix|opciones|respuestas|antwoorden|keuzes)$/;
 
-/** A heading without what does not tell it from others: case, signs at its end, strokes. */
+/** A heading without what does not tell it from others: case, signs at its end, strokes, words written together as programs do. */
 export const plainHeading = (text: string) =>
 	fold(text)
+		.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2')
 		.toLowerCase()
 		.replace(/[*:?]+$/, '')
 		.replace(/[_-]+/g, ' ')

@@ -54,7 +54,9 @@ describe('columns', () => {
 		'Item,Alternative A,Alternative B,Right answer',
 		'Question,Option 1,Option 2,Correct Answer Letter',
 		'Question,A,B,Correct Answer(s)',
-		'Q,Option 1,Option 2,Letter of the correct answer'
+		'Q,Option 1,Option 2,Letter of the correct answer',
+		'QuestionText,OptionA,OptionB,CorrectAnswer',
+		'question_text,option_1,option_2,correct_option_letter'
 	])('are known by headings such as %s', async (head) => {
 		const { questions } = await csv(`${head}\nWhich holds?,Bowline,Reef,A\nWhich slips?,Bowline,Reef,B\n`);
 		expect(questions.map(right)).toEqual([['Bowline'], ['Reef']]);
