@@ -128,7 +128,7 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 	category: fc.option(
 		fc.oneof(
 			fc.record({
-				headings: fc.constantFrom(['Category'], ['Topic'], ['Chapter']),
+				headings: fc.constantFrom(['Category'], ['Topic'], ['Chapter'], ['QuestionCategory'], ['Topic name']),
 				path: fc.constantFrom(' > ', '/', ' / ', '::')
 			}),
 			fc.record({
@@ -137,8 +137,12 @@ export const anyTableHabits: fc.Arbitrary<TableHabits> = fc.record({
 			})
 		)
 	),
-	points: fc.option(fc.constantFrom('Points', 'Marks', 'Score', 'points', 'Max score')),
-	feedback: fc.option(fc.constantFrom('Feedback', 'Explanation', 'Rationale', 'General feedback', 'Comment')),
+	points: fc.option(
+		fc.constantFrom('Points', 'Marks', 'Score', 'points', 'Max score', 'PointValue', 'Points Possible')
+	),
+	feedback: fc.option(
+		fc.constantFrom('Feedback', 'Explanation', 'Rationale', 'General feedback', 'Comment', 'AnswerExplanation')
+	),
 	turned: fc.nat({ max: 5 }),
 	emptyRows: fc.boolean(),
 	idHeading: fc.option(fc.constantFrom('ID', 'No.', '#', 'Nr', 'Question ID', 'Question No'))
