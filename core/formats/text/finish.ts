@@ -3,7 +3,7 @@ import { isChoice, type Markup, type Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';
-import { note, type Block } from './block';
+import { note, type Block, type FoundOption } from './block';
 import { lineOf, type Line } from './lines';
 import { cut, placeOfLabel } from './marks';
 import { covers, keysOf, saysNoAnswer, sayTheSame, withoutReason } from './keys';
@@ -124,11 +124,12 @@ function setOptions({ options, draft }: Block): boolean {
 	const marked = options.some((option) => option.right);
 	const some = options.filter((option) => option.stressed).length;
 	const byStress = !marked && some > 0 && some < options.length;
+	const plain = (option: FoundOption) => {
+		const text = option.text.filter(Boolean).join(' ');
+		return byStress || option.stressed ? text.replace(/^<(b|u|strong|em|i|mark)>([\s\S]*)<\/\1>$/, '$2') : text;
+	};
 	draft.options = options.map((option) => ({
-		text: option.text
-			.filter(Boolean)
-			.join(' ')
-			.replace(byStress || option.stressed ? /^<(b|u|strong|em|i|mark)>([\s\S]*)<\/\1>$/ : /^$/, '$2'),
+		text: plain(option),
 		credit: null,
 		right: byStress ? option.stressed : option.right,
 		...(option.feedback.length ? { feedback: option.feedback.join(' ') } : {})

@@ -17,31 +17,31 @@ export interface OptionMark {
 
 /** A line without its first so many characters; its rich text follows where it is the same. */
 export function cut(line: Line, count: number, end = line.text.length): Line {
-	const text = line.text.slice(count, end);
-	const trimmed = text.trim();
+	const trimmed = line.text.slice(count, end).trim();
 	const plainMarkup = escapeText(line.text) === line.markup;
 	return {
 		...line,
 		text: trimmed,
-		markup: plainMarkup ? escapeText(trimmed) : cutMarkup(line.markup, line.text, trimmed)
+		markup: plainMarkup ? escapeText(trimmed) : cutMarkup(line.markup, line.text.slice(0, count), trimmed)
 	};
 }
 
-/** Rich text without what its plain text has lost at its ends. */
-function cutMarkup(markup: Markup, before: string, after: string): Markup {
-	if (before === after) return markup;
-	const lead = before.indexOf(after);
-	if (lead < 0) return escapeText(after);
-	let skip = lead;
-	let keep = after.length;
+/** How many signs of a text can be seen: blanks do not count, which rich text may have more or fewer of. */
+const solid = (text: string) => text.replace(/\s/g, '').length;
+const blank = /^(?:\s|&nbsp;|&#160;|&#xa0;)$/i;
+
+/** Rich text without what stands in front in its plain text, as far as the plain text that is left. */
+function cutMarkup(markup: Markup, front: string, left: string): Markup {
+	let skip = solid(front);
+	let keep = solid(left);
 	let out = '';
+	let begun = false;
 	for (const token of markup.match(/<[^>]*>|&[a-z#0-9]+;|[^<&]/gi) ?? []) {
-		if (token.startsWith('<')) {
-			out += token;
-			continue;
-		}
-		if (skip > 0) skip -= 1;
+		if (token.startsWith('<')) out += token;
+		else if (blank.test(token)) out += begun && keep > 0 ? token : '';
+		else if (skip > 0) skip -= 1;
 		else if (keep > 0) {
+			begun = true;
 			out += token;
 			keep -= 1;
 		}
