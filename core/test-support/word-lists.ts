@@ -4,7 +4,7 @@ import { paragraph, run } from './word-parts';
 
 /** How somebody writes a list of questions in a word processor; every field is one habit. */
 export interface WordHabits {
-	numbers: 'list' | 'typed';
+	numbers: 'list' | 'typed' | 'typed with a tab';
 	letters: 'level below' | 'list of its own' | 'typed' | 'typed with a tab' | 'bullets' | 'breaks';
 	key: 'bold' | 'highlight' | 'colour' | 'underlined' | 'star' | 'answer' | 'list';
 	/** Empty paragraphs between questions. */
@@ -31,7 +31,7 @@ const looks: Partial<Record<WordHabits['key'], string>> = {
 /** Any mixture of habits with a word processor. */
 export const anyWordHabits: fc.Arbitrary<WordHabits> = fc
 	.record({
-		numbers: fc.constantFrom<WordHabits['numbers'][]>('list', 'typed'),
+		numbers: fc.constantFrom<WordHabits['numbers'][]>('list', 'typed', 'typed with a tab'),
 		letters: fc.constantFrom<WordHabits['letters'][]>(
 			'level below',
 			'list of its own',
@@ -52,14 +52,16 @@ export const anyWordHabits: fc.Arbitrary<WordHabits> = fc
 	})
 	// letters below numbers that are no list would go on from one question to the next
 	.map((habits) =>
-		habits.numbers === 'typed' && habits.letters === 'level below' ? { ...habits, letters: 'list of its own' } : habits
+		habits.numbers !== 'list' && habits.letters === 'level below' ? { ...habits, letters: 'list of its own' } : habits
 	);
 
 const letter = (at: number) => String.fromCharCode(65 + at);
 
 /** A text in several runs, with the marks that editing leaves between them. */
 function inRuns(text: string, { cuts }: WordHabits, style = ''): string {
-	const places = [...new Set(cuts)].filter((at) => at < text.length).sort((a, b) => a - b);
+	const places = [...new Set(cuts)]
+		.filter((at) => at < text.length && !text.slice(at - 1, at + 1).includes('\t'))
+		.sort((a, b) => a - b);
 	const pieces = [0, ...places].map((from, at) => text.slice(from, places[at]));
 	return pieces.map((piece) => run(piece, style)).join('<w:proofErr w:type="spellStart"/>');
 }
@@ -79,7 +81,7 @@ export function written(meant: Meant[], habits: WordHabits): string {
 			else body.push(line(`Answer: ${text}`));
 		};
 		const stem = inRuns(
-			habits.numbers === 'list' ? one.stem : `${at + 1}. ${one.stem}`,
+			habits.numbers === 'list' ? one.stem : `${at + 1}.${habits.numbers === 'typed' ? ' ' : '\t'}${one.stem}`,
 			habits,
 			habits.boldStems ? '<w:b/>' : ''
 		);

@@ -22,9 +22,12 @@ const numbering = `<w:numbering ${wordSpace}>${abstract(0, 'decimal', 'lowerLett
 	.join('')}${Array.from({ length: 12 }, (_, at) => restarted(10 + at, 1)).join('')}</w:numbering>`;
 const styles = `<w:styles ${wordSpace}><w:style w:styleId="H1"><w:name w:val="heading 1"/></w:style><w:style w:styleId="H2"><w:name w:val="heading 2"/></w:style><w:style w:styleId="T"><w:name w:val="Title"/></w:style></w:styles>`;
 
-/** A run of text in a made Word document (ECMA-376 part 1, 17.3.2), with its properties as they are written. */
+/** A run of text in a made Word document (ECMA-376 part 1, 17.3.2), with its properties as they are written; tabs are elements. */
 export const run = (words: string, style = ''): string =>
-	`<w:r>${style ? `<w:rPr>${style}</w:rPr>` : ''}<w:t xml:space="preserve">${escapeText(words)}</w:t></w:r>`;
+	`<w:r>${style ? `<w:rPr>${style}</w:rPr>` : ''}${words
+		.split('\t')
+		.map((text) => (text ? `<w:t xml:space="preserve">${escapeText(text)}</w:t>` : ''))
+		.join('<w:tab/>')}</w:r>`;
 
 /** A paragraph of a made Word document: what is in it, the list and the level in it, and the identifier of its style. */
 export const paragraph = (inner: string, list?: [number, number], style = ''): string =>

@@ -36,7 +36,7 @@ export class Ahead {
 	/** The lines behind a place that are not empty. */
 	*after(at: number): Generator<Line> {
 		for (let place = at + 1; place < this.#lines.length; place += 1)
-			if (this.#lines[place]!.text) yield this.#lines[place]!;
+			if (this.#lines[place]!.text || this.#lines[place]!.table) yield this.#lines[place]!;
 	}
 
 	/**
@@ -73,9 +73,10 @@ export class Ahead {
 		return next !== undefined && keyEntries(next.text).length > 0;
 	}
 
-	/** Whether the next thing is a question, with only fields in between. */
+	/** Whether the next thing is a question, with only fields in between, or a table that may hold some. */
 	questionFollows(at: number): boolean {
 		for (const line of this.after(at)) {
+			if (line.table) return true;
 			if (numberMark(line)) return true;
 			if (!fieldOf(line)) return false;
 		}

@@ -29,6 +29,7 @@ import { takesOption } from './option-lines';
 import { addOptions, optionsBehindStem, withoutAnswer } from './options';
 import { readQuestionTable } from './question-table';
 import { sectionWords } from './sections';
+import { linesOfStatements } from './statement-table';
 import { answersOfTable, linesOfForm, optionsOfTable, pairsOfTable, tableInText } from './tables';
 import { numberWithUnit } from './units';
 
@@ -155,7 +156,8 @@ class Reader {
 	#line(line: Line, at: number): void {
 		if (line.table) {
 			const last = this.#block ?? this.#blocks.at(-1)?.block;
-			const form = this.#inKey ? null : linesOfForm(line, (last?.number ?? 0) + 1);
+			const next = (last?.number ?? 0) + 1;
+			const form = this.#inKey ? null : (linesOfForm(line, next) ?? linesOfStatements(line, next));
 			if (form) {
 				this.#gap = true;
 				for (const one of form) this.#line(one, at);
@@ -217,7 +219,7 @@ class Reader {
 			return;
 		}
 		const section = sectionWords(line.text).begins && !(isOpen(block) && essayLine.test(line.text));
-		if (this.#gap && section && this.#ahead.questionFollows(at)) {
+		if (section && (this.#gap || line.stressed) && this.#ahead.questionFollows(at)) {
 			this.#before.push(line);
 			this.#ended = true;
 			return;
@@ -580,7 +582,7 @@ class Reader {
 			return true;
 		}
 		if (name === 'title') {
-			if (/_{3,}/.test(value.text)) return false;
+			if (/_{3,}|^(?:date|class|group|score|marks?|grade)\b\s*:?/i.test(value.text)) return false;
 			if (forNext && !(block && !this.#ended && this.#ahead.titlesBehind)) this.#pending.title = value.text;
 			else block!.draft.title = value.text;
 			return true;

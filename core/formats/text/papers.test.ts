@@ -279,6 +279,18 @@ describe('the points that a section says in brackets', () => {
 	});
 });
 
+describe('a table of statements', () => {
+	it('is a question for each, marked by what is ticked or listed', () => {
+		const text =
+			'1. Name a warp.\nAnswer: rope\n\n**Part B. True or false**\n\n| | Statement | T | F |\n|---|---|---|---|\n| 2 | Nylon stretches. | x | |\n| 3 | Hemp floats for ever. | | |\n\nANSWERS\n3 F\n';
+		expect(all(text)).toEqual([
+			['short-answer', 'Name a warp.', 'rope'],
+			['true-false', 'Nylon stretches.', '*True', 'False'],
+			['true-false', 'Hemp floats for ever.', 'True', '*False']
+		]);
+	});
+});
+
 describe('how hard a question is', () => {
 	it.each(['**1. What is a warp?** *(Easy)*', '1. (Easy) What is a warp?', '1. What is a warp? [easy]'])(
 		'is no part of its stem: %s',

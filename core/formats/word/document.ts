@@ -249,13 +249,14 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 		return vertical ? `<${vertical}>${rich}</${vertical}>` : rich;
 	};
 	const plain = (text: string, markup = wrap(text)): Run => ({ text, markup, stressed });
+	const worded = childrenOf(node, 't').some((child) => textOf(child).trim() !== '');
 	const out: (Run | null)[] = [];
 	for (const child of childrenOf(node)) {
 		if (child.name === 't') {
 			const text = withSigns(font, textOf(child));
 			// blanks that are underlined are a line to write on
 			out.push(under && lineToWriteOn.test(text) ? plain(writingLine) : plain(text));
-		} else if (child.name === 'tab') out.push(under ? plain(writingLine) : plain('    ', ' '));
+		} else if (child.name === 'tab') out.push(under && !worded ? plain(writingLine) : plain('    ', ' '));
 		else if (child.name === 'br' || child.name === 'cr') out.push(null);
 		else if (child.name === 'noBreakHyphen') out.push(plain('-'));
 		else if (child.name === 'sym') {

@@ -30,6 +30,26 @@ describe('a Word document', () => {
 		expect(questions.map(right)).toEqual([['Bowline'], ['Reef knot']]);
 		expect(questions[1]!.stem).toBe('Which one <b>slips</b>?');
 	});
+	it('keeps every letter behind a tab, and takes lines of a part for no option', async () => {
+		const { questions } = await read(
+			['Name:\t\tDate:', '1.\tWhich knot <holds> best?', 'a)\tBowline\tc)\tHitch', 'b)\tReef knot\td)\tBend']
+				.map((line) => paragraph(text(line)))
+				.join('') +
+				paragraph(text('PART B – True or false', '<w:b/>')) +
+				`<w:tbl>${[
+					['Statement', 'True', 'False'],
+					['Knots slip.', 'x', '']
+				]
+					.map((cells) => `<w:tr>${cells.map((one) => `<w:tc>${paragraph(text(one))}</w:tc>`).join('')}</w:tr>`)
+					.join('')}</w:tbl>`
+		);
+		expect(questions.map((question) => [plainText(question.stem), ...options(question)])).toEqual([
+			['Which knot <holds> best?', 'Bowline', 'Reef knot', 'Hitch', 'Bend'],
+			['Knots slip.', 'True', 'False']
+		]);
+		expect(questions[0]!.title).toBe('');
+		expect(right(questions[1]!)).toEqual(['True']);
+	});
 	it('takes options of a list of their own, and a typed key', async () => {
 		const { questions } = await read(
 			paragraph(text('Which knot holds?'), [1, 0]) +
