@@ -647,6 +647,18 @@ class Reader {
 			this.#before.push(line);
 			return;
 		}
+		// a short bold line between two questions heads what comes
+		if (
+			this.#gap &&
+			line.stressed &&
+			block.stem.length > 0 &&
+			sectionLike.test(line.text) &&
+			this.#ahead.questionFollows(at)
+		) {
+			this.#before.push(line);
+			this.#ended = true;
+			return;
+		}
 		const newBlock =
 			this.#gap &&
 			block.stem.length > 0 &&

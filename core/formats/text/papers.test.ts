@@ -291,6 +291,21 @@ describe('a table of statements', () => {
 	});
 });
 
+describe('a short bold line between two questions', () => {
+	it('is no part of the one above, and is reported', () => {
+		const text = '1. Explain the ebb.\n\n**Ropes and knots**\n\n2. What is a warp?\nAnswer: rope';
+		expect(all(text)).toEqual([
+			['essay', 'Explain the ebb.'],
+			['short-answer', 'What is a warp?', 'rope']
+		]);
+		expect(
+			read(text)
+				.reports.map((report) => report.message)
+				.join()
+		).toContain('“Ropes and knots”');
+	});
+});
+
 describe('how hard a question is', () => {
 	it.each(['**1. What is a warp?** *(Easy)*', '1. (Easy) What is a warp?', '1. What is a warp? [easy]'])(
 		'is no part of its stem: %s',
