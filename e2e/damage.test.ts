@@ -52,6 +52,22 @@ describe('a damaged package', () => {
 		await hand('pictures.zip', zipped({ 'a.png': 'x', 'b.png': 'y' }));
 		await visitor.reads('No questions were found in it. It holds 2 files: 2 png.');
 	});
+	it('that is no text says so in the list, and its page offers nothing that cannot be done', async () => {
+		await hand(
+			'gannet.dat',
+			Uint8Array.from({ length: 3000 }, (_, at) => (at * 7919) % 256)
+		);
+		await visitor.reads('“gannet.dat” is no text in any encoding');
+		await visitor.press('gannet.dat');
+		const words = await visitor.reads('Nothing can be taken in from this file');
+		expect(words).toContain('save it as text there');
+		expect(
+			await visitor.driver.executeScript(
+				"return document.querySelectorAll('.column [type=search], .column table, .column [role=table]').length"
+			)
+		).toBe(0);
+		await back();
+	});
 	it('that is empty is refused before it is sent', async () => {
 		await hand('empty.zip', new Uint8Array());
 		await visitor.reads('It is empty.');

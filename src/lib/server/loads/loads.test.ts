@@ -94,6 +94,14 @@ describe('reading a load', () => {
 			failure: expect.stringContaining('OpenDocument') as string
 		});
 	});
+	it('says that a file is no text, where it is none', async () => {
+		const noise = Uint8Array.from({ length: 3000 }, (_, at) => (at * 7919) % 256);
+		const id = await loadPackage(pool, course, noise, 'gannet.dat');
+		expect(await loadOf(pool, course.courseId, id)).toMatchObject({
+			state: 'failed',
+			failure: expect.stringContaining('“gannet.dat” is no text in any encoding') as string
+		});
+	});
 	it('lists what the package holds beside its questions', async () => {
 		const id = await loadPackage(pool, course, { ...files, 'notes/trim.html': '<p>Trim</p>' });
 		expect(await foundOthers(pool, id)).toEqual([{ path: 'notes/trim.html', type: '' }]);

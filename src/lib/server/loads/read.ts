@@ -101,8 +101,8 @@ class Reading {
 	#bytes = { read: 0, total: 0 };
 	#told = 0;
 	#format = '';
-	/** What the file is, where it is of a kind that no reader knows. */
-	#foreign: string | null = null;
+	/** Why the file cannot be read at all, where a reader says so. */
+	#unreadable: string | null = null;
 	#others = 0;
 	#othersWaiting: [number, string, string][] = [];
 	readonly #hashes = new Map<string, string | null>();
@@ -203,7 +203,7 @@ class Reading {
 
 	async #report(report: Report, question?: string): Promise<void> {
 		this.#snags += 1;
-		if (report.rule === 'foreign-file') this.#foreign = report.message;
+		if (report.rule === 'foreign-file' || report.rule === 'not-text') this.#unreadable ??= report.message;
 		await run(
 			this.pool,
 			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
@@ -370,7 +370,7 @@ class Reading {
 			.map(([ending, count]) => `${count} ${ending}`)
 			.join(', ');
 		await run(this.pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [
-			this.#foreign ??
+			this.#unreadable ??
 				`No questions were found in it. It holds ${paths.length === 1 ? `one file, “${paths[0]}”` : `${paths.length} files: ${holds}`}.`,
 			this.loadId
 		]);

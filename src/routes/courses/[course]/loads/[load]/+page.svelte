@@ -208,7 +208,7 @@
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
 		<p class="mute mb-2 mt-1 break-words">
-			{data.one.file_name} · {#if data.one.format}{data.one.format} ·{/if}
+			{data.one.file_name} · {#if data.one.format && data.questions.length}{data.one.format} ·{/if}
 			<span class="whitespace-nowrap">{bytes(data.one.size)}</span>
 			· <span class="whitespace-nowrap">{count(data.questions.length, 'question')}</span>
 		</p>
@@ -222,7 +222,12 @@
 				></label
 			>
 		{/if}
-		<Contents {review} {category} pick={(key) => (category = key)} mayChange={data.mayChange} />
+		{#if data.questions.length}<Contents
+				{review}
+				{category}
+				pick={(key) => (category = key)}
+				mayChange={data.mayChange}
+			/>{/if}
 		{#if data.mayChange && review.tree.length > 1}<p class="mt-2 text-[13px]">
 				<button
 					type="button"
@@ -289,30 +294,30 @@
 	</section>
 
 	<section class="column middle" aria-label="Questions">
-		<div class="filters">
-			<h2 class="visually-hidden">Questions</h2>
-			<input class="field" type="search" placeholder="find" aria-label="Find a question" bind:value={words} />
-			<select class="field" aria-label="Snag" bind:value={rule}
-				><option value="">any snags</option><option value="any">with snags</option
-				>{#each rulesHere as [one, many] (one)}<option value={one}
-						>{checkOf(one)?.title ?? ruleWords(one)} ({many})</option
-					>{/each}</select
-			>
-			{#if kindsHere.length > 1}<select class="field" aria-label="Kind" bind:value={kind}
-					><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
+		<h2 class="visually-hidden">Questions</h2>
+		{#if data.questions.length}<div class="filters">
+				<input class="field" type="search" placeholder="find" aria-label="Find a question" bind:value={words} />
+				<select class="field" aria-label="Snag" bind:value={rule}
+					><option value="">any snags</option><option value="any">with snags</option
+					>{#each rulesHere as [one, many] (one)}<option value={one}
+							>{checkOf(one)?.title ?? ruleWords(one)} ({many})</option
 						>{/each}</select
-				>{/if}
-			{#if matchesHere.length > 1}<select class="field" aria-label="Against the course" bind:value={match}
-					><option value="">new or not</option>{#each matchesHere as [one, many] (one)}<option value={one}
-							>{matchWords[one]} ({many})</option
-						>{/each}</select
-				>{/if}
-			<select class="field" aria-label="Order" bind:value={order}
-				><option value="file">file order</option><option value="category">by category</option><option value="kind"
-					>by kind</option
-				><option value="snag">by snag</option></select
-			>
-		</div>
+				>
+				{#if kindsHere.length > 1}<select class="field" aria-label="Kind" bind:value={kind}
+						><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
+							>{/each}</select
+					>{/if}
+				{#if matchesHere.length > 1}<select class="field" aria-label="Against the course" bind:value={match}
+						><option value="">new or not</option>{#each matchesHere as [one, many] (one)}<option value={one}
+								>{matchWords[one]} ({many})</option
+							>{/each}</select
+					>{/if}
+				<select class="field" aria-label="Order" bind:value={order}
+					><option value="file">file order</option><option value="category">by category</option><option value="kind"
+						>by kind</option
+					><option value="snag">by snag</option></select
+				>
+			</div>{/if}
 		{#if selection.length && data.mayChange}
 			<div class="filters bulk" role="group" aria-label="With what is selected">
 				<b>{selection.length.toLocaleString('en')} selected</b>
@@ -365,76 +370,77 @@
 				<button class="word ml-auto text-[13px]" type="button" onclick={() => (picked = new Set())}>none</button>
 			</div>
 		{/if}
-		{#if !rows.length}<p class="mute p-5">
+		{#if rows.length}<Rows
+				items={rows}
+				{chosen}
+				{choose}
+				label="Questions of the load"
+				columns="16px 30px minmax(0, 1fr) 100px 26px 118px"
+				narrow="16px 26px minmax(0, 1fr) 100px"
+			>
+				{#snippet head()}<span role="columnheader"
+						><input
+							type="checkbox"
+							aria-label="Select all that are listed"
+							disabled={!data.mayChange}
+							checked={rows.length > 0 && rows.every((row) => picked.has(row.id))}
+							onchange={(event) =>
+								pick(
+									rows.map((row) => row.id),
+									event.currentTarget.checked
+								)}
+						/></span
+					><span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span><span
+						class="roomy"
+						role="columnheader">Kind</span
+					><span class="roomy text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
+				{#snippet line(row: Row)}
+					{@const mark = worst(row)}
+					{@const out = outcomeOf(row)}
+					<span role="cell" class="flex items-center"
+						><input
+							type="checkbox"
+							aria-label="Select question {row.number}"
+							disabled={!data.mayChange}
+							checked={picked.has(row.id)}
+							onclick={(event) => event.stopPropagation()}
+							onchange={(event) => pick([row.id], event.currentTarget.checked)}
+						/></span
+					>
+					<span class="mute text-right" role="cell">{row.number}</span>
+					<span
+						class="flex min-w-0 items-baseline gap-2"
+						role="cell"
+						title="{row.title}{row.category === row.foundIn ? '' : `, put in ${pathText(pathOfKey(row.category))}`}"
+					>
+						<span class="cut" class:faint={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
+							>{row.title.slice(0, mostShown) || '(no title)'}</span
+						>
+						{#if row.verified}<span class="whole" title="key verified">✓</span>{/if}
+						{#if row.match !== 'new'}<span
+								class="mute ml-auto whitespace-nowrap text-[12px]"
+								title="{matchWords[row.match]} as in the course, {row.likeness} percent alike"
+								>{row.match === 'same'
+									? 'in course'
+									: `${row.match === 'near' ? 'like' : 'older'} ${row.likeness} %`}</span
+							>{/if}
+					</span>
+					<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
+					<span class="roomy text-right" role="cell">{row.points ?? '–'}</span>
+					<span class="cut" role="cell"
+						>{#if mark}<Mark
+								severity={mark.severity}
+								word={short(mark) + (row.marks.length > 1 ? ` +${row.marks.length - 1}` : '')}
+							/>{/if}</span
+					>
+				{/snippet}
+			</Rows>
+		{:else}<p class="mute p-5">
 				{data.questions.length
 					? 'No question fits what you asked for.'
-					: data.one.failure || 'There is no question in this file.'}
+					: (data.reports.every((report) => report.message !== data.one.failure) && data.one.failure) ||
+						'There is no question in this file.'}
 			</p>{/if}
-		<Rows
-			items={rows}
-			{chosen}
-			{choose}
-			label="Questions of the load"
-			columns="16px 30px minmax(0, 1fr) 100px 26px 118px"
-			narrow="16px 26px minmax(0, 1fr) 100px"
-		>
-			{#snippet head()}<span role="columnheader"
-					><input
-						type="checkbox"
-						aria-label="Select all that are listed"
-						disabled={!data.mayChange}
-						checked={rows.length > 0 && rows.every((row) => picked.has(row.id))}
-						onchange={(event) =>
-							pick(
-								rows.map((row) => row.id),
-								event.currentTarget.checked
-							)}
-					/></span
-				><span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span><span
-					class="roomy"
-					role="columnheader">Kind</span
-				><span class="roomy text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
-			{#snippet line(row: Row)}
-				{@const mark = worst(row)}
-				{@const out = outcomeOf(row)}
-				<span role="cell" class="flex items-center"
-					><input
-						type="checkbox"
-						aria-label="Select question {row.number}"
-						disabled={!data.mayChange}
-						checked={picked.has(row.id)}
-						onclick={(event) => event.stopPropagation()}
-						onchange={(event) => pick([row.id], event.currentTarget.checked)}
-					/></span
-				>
-				<span class="mute text-right" role="cell">{row.number}</span>
-				<span
-					class="flex min-w-0 items-baseline gap-2"
-					role="cell"
-					title="{row.title}{row.category === row.foundIn ? '' : `, put in ${pathText(pathOfKey(row.category))}`}"
-				>
-					<span class="cut" class:faint={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
-						>{row.title.slice(0, mostShown) || '(no title)'}</span
-					>
-					{#if row.verified}<span class="whole" title="key verified">✓</span>{/if}
-					{#if row.match !== 'new'}<span
-							class="mute ml-auto whitespace-nowrap text-[12px]"
-							title="{matchWords[row.match]} as in the course, {row.likeness} percent alike"
-							>{row.match === 'same'
-								? 'in course'
-								: `${row.match === 'near' ? 'like' : 'older'} ${row.likeness} %`}</span
-						>{/if}
-				</span>
-				<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
-				<span class="roomy text-right" role="cell">{row.points ?? '–'}</span>
-				<span class="cut" role="cell"
-					>{#if mark}<Mark
-							severity={mark.severity}
-							word={short(mark) + (row.marks.length > 1 ? ` +${row.marks.length - 1}` : '')}
-						/>{/if}</span
-				>
-			{/snippet}
-		</Rows>
 	</section>
 
 	<section class="column paper" aria-label="The question">
