@@ -1,4 +1,5 @@
 import type { Shape } from '../model/question';
+import { middleOf } from '../scoring/shapes';
 import type { XmlElement } from '../xml/tree';
 
 /** Numbers out of a list with commas or blanks between them. */
@@ -20,4 +21,11 @@ export function shapeOf({ attributes }: XmlElement, identifier: string): Shape {
 /** Coordinates as QTI 2.x and 3.0 write them. */
 export function coordinatesText({ coordinates }: Shape): string {
 	return coordinates.join(',');
+}
+
+/** A place of a picture in words, where it has to be named instead of shown: its own label, or where its middle is. */
+export function placeName(shape: Shape, at: number, label = ''): string {
+	const [across, down] = middleOf(shape).map(Math.round);
+	const where = shape.shape === 'default' ? 'anywhere' : `${across} across, ${down} down`;
+	return label.trim() || `Place ${at + 1} (${where})`;
 }

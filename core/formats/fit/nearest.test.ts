@@ -176,8 +176,8 @@ describe('labels of a picture as a matching', () => {
 		expect(one.stem).toContain('src="media:pictures/vessel.svg"');
 		expect(one.stem).toContain('alt="a vessel from above"');
 		expect(one.right.map((right) => right.text)).toEqual([
-			'Place 1 (rect 0, 0, 50, 50)',
-			'Place 2 (circle 150, 50, 20)'
+			'Place 1 (25 across, 25 down)',
+			'Place 2 (150 across, 50 down)'
 		]);
 	});
 	it('earn what they earned', () => {

@@ -2,6 +2,7 @@ import { ExpressionError } from '../../calculated/expression';
 import { workedOut } from '../../calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
 import { escapeAttribute } from '../../xml/serialise';
+import { placeName } from '../shapes';
 import { bestNumber } from '../../scoring/answers';
 import {
 	withCommon,
@@ -105,7 +106,7 @@ export function labelsAsMatching(given: Question): Question[] {
 			left: question.labels,
 			right: question.targets.map((target, at) => ({
 				identifier: target.identifier,
-				text: `Place ${at + 1} (${target.shape} ${target.coordinates.join(', ')})`,
+				text: placeName(target, at),
 				uses: target.uses
 			})),
 			pairs,

@@ -4,12 +4,14 @@ import type { Report } from '../../reports/report';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
 import { attach, cleaningFor } from '../media';
+import { reshapedReport } from '../reshaped';
 import { parseNumber } from '../numbers';
 import { partBoxes } from './boxes';
 import { readChoice12 } from './choice';
 import { placeFeedback } from './feedback';
 import { isOfOptions, joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
+import { partPlaces } from './places';
 import { readGroup12, readOrder12, readPoints12 } from './order';
 import { UnknownCondition } from './process';
 import { cardinalityOf, responseNames, saysBlanks, Unheld, type ReadItem, type Reading12 } from './reading';
@@ -74,7 +76,7 @@ export function readItem12(
 	category: string[],
 	context: DocumentContext
 ): ReadItem {
-	const item = partBoxes(given);
+	const { item, parted } = partPlaces(partBoxes(given));
 	const identifier = item.attributes.ident ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const cleaning = cleaningFor(common, context);
@@ -122,7 +124,7 @@ export function readItem12(
 			});
 		return { question: withCommon(common, { kind: 'information' }), reports };
 	}
-	const reports: Report[] = [];
+	const reports: Report[] = parted === 'no' ? [] : [reshapedReport(parted === 'pictures', place)];
 	const reading: Reading12 = {
 		common,
 		cleaning,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import { score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
@@ -20,6 +21,65 @@ const when = (test: string, action: string, value: number) =>
 	`<respcondition continue="Yes"><conditionvar>${test}</conditionvar><setvar action="${action}">${value}</setvar></respcondition>`;
 
 describe('several responses', () => {
+	const area = (ident: string, numbers: string) =>
+		`<response_label ident="${ident}" rarea="Rectangle">${numbers}</response_label>`;
+	const picture = '<material><matimage uri="bay.png" imagtype="image/png" width="200" height="100"/></material>';
+	it.each([
+		[
+			'things to put in order',
+			list(
+				'B',
+				label('x', 'reef') + label('y', 'heave to') + label('z', 'call'),
+				'Ordered',
+				material('In what order?')
+			),
+			when(is('B', 'y') + is('B', 'x') + is('B', 'z'), 'Add', 1),
+			{ 'B.1': ['y'], 'B.2': ['x'], 'B.3': ['z'] },
+			{ 'B.1': ['x'], 'B.2': ['y'], 'B.3': ['z'] },
+			['reef', 'heave to', 'call']
+		],
+		[
+			'areas of a picture',
+			`<response_lid ident="B" rcardinality="Single"><render_hotspot>${picture}${area('x', '0,0,10,20')}${area('y', '100,40,20,20')}</render_hotspot></response_lid>`,
+			when(is('B', 'y'), 'Add', 1),
+			{ B: ['y'] },
+			{ B: ['x'] },
+			['Place 1 (5 across, 10 down)', 'Place 2 (110 across, 50 down)']
+		],
+		[
+			'a point in a picture',
+			`<response_xy ident="B" rcardinality="Single"><render_hotspot>${picture}</render_hotspot></response_xy>`,
+			when('<varinside respident="B" areatype="Rectangle">100,40,20,20</varinside>', 'Add', 1),
+			{ B: ['A1'] },
+			{ B: ['ELSEWHERE'] },
+			['Place 1 (110 across, 50 down)', 'Another place']
+		],
+		[
+			'pairs of a group',
+			`<response_grp ident="B" rcardinality="Multiple"><render_choice><response_label ident="e" match_group="x,y" match_max="1">${material('ebb')}</response_label>${label('x', 'out')}${label('y', 'in')}</render_choice></response_grp>`,
+			when('<varsubset respident="B">e,x</varsubset>', 'Add', 1),
+			{ 'B.e': ['x'] },
+			{ 'B.e': ['y'] },
+			['out', 'in']
+		]
+	])('may be %s, beside another answer', async (_, response, condition, good, bad, entries) => {
+		const { question, rules } = await item(
+			`<flow>${material('Its name:')}${box('A')}${response}</flow>`,
+			when(is('A', 'mole'), 'Add', 1) + condition
+		);
+		if (question.kind !== 'fill-blanks') throw new Error(question.kind);
+		expect(rules).toContain('reshaped');
+		const last = question.blanks.at(-1)!;
+		expect(last.form === 'list' && last.entries.map(({ text }) => text)).toEqual(entries);
+		expect(score(question, { blanks: { A: ['mole'], ...good } }).credit).toBe(1);
+		expect(score(question, { blanks: { A: ['mole'], ...bad } }).credit).toBeLessThan(1);
+		expect(score(question, { blanks: { A: ['pier'], ...good } }).credit).toBeCloseTo(0.5, 5);
+		expect(blanksIn(question.stem)).toEqual(question.blanks.map(({ identifier }) => identifier));
+		if (response.includes('bay.png')) {
+			expect(question.stem).toContain('<img src="media:bay.png"');
+			expect(question.attachments).toMatchObject([{ name: 'bay.png' }]);
+		}
+	});
 	it('with the same options are a matching, each with the text beside it', async () => {
 		const labels = label('x', 'out') + label('y', 'in');
 		const row = (ident: string, text: string) => `<flow>${material(text)}${list(ident, labels)}</flow>`;

@@ -15,6 +15,9 @@ export const responseNames = [
 	'response_extension'
 ];
 
+/** The attribute by which a response that was taken apart says what it is a part of; no file has it. */
+export const partOf = 'part of';
+
 /** What reading an item has found: the question and what there is to say about it. */
 export interface ReadItem {
 	question: Question;

@@ -18,6 +18,7 @@ import {
 	cardinalityOf,
 	conditionsOn,
 	numberType,
+	partOf,
 	responseNames,
 	run12,
 	saysBlanks,
@@ -79,6 +80,7 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 function weighed(reading: Reading12): Weighed {
 	const parts = reading.responses.map((response) => ({
 		identifier: response.attributes.ident ?? '',
+		...(response.attributes[partOf] === undefined ? {} : { group: response.attributes[partOf] }),
 		open: isOpen(reading, response) && response.name === 'response_str',
 		right: rightOf(reading, response)
 	}));

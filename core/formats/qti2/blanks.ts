@@ -3,11 +3,15 @@ import { blankMarker } from '../../markup/markers';
 import { withCommon, type Blank, type FillBlanksQuestion, type Side } from '../../model/question';
 import { childrenOf, descendants, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { acceptedNumbers } from '../numbers';
+import { inShape } from '../../scoring/shapes';
 import { weigh } from '../weigh';
 import { acceptedTexts, numbersIn, wrongText } from './entry';
 import { feedbackByAnswers, markSets } from './marking';
+import { reshapedReport } from '../reshaped';
+import { placeName, shapeOf } from '../shapes';
+import { pictureOf } from './points';
 import { partsOf, rulesAbout, together, type Part } from './parts';
-import { UnknownRule, type ResponseDeclaration, type Value } from './process';
+import { pointOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
 import { promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
 
 const inline = new Set(['textEntryInteraction', 'inlineChoiceInteraction']);
@@ -16,8 +20,25 @@ const flowOf = (node: XmlElement): XmlNode[] =>
 	node.children.filter((one) => typeof one === 'string' || !['prompt', 'gapText', 'gapImg'].includes(one.name));
 const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
+const reshaped = new Set([
+	'matchInteraction',
+	'associateInteraction',
+	'gapMatchInteraction',
+	'orderInteraction',
+	'hottextInteraction'
+]);
+const onPictures = new Set(['hotspotInteraction', 'selectPointInteraction', 'graphicGapMatchInteraction']);
+
+/** The picture of an interaction, to be seen in the stem. */
+function shownPicture(reading: Reading, interaction: XmlElement): XmlElement {
+	const { name, width, height, alt } = pictureOf(reading, interaction);
+	const size = { ...(width ? { width: `${width}` } : {}), ...(height ? { height: `${height}` } : {}) };
+	return element('p', {}, [element('img', { src: `media:${name}`, alt, ...size })]);
+}
+
 /** What stands in the stem for an interaction: its prompt, and its blanks where they are filled. */
-function placed({ cleaning }: Reading, interaction: XmlElement, parts: Part[]): XmlNode[] {
+function placed(reading: Reading, interaction: XmlElement, parts: Part[]): XmlNode[] {
+	const { cleaning } = reading;
 	const own = parts.filter((part) => part.interaction === interaction);
 	const [only] = own;
 	if (inline.has(interaction.name) && only) return [blankMarker(only.identifier)];
@@ -35,13 +56,24 @@ function placed({ cleaning }: Reading, interaction: XmlElement, parts: Part[]): 
 						: undefined
 			})
 		];
-	if (interaction.name === 'matchInteraction')
+	if (interaction.name === 'matchInteraction' || interaction.name === 'associateInteraction')
 		return [
 			...prompt,
 			...own.map((part) =>
 				element('p', {}, [...cleanNodes(part.place!.children, cleaning), ' ', blankMarker(part.identifier)])
 			)
 		];
+	if (interaction.name === 'graphicGapMatchInteraction')
+		return [
+			...prompt,
+			shownPicture(reading, interaction),
+			...own.map((part, at) => {
+				const name = placeName(shapeOf(part.place!, ''), at, part.place!.attributes.hotspotLabel);
+				return element('p', {}, [`${name}: `, blankMarker(part.identifier)]);
+			})
+		];
+	if (onPictures.has(interaction.name)) prompt.push(shownPicture(reading, interaction));
+	if (interaction.name === 'hottextInteraction') prompt.push(...cleanNodes(flowOf(interaction), cleaning));
 	return [...prompt, ...own.map((part) => blankMarker(part.identifier, true))];
 }
 
@@ -52,17 +84,16 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 	if (new Set(parts.map((part) => part.identifier)).size < parts.length)
 		throw new UnknownRule('It asks for several answers under one name, so they cannot be told apart.');
 	common.stem = stemOf(reading, (node) => placed(reading, node, parts));
-	if (parts.some((part) => part.identifier !== part.declaration.identifier))
-		reports.push({
-			rule: 'reshaped',
-			severity: 'untidy',
-			message:
-				'It asks to match, to order or to fill gaps among other things. Here each place is a blank with a list to choose from; what is right stays the same.',
-			place
-		});
+	if (parts.some(({ interaction }) => onPictures.has(interaction.name))) reports.push(reshapedReport(true, place));
+	if (parts.some(({ interaction }) => reshaped.has(interaction.name))) reports.push(reshapedReport(false, place));
 	const declarations = [...new Map(parts.map(({ declaration }) => [declaration.identifier, declaration])).values()];
-	const declaredWorth = ({ mapping, correct, cardinality }: ResponseDeclaration, value: Value) => {
+	const declaredWorth = ({ mapping, areas, correct, cardinality }: ResponseDeclaration, value: Value) => {
 		if (!value) return 0;
+		if (areas)
+			return areas.shapes.reduce(
+				(sum, shape) => sum + (value.some((point) => inShape(shape, pointOf(String(point)))) ? shape.value : 0),
+				0
+			);
 		if (mapping)
 			return value.reduce<number>(
 				(sum, one) => sum + (mapping.entries.find((entry) => entry.key === one)?.value ?? mapping.fallback),
@@ -125,7 +156,7 @@ function blankOf({ rules, cleaning }: Reading, part: Part, shareOf: number, cred
 		const key = new Set(part.right);
 		// of several to be ticked, each right one is worth its part of what all of them earn
 		const ofSeveral = (identifier: string) =>
-			declaration.mapping ? credit(identifier) : key.has(identifier) ? round(1 / key.size) : 0;
+			declaration.mapping || declaration.areas ? credit(identifier) : key.has(identifier) ? round(1 / key.size) : 0;
 		return {
 			...base,
 			form: 'list',

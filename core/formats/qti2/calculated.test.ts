@@ -139,16 +139,90 @@ describe('an item that is worked out anew for each student', () => {
 			'is itself worked out',
 			item(both, set('D', '<randomInteger min="1" max="9"/>') + set('V', `<randomInteger min="{D}" max="9"/>`) + time)
 		],
-		['“gamma”', item(both, set('D', `<mathOperator name="gamma">${float(3)}</mathOperator>`) + time)],
-		['is not a single number', item(both, time, undefined, undefined, 'string')]
-	])('is kept as it came where %s, and says so', async (words, xml) => {
+		[
+			'is not a single number',
+			item(both, set('D', '<randomInteger min="1" max="9"/>'), undefined, undefined, 'string')
+		],
+		[
+			'“templateCondition”',
+			item(
+				both,
+				set('D', '<randomInteger min="1" max="9"/>') +
+					`<templateCondition><templateIf><gt>${variable('D')}${float(4)}</gt>${set('V', float(2))}</templateIf><templateElse>${set('V', float(3))}</templateElse></templateCondition>` +
+					time
+			)
+		]
+	])('is read in one version where %s, and says so', async (words, xml) => {
 		const found = await readBare('p.xml', xml);
+		const [question] = found.questions;
+		expect(question!.kind).not.toBe('unreadable');
+		const reports = [...found.about.values()].flat();
+		expect(reports).toMatchObject([{ rule: 'worked-out', severity: 'doubtful' }]);
+		expect(reports[0]!.message).toContain(words);
+		const [, distance] = /hours are (\d+) miles at/.exec(plainText(question!.stem))!;
+		expect(reports[0]!.message).toContain(`D = ${distance}`);
+		// the same file is the same question each time
+		expect((await readBare('p.xml', xml)).questions[0]).toEqual(question);
+	});
+	it('is kept as it came where its numbers cannot be worked out, and says so', async () => {
+		const found = await readBare(
+			'p.xml',
+			item(both, set('D', `<mathOperator name="gamma">${float(3)}</mathOperator>`) + time)
+		);
 		expect(found.questions[0]).toMatchObject({ kind: 'unreadable' });
-		expect(
-			[...found.about.values()]
-				.flat()
-				.map((report) => report.message)
-				.join(' ')
-		).toContain(words);
+		expect([...found.about.values()].flat()[0]!.message).toContain('“gamma”');
+	});
+});
+
+describe('a version of an item that is made anew for each student', () => {
+	const choice = (id: string, inner: string, more = '') =>
+		`<simpleChoice identifier="${id}" ${more}>${inner}</simpleChoice>`;
+	const printed = (name: string) => `<printedVariable identifier="${name}"/>`;
+	const buoys = `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="B" title="Buoys" adaptive="false" timeDependent="false"><responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>${declare('N', 'integer')}<templateDeclaration identifier="SIDE" cardinality="single" baseType="identifier"/><templateProcessing>${set('N', '<randomInteger min="2" max="6" step="2"/>')}<templateCondition><templateIf><equal toleranceMode="exact">${variable('N')}${float(2)}</equal>${set('SIDE', '<baseValue baseType="identifier">PORT</baseValue>')}</templateIf><templateElse>${set('SIDE', '<baseValue baseType="identifier">STAR</baseValue>')}</templateElse></templateCondition><setCorrectResponse identifier="RESPONSE">${variable('SIDE')}</setCorrectResponse><templateConstraint><gt>${variable('N')}${float(2)}</gt></templateConstraint></templateProcessing><itemBody><templateBlock templateIdentifier="SIDE" identifier="STAR" showHide="show"><p>Leaving harbour.</p></templateBlock><templateBlock templateIdentifier="SIDE" identifier="PORT" showHide="show"><p>Coming in.</p></templateBlock><choiceInteraction responseIdentifier="RESPONSE" maxChoices="1"><prompt>You pass ${printed('N')} buoys.</prompt>${choice('PORT', 'red')}${choice('STAR', `${printed('N')} green`)}${choice('NONE', 'none', 'templateIdentifier="SIDE" showHide="hide"')}</choiceInteraction></itemBody><responseProcessing><responseCondition><responseIf><match><variable identifier="RESPONSE"/><correct identifier="RESPONSE"/></match><setOutcomeValue identifier="SCORE">${variable('N')}</setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
+	it('shows and hides what its numbers say, keeps its constraints, and is marked by them', async () => {
+		const question = await read(buoys);
+		if (question.kind !== 'multiple-choice') throw new Error(question.kind);
+		const [, count] = /You pass (\d) buoys/.exec(question.stem)!;
+		expect(['4', '6']).toContain(count);
+		expect(plainText(question.stem)).toBe(`Leaving harbour. You pass ${count} buoys.`);
+		expect(question.options.map(({ text, credit }) => [text, credit])).toEqual([
+			['red', 0],
+			[`${count} green`, 1],
+			['none', 0]
+		]);
+		expect(question.points).toBe(Number(count));
+	});
+	it('takes limits, tolerances and several answers from its numbers', async () => {
+		const two = item(
+			`<responseDeclaration identifier="SECOND" cardinality="single" baseType="float"/>${both}`,
+			set('D', '<randomInteger min="6" max="6"/>') +
+				set('V', '<randomFloat min="{D}" max="{D}"/>') +
+				time +
+				`<setCorrectResponse identifier="SECOND">${variable('D')}</setCorrectResponse>`,
+			'<equal toleranceMode="absolute" tolerance="{D}">',
+			'<textEntryInteraction responseIdentifier="RESPONSE"/> and <textEntryInteraction responseIdentifier="SECOND"/>'
+		);
+		const question = await read(two);
+		expect(question).toMatchObject({
+			kind: 'fill-blanks',
+			blanks: [{ form: 'number', accepted: [{ value: 1, tolerance: 6, credit: 1 }] }, { form: 'number' }]
+		});
+	});
+	it('is not what an item is that prints its score', async () => {
+		const found = await readBare(
+			'p.xml',
+			buoys
+				.replace(/<templateProcessing>[\s\S]*<\/templateProcessing>|<templateDeclaration[^>]*\/>/g, '')
+				.replace(/<templateDeclaration[\s\S]*?<\/templateDeclaration>/g, '')
+				.replace(variable('N'), float(2))
+				.replace(
+					'<responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"/>',
+					'<responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>PORT</value></correctResponse></responseDeclaration>'
+				)
+				.replaceAll('identifier="N"', 'identifier="SCORE"')
+		);
+		expect(found.questions[0]).toMatchObject({ kind: 'multiple-choice', options: [{ credit: 1 }, {}, {}] });
+		expect(plainText(found.questions[0]!.stem)).toContain('You pass … buoys.');
+		expect([...found.about.values()].flat()).toMatchObject([{ rule: 'reshaped', severity: 'untidy' }]);
 	});
 });

@@ -119,10 +119,6 @@ function valuesOf(node: XmlElement | undefined, name: string, whole: boolean): V
 	return { form: 'expression', expression: writeExpression(treeOf(node)) };
 }
 
-/** Whether an item is worked out anew for each student. */
-export const isCalculated = (item: XmlElement) =>
-	childOf(item, 'templateProcessing') !== undefined || descendants(item, 'printedVariable').length > 0;
-
 /** Reads an item template with one number as its answer (2.1, section 12). Throws an UnknownRule. */
 export function readCalculated(
 	reading: Reading,

@@ -14,16 +14,16 @@ import { attach, cleaningFor } from '../media';
 import { formatOf } from '../versions';
 import { besideQuestion } from './beside';
 import { readBlanks, readGaps } from './blanks';
-import { isCalculated, readCalculated } from './calculated';
+import { readCalculated } from './calculated';
 import { readChoice } from './choice';
 import { readEntry } from './entry';
 import { placeFeedback2 } from './feedback';
 import { ordersAll, readLabels, readMatch, readOrder } from './match';
 import { withNamesOfTwo } from './normalise';
-import { areBlanks } from './parts';
 import { readPoints } from './points';
 import { responseDeclaration, UnknownRule, UnknownTemplate } from './process';
 import { declarationOf, declaredPoints, interactionNames, promptNodes, stemOf, type Reading } from './reading';
+import { isTemplateItem, workedOutItem } from './worked-out';
 
 const described: Record<string, string> = {
 	graphicOrderInteraction: 'to put places of a picture in order',
@@ -146,6 +146,19 @@ function linesIn(text: string): number {
 	return lines;
 }
 
+/** What an item asks for, and what it only plays. */
+function askedIn(item: XmlElement): Pick<Reading, 'item' | 'body' | 'declarations' | 'rules'> & {
+	interactions: XmlElement[];
+	plays: boolean;
+} {
+	const body = childOf(item, 'itemBody');
+	const asked = body ? descendantsIn(body, interactionNames) : [];
+	const rules = childOf(item, 'responseProcessing');
+	const interactions = asked.filter((one) => !isOnlyShown(one, rules));
+	const declarations = childrenOf(item, 'responseDeclaration').map(responseDeclaration);
+	return { item, body, declarations, rules, interactions, plays: interactions.length < asked.length };
+}
+
 function readTree(
 	item: XmlElement,
 	text: string,
@@ -176,17 +189,13 @@ function readTree(
 			: first;
 	for (const file of files) attach(common, { ...context, resolve: (address) => address }, file);
 	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
-	const body = childOf(item, 'itemBody');
-	const asked = body ? descendantsIn(body, interactionNames) : [];
-	const rules = childOf(item, 'responseProcessing');
-	const interactions = asked.filter((one) => !isOnlyShown(one, rules));
+	const prints = !isTemplateItem(item) && descendants(item, 'printedVariable').length > 0;
+	const { interactions, plays, ...asked } = askedIn(prints ? workedOutItem(item).item : item);
+	const { rules } = asked;
 	const reading: Reading = {
+		...asked,
 		common,
 		cleaning: cleaningFor(common, context),
-		item,
-		body,
-		declarations: childrenOf(item, 'responseDeclaration').map(responseDeclaration),
-		rules,
 		full: common.points || 1,
 		reports,
 		place,
@@ -194,7 +203,15 @@ function readTree(
 	};
 	const before = { ...common, feedback: {}, metadata: [...common.metadata], hints: [] };
 	const again = () => Object.assign(common, structuredClone({ ...before, attachments: [], removed: [] }));
-	if (interactions.length < asked.length)
+	if (prints)
+		reports.push({
+			rule: 'reshaped',
+			severity: 'untidy',
+			message:
+				'It shows a result, such as the score, within its text. Here “…” stands in its place; put the sentence right.',
+			place
+		});
+	if (plays)
 		reports.push({
 			rule: 'reshaped',
 			severity: 'untidy',
@@ -216,14 +233,26 @@ function readTree(
 			again();
 			return readBody({ ...reading, rules: undefined, feedbackRules }, interactions);
 		};
+		const reasonOf = ({ message }: UnknownRule) =>
+			/^It /.test(message) ? message : `It uses ${message}, which cannot be followed here.`;
+		const oneVersion = (error: UnknownRule) => {
+			const { item: version, values } = workedOutItem(item);
+			const { interactions: own, plays: _, ...parts } = askedIn(version);
+			const message = `${reasonOf(error)} One version of it was read${values && `, with ${values}`}; make others by hand where they are wanted.`;
+			reports.splice(0, Infinity, ...known, { rule: 'worked-out', severity: 'doubtful', message, place });
+			again();
+			return readBody({ ...reading, ...parts }, own);
+		};
 		try {
 			question = readBody(reading, interactions);
 			if (keyed && rules && earnsNothing(question))
 				question = byKey('Its marking gives no points for any answer, though it declares which one is right.', rules);
 		} catch (error) {
+			if (error instanceof UnknownRule && isTemplateItem(item)) question = oneVersion(error);
 			// the template's rules are not in the file, but the declared key is: the question is marked by that
-			if (!(error instanceof UnknownTemplate) || !keyed) throw error;
-			question = byKey(`Its marking uses ${error.message}, whose rules are not in the file.`);
+			else if (error instanceof UnknownTemplate && keyed)
+				question = byKey(`Its marking uses ${error.message}, whose rules are not in the file.`);
+			else throw error;
 		}
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
@@ -282,14 +311,10 @@ function readBody(reading: Reading, interactions: XmlElement[]): Question {
 		return withCommon(common, { kind: 'information' });
 	}
 	const declaration = declarationOf(reading, interaction);
-	if (isCalculated(item)) return readCalculated(reading, interactions, declaration);
+	if (isTemplateItem(item)) return readCalculated(reading, interactions, declaration);
 	if (interactions.length > 1) {
 		const odd = interactions.find((one) => described[one.name]);
 		if (odd) throw new UnknownRule(`It asks ${described[odd.name]}, which cannot be held here.`);
-		if (!areBlanks(interactions))
-			throw new UnknownRule(
-				`It asks for ${interactions.length} answers of kinds that cannot be held together as one question.`
-			);
 		return readBlanks(reading, interactions);
 	}
 	const keyed = declaration.correct.length > 0 || declaration.mapping !== null;

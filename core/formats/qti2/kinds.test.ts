@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import type { Question } from '../../model/question';
 import { readBare } from '../../test-support/packages';
@@ -75,10 +76,89 @@ describe('several answers in one item', () => {
 		});
 		expect(plainText(question.stem)).toBe('Which? Why?');
 	});
-	it('cannot be held where one is a picture to point at', async () => {
+	const entry = '<p>Its name: <textEntryInteraction responseIdentifier="A"/></p>';
+	const picture = '<object type="image/png" data="bay.png" width="200" height="100"/>';
+	const spot = (tag: string, id: string, coords: string, more = '') =>
+		`<${tag} identifier="${id}" shape="rect" coords="${coords}" ${more}/>`;
+	const named = response('A', 'string', 'single', ['mole']);
+	const mapped = (entries: string) => `<areaMapping defaultValue="0">${entries}</areaMapping>`;
+	it.each([
+		[
+			'areas of a picture, by their labels or by where they lie',
+			response('B', 'identifier', 'single', ['Y']),
+			`<hotspotInteraction responseIdentifier="B" maxChoices="1"><prompt>Where is it?</prompt>${picture}${spot('hotspotChoice', 'X', '0,0,10,20', 'hotspotLabel="the quay"')}${spot('hotspotChoice', 'Y', '100,40,120,60')}</hotspotInteraction>`,
+			right('B'),
+			{ B: ['Y'] },
+			{ B: ['X'] },
+			['the quay', 'Place 2 (110 across, 50 down)']
+		],
+		[
+			'any point of a picture',
+			response(
+				'B',
+				'point',
+				'single',
+				['50 50'],
+				mapped(
+					'<areaMapEntry shape="circle" coords="50,50,8" mappedValue="1"/><areaMapEntry shape="circle" coords="90,20,8" mappedValue="0"/>'
+				)
+			),
+			`<selectPointInteraction responseIdentifier="B" maxChoices="1">${picture}</selectPointInteraction>`,
+			`<gt><mapResponsePoint identifier="B"/>${float(0)}</gt>`,
+			{ B: ['A1'] },
+			{ B: ['A2'] },
+			['Place 1 (50 across, 50 down)', 'Place 2 (90 across, 20 down)', 'Another place']
+		],
+		[
+			'labels laid on a picture',
+			response('B', 'directedPair', 'multiple', ['L1 T1']),
+			`<graphicGapMatchInteraction responseIdentifier="B">${picture}<gapText identifier="L1" matchMax="1">mole</gapText><gapText identifier="L2" matchMax="1">buoy</gapText>${spot('associableHotspot', 'T1', '0,0,10,10', 'matchMax="1"')}${spot('associableHotspot', 'T2', '20,0,30,10', 'matchMax="1"')}</graphicGapMatchInteraction>`,
+			right('B'),
+			{ 'B.T1': ['L1'] },
+			{ 'B.T1': ['L2'] },
+			['mole', 'buoy']
+		],
+		[
+			'pairs within one list',
+			response('B', 'pair', 'multiple', ['P3 P1']),
+			'<associateInteraction responseIdentifier="B" maxAssociations="1"><simpleAssociableChoice identifier="P1" matchMax="1">ebb</simpleAssociableChoice><simpleAssociableChoice identifier="P2" matchMax="1">quay</simpleAssociableChoice><simpleAssociableChoice identifier="P3" matchMax="1">falling</simpleAssociableChoice></associateInteraction>',
+			right('B'),
+			{ 'B.P1': ['P3'] },
+			{ 'B.P1': ['P2'] },
+			['quay', 'falling']
+		],
+		[
+			'words selected in a text',
+			response('B', 'identifier', 'multiple', ['W1', 'W2']),
+			'<hottextInteraction responseIdentifier="B" maxChoices="0"><p>Keep to the <hottext identifier="W1">port</hottext> and <hottext identifier="W2">starboard</hottext> marks, not the <hottext identifier="W3">kerb</hottext>.</p></hottextInteraction>',
+			right('B'),
+			{ B: ['W1', 'W2'] },
+			{ B: ['W3'] },
+			['port', 'starboard', 'kerb']
+		]
+	])('may be %s, beside another answer', async (_, declaration, body, test, good, bad, entries) => {
+		const { question, rules } = await read(
+			named + declaration + most(2),
+			entry + body,
+			`<responseProcessing>${add(right('A'), 1)}${add(test, 1)}</responseProcessing>`
+		);
+		if (question.kind !== 'fill-blanks') throw new Error(question.kind);
+		expect(rules).toContain('reshaped');
+		expect(rules).not.toContain('marking-simplified');
+		const list = question.blanks.at(-1)!;
+		expect(list.form === 'list' && list.entries.map(({ text }) => text)).toEqual(entries);
+		expect(earn(question, { A: ['mole'], ...good })).toBe(1);
+		expect(earn(question, { A: ['mole'], ...bad })).toBe(0.5);
+		expect(blanksIn(question.stem)).toEqual(question.blanks.map(({ identifier }) => identifier));
+		if (body.includes('bay.png')) {
+			expect(question.stem).toContain('<img src="media:bay.png" alt="" width="200" height="100"/>');
+			expect(question.attachments).toMatchObject([{ name: 'bay.png' }]);
+		}
+	});
+	it('cannot be held where one is to draw', async () => {
 		const { question } = await read(
-			response('A', 'string', 'single', ['x']) + response('B', 'point', 'single', ['1 1']),
-			'<p>One <textEntryInteraction responseIdentifier="A"/></p><selectPointInteraction responseIdentifier="B" maxChoices="1"><object type="image/png" data="a.png"/></selectPointInteraction>',
+			named + response('B', 'file', 'single', []),
+			`${entry}<drawingInteraction responseIdentifier="B">${picture}</drawingInteraction>`,
 			template('match_correct')
 		);
 		expect(question.kind).toBe('unreadable');
@@ -180,8 +260,7 @@ describe('several things to do in one question', () => {
 	const choice =
 		'<choiceInteraction responseIdentifier="A" maxChoices="1"><prompt>Which?</prompt><simpleChoice identifier="X">x</simpleChoice><simpleChoice identifier="Y">y</simpleChoice></choiceInteraction>';
 	const match = `<matchInteraction responseIdentifier="B" maxAssociations="2"><simpleMatchSet>${associable('L1')}${associable('L2')}</simpleMatchSet><simpleMatchSet>${associable('T1')}${associable('T2')}${associable('T3')}</simpleMatchSet></matchInteraction>`;
-	const declared =
-		response('A', 'identifier', 'single', ['X']) + response('B', 'directedPair', 'multiple', ['L1 T1', 'L2 T2']);
+	const declared = response('A', 'identifier', 'single', ['X']) + response('B', 'directedPair', 'multiple', ['L1 T1']);
 
 	it('are a blank for each thing to be matched, with what is right and what it earns', async () => {
 		const { question } = await read(

@@ -1,6 +1,10 @@
-import { childrenOf, descendants, type XmlElement } from '../../xml/tree';
+import type { Shape } from '../../model/question';
+import { inShape, middleOf } from '../../scoring/shapes';
+import { childrenOf, descendants, element, type XmlElement } from '../../xml/tree';
+import { placeName, shapeOf } from '../shapes';
 import { textsIn } from './entry';
-import type { ResponseDeclaration, Value } from './process';
+import { aroundPoints, namedShapes } from './points';
+import { pointOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
 import { declarationOf, runAll, usesOf, type Reading } from './reading';
 
 /** A place of one of several interactions that is filled for itself, with the answers that can be tried there. */
@@ -50,11 +54,23 @@ const keysOf = ({ correct, mapping }: ResponseDeclaration): string[] => [
 	...(mapping ? [...mapping.entries].sort((a, b) => b.value - a.value).flatMap((one) => one.key) : [])
 ];
 
+/** What is chosen from in an interaction: its options, its words, or its places in a picture by their names. */
+function entriesOf(interaction: XmlElement): XmlElement[] {
+	if (interaction.name !== 'hotspotInteraction')
+		return descendants(interaction, 'inlineChoice', 'simpleChoice', 'hottext');
+	return childrenOf(interaction, 'hotspotChoice').map((node, at) =>
+		placeEntry(shapeOf(node, identifierOf(node)), at, node.attributes.hotspotLabel)
+	);
+}
+
+const placeEntry = (shape: Shape, at: number, label?: string) =>
+	element('simpleChoice', { identifier: shape.identifier }, [placeName(shape, at, label)]);
+
 /** An interaction with one answer, or with several out of one list. */
 function wholePart(reading: Reading, interaction: XmlElement): Part {
 	const declaration = declarationOf(reading, interaction);
 	const about = rulesAbout(reading.rules, declaration.identifier);
-	const entries = descendants(interaction, 'inlineChoice', 'simpleChoice');
+	const entries = entriesOf(interaction);
 	const keys = keysOf(declaration);
 	const candidates = entries.length
 		? entries.map(identifierOf)
@@ -81,22 +97,81 @@ function wholePart(reading: Reading, interaction: XmlElement): Part {
 	};
 }
 
-/** Things that are matched or laid into gaps: each place is filled from the list of those that fit there. */
+const outside = 'ELSEWHERE';
+
+/** A point to be given: chosen from the places that the file knows of, and one that is none of them. */
+function pointPart(reading: Reading, interaction: XmlElement): Part {
+	const declaration = declarationOf(reading, interaction);
+	const { areas, correct, identifier } = declaration;
+	const named = namedShapes(declaration, rulesAbout(reading.rules, identifier));
+	const shapes = named.length ? named : aroundPoints(declaration);
+	const points = new Map(shapes.map((shape) => [shape.identifier, middleOf(shape).join(' ')]));
+	const candidates = [...points.keys(), outside];
+	const encode = (value: string) => points.get(value) ?? '-1 -1';
+	const several = declaration.cardinality === 'multiple' && interaction.attributes.maxChoices !== '1';
+	const score = (value: string) => runAll(reading, new Map([[identifier, [encode(value)]]])).score;
+	const worth = (value: string) =>
+		areas?.shapes.find((shape) => shape.identifier === value)?.value ?? (reading.rules ? score(value) : 0);
+	const right = shapes
+		.filter((shape) => worth(shape.identifier) > 0 || correct.some((point) => inShape(shape, pointOf(point))))
+		.map((shape) => shape.identifier)
+		.sort((a, b) => worth(b) - worth(a));
+	return {
+		identifier,
+		interaction,
+		declaration,
+		candidates,
+		entries: shapes.length
+			? [
+					...shapes.map((shape, at) => placeEntry(shape, at)),
+					element('simpleChoice', { identifier: outside }, ['Another place'])
+				]
+			: null,
+		several,
+		shuffle: null,
+		open: !shapes.length,
+		right: right.length ? (several ? right : right.slice(0, 1)) : null,
+		encode
+	};
+}
+
+/** What is put together with what: the places that are filled, what they are filled with, and how a pair is written. */
+function sidesOf(
+	interaction: XmlElement,
+	keys: string[][]
+): { places: XmlElement[]; entries: XmlElement[]; pair: (place: string, entry: string) => string } {
+	const labels = () => childrenOf(interaction).filter((node) => node.name === 'gapText' || node.name === 'gapImg');
+	const backward = (place: string, entry: string) => `${entry} ${place}`;
+	if (interaction.name === 'gapMatchInteraction')
+		return { places: descendants(interaction, 'gap'), entries: labels(), pair: backward };
+	if (interaction.name === 'graphicGapMatchInteraction')
+		return { places: childrenOf(interaction, 'associableHotspot'), entries: labels(), pair: backward };
+	if (interaction.name === 'associateInteraction') {
+		// the first of each right pair is the place that the second is put to
+		const all = childrenOf(interaction, 'simpleAssociableChoice');
+		const order = new Map(all.map((node, at) => [identifierOf(node), at]));
+		const firsts = new Set(keys.map((key) => [...key].sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0))[0]));
+		return {
+			places: all.filter((node) => firsts.has(identifierOf(node))),
+			entries: all.filter((node) => !firsts.has(identifierOf(node))),
+			pair: (place, entry) => [place, entry].sort().join(' ')
+		};
+	}
+	const [first, second] = childrenOf(interaction, 'simpleMatchSet').map((set) =>
+		childrenOf(set, 'simpleAssociableChoice')
+	);
+	return { places: first ?? [], entries: second ?? [], pair: (place, entry) => `${place} ${entry}` };
+}
+
+/** Things that are put together or laid into gaps: each place is filled from the list of those that fit there. */
 function placesOf(reading: Reading, interaction: XmlElement): Part[] {
 	const declaration = declarationOf(reading, interaction);
-	const gaps = interaction.name === 'gapMatchInteraction';
-	const [first, second] = childrenOf(interaction, 'simpleMatchSet');
-	const places = gaps
-		? descendants(interaction, 'gap')
-		: childrenOf(first ?? { ...interaction, children: [] }, 'simpleAssociableChoice');
-	const entries = gaps
-		? childrenOf(interaction).filter((node) => node.name === 'gapText' || node.name === 'gapImg')
-		: childrenOf(second ?? { ...interaction, children: [] }, 'simpleAssociableChoice');
 	const keys = keysOf(declaration).map((key) => key.split(' '));
+	const { places, entries, pair } = sidesOf(interaction, keys);
+	const candidates = entries.map(identifierOf);
 	return places.map((place) => {
 		const own = identifierOf(place);
-		const encode = (value: string) => (gaps ? `${value} ${own}` : `${own} ${value}`);
-		const candidates = entries.map(identifierOf);
+		const encode = (value: string) => pair(own, value);
 		const right = candidates.filter((one) => keys.some((key) => key.join(' ') === encode(one)));
 		const several = usesOf(place) !== 1 && right.length > 1;
 		return {
@@ -134,25 +209,35 @@ function orderOf(reading: Reading, interaction: XmlElement): Part[] {
 	}));
 }
 
-const whole = new Set([
-	'textEntryInteraction',
-	'inlineChoiceInteraction',
-	'choiceInteraction',
-	'extendedTextInteraction',
-	'sliderInteraction',
-	'uploadInteraction'
-]);
-const inPlaces = new Set(['matchInteraction', 'gapMatchInteraction']);
+type PartsReader = (reading: Reading, interaction: XmlElement) => Part[];
+const asOne: PartsReader = (reading, interaction) => [wholePart(reading, interaction)];
 
-/** Whether interactions can be held together as the blanks of one question. */
-export function areBlanks(interactions: XmlElement[]): boolean {
-	return interactions.every(({ name }) => whole.has(name) || inPlaces.has(name) || name === 'orderInteraction');
-}
+/** How each interaction that may stand beside others becomes blanks. */
+const readers: Record<string, PartsReader> = {
+	textEntryInteraction: asOne,
+	inlineChoiceInteraction: asOne,
+	choiceInteraction: asOne,
+	extendedTextInteraction: asOne,
+	sliderInteraction: asOne,
+	uploadInteraction: asOne,
+	hottextInteraction: asOne,
+	hotspotInteraction: asOne,
+	selectPointInteraction: (reading, interaction) => [pointPart(reading, interaction)],
+	matchInteraction: placesOf,
+	associateInteraction: placesOf,
+	gapMatchInteraction: placesOf,
+	graphicGapMatchInteraction: placesOf,
+	orderInteraction: orderOf
+};
 
-/** The places of an interaction that become blanks. */
+/** The places of an interaction that become blanks. Throws an UnknownRule for one that cannot stand beside others. */
 export function partsOf(reading: Reading, interaction: XmlElement): Part[] {
-	if (inPlaces.has(interaction.name)) return placesOf(reading, interaction);
-	return interaction.name === 'orderInteraction' ? orderOf(reading, interaction) : [wholePart(reading, interaction)];
+	const read = readers[interaction.name];
+	if (!read)
+		throw new UnknownRule(
+			`It asks for an answer through “${interaction.name}” among others, which cannot be held together as one question.`
+		);
+	return read(reading, interaction);
 }
 
 /** The responses of interactions, put together from what stands in their places. */

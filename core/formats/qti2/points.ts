@@ -22,6 +22,22 @@ export function pictureOf({ attach }: Reading, interaction: XmlElement): Picture
 
 const guessedRadius = 10;
 
+/** The areas that a mapping or, without one, the rules name for points that are to be given. */
+export function namedShapes({ areas }: ResponseDeclaration, rules: XmlElement | undefined): Shape[] {
+	const mapped: Shape[] = (areas?.shapes ?? []).map(({ value: _, ...shape }) => shape);
+	if (mapped.length || !rules) return mapped;
+	return descendants(rules, 'inside').map((node, at) => shapeOf(node, `A${at + 1}`));
+}
+
+/** A circle around each point that is declared as right. */
+export function aroundPoints({ correct }: ResponseDeclaration): Shape[] {
+	return correct.map((point, at) => ({
+		identifier: `A${at + 1}`,
+		shape: 'circle',
+		coordinates: [...point.split(' ').map(Number), guessedRadius]
+	}));
+}
+
 /** Reads a place to be chosen or pointed at in a picture (2.1, 7.4.1 and 7.4.5). */
 export function readPoints(
 	reading: Reading,
@@ -55,14 +71,9 @@ export function readPoints(
 			bounds: found.bounds
 		});
 	}
-	let shapes: Shape[] = (declaration.areas?.shapes ?? []).map(({ value: _, ...shape }) => shape);
-	if (!shapes.length && rules) shapes = descendants(rules, 'inside').map((node, at) => shapeOf(node, `A${at + 1}`));
+	const shapes = namedShapes(declaration, rules);
 	if (!shapes.length && declaration.correct.length) {
-		shapes = declaration.correct.map((point, at) => ({
-			identifier: `A${at + 1}`,
-			shape: 'circle',
-			coordinates: [...point.split(' ').map(Number), guessedRadius]
-		}));
+		shapes.push(...aroundPoints(declaration));
 		simplified(
 			reading,
 			`The file names single points only. A circle of ${guessedRadius} pixels around each is accepted here; look at it.`

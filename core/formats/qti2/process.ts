@@ -97,7 +97,8 @@ const equalValue = (a: string | number | boolean, b: string | number | boolean) 
 
 /** In front of a pattern that is tried as an answer: the answer that fits just this pattern. */
 export const patternMark = '\u0002';
-const pointOf = (text: string) => text.split(/\s+/).map(Number) as [number, number];
+/** A point as a response has it: how far across and how far down, in pixels. */
+export const pointOf = (text: string) => text.split(/\s+/).map(Number) as [number, number];
 
 const known = new WeakMap<XmlElement, ReadonlyMap<string, Value>>();
 
@@ -221,11 +222,11 @@ export class Processing {
 	#rule(rule: XmlElement): void {
 		if (this.#stopped) return;
 		if (rule.name === 'setOutcomeValue')
-			this.outcomes.set(rule.attributes.identifier ?? '', this.#value(childrenOf(rule)[0]));
+			this.outcomes.set(rule.attributes.identifier ?? '', this.value(childrenOf(rule)[0]));
 		else if (rule.name === 'responseCondition') {
 			for (const branch of childrenOf(rule)) {
 				const parts = childrenOf(branch);
-				if (branch.name !== 'responseElse' && !isTrue(this.#value(parts[0]))) continue;
+				if (branch.name !== 'responseElse' && !isTrue(this.value(parts[0]))) continue;
 				for (const inner of branch.name === 'responseElse' ? parts : parts.slice(1)) this.#rule(inner);
 				break;
 			}
@@ -238,7 +239,7 @@ export class Processing {
 	/** Sets an outcome from its table (2.1, 5.2: matchTable, interpolationTable). */
 	#lookUp(rule: XmlElement): void {
 		const name = rule.attributes.identifier ?? '';
-		const value = numberOf(this.#value(childrenOf(rule)[0]));
+		const value = numberOf(this.value(childrenOf(rule)[0]));
 		const declaration = childrenOf(this.#item, 'outcomeDeclaration').find(
 			(node) => node.attributes.identifier === name
 		);
@@ -257,7 +258,8 @@ export class Processing {
 		this.outcomes.set(name, target === undefined ? null : [numeric ? (parseNumber(target) ?? 0) : target]);
 	}
 
-	#value(node: XmlElement | undefined): Value {
+	/** What an expression comes to. Throws an UnknownRule. */
+	value(node: XmlElement | undefined): Value {
 		if (!node) return null;
 		const name = node.attributes.identifier ?? '';
 		switch (node.name) {
@@ -291,11 +293,11 @@ export class Processing {
 
 	#operation(node: XmlElement): Value {
 		const operands = childrenOf(node);
-		const values = () => operands.map((operand) => this.#value(operand));
+		const values = () => operands.map((operand) => this.value(operand));
 		const numbers = (): number[] | null => {
 			const found: number[] = [];
 			for (const operand of operands)
-				for (const one of this.#value(operand) ?? [null]) {
+				for (const one of this.value(operand) ?? [null]) {
 					const number = typeof one === 'number' ? one : typeof one === 'string' ? parseNumber(one) : null;
 					if (number === null) return null;
 					found.push(number);
