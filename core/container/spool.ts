@@ -1,13 +1,14 @@
 import { plainCodec, type Codec } from './codec';
 
-const piece = 1 << 16;
+const block = 1 << 16;
 
-/** Text that is put aside until later, packed in blocks, so that the list of a large package takes little memory. */
+/** Text or bytes put aside until later, packed in blocks, so that the list of a large package takes little memory. */
 export class Spool {
 	readonly #codec: Codec;
 	readonly #packed: { bytes: Uint8Array; size: number }[] = [];
 	readonly #encoder = new TextEncoder();
-	#waiting = '';
+	#waiting = new Uint8Array(block);
+	#size = 0;
 	/** Whether nothing has been put aside. */
 	empty = true;
 
@@ -16,20 +17,28 @@ export class Spool {
 		this.#codec = codec;
 	}
 
-	/** Puts a text behind the others. */
-	push(text: string): void {
+	/** Puts a text, as UTF-8, or bytes behind the others. */
+	push(what: string | Uint8Array): void {
 		this.empty = false;
-		this.#waiting += text;
-		if (this.#waiting.length < piece) return;
-		const bytes = this.#encoder.encode(this.#waiting);
-		this.#packed.push({ bytes: this.#codec.deflate(bytes), size: bytes.length });
-		this.#waiting = '';
+		const bytes = typeof what === 'string' ? this.#encoder.encode(what) : what;
+		for (let at = 0; at < bytes.length;) {
+			const piece = bytes.subarray(at, at + block - this.#size);
+			this.#waiting.set(piece, this.#size);
+			this.#size += piece.length;
+			at += piece.length;
+			if (this.#size === block) this.#pack();
+		}
 	}
 
-	/** Gives everything back, once, as UTF-8. */
+	#pack(): void {
+		this.#packed.push({ bytes: this.#codec.deflate(this.#waiting), size: this.#size });
+		this.#size = 0;
+	}
+
+	/** Gives everything back, once. */
 	*take(): Generator<Uint8Array> {
 		for (const { bytes, size } of this.#packed.splice(0)) yield this.#codec.inflate(bytes, size).subarray(0, size);
-		yield this.#encoder.encode(this.#waiting);
-		this.#waiting = '';
+		yield this.#waiting.slice(0, this.#size);
+		this.#size = 0;
 	}
 }

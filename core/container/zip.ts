@@ -37,6 +37,7 @@ interface Member extends Entry {
 }
 
 const localHeader = 30;
+const statedMost = 0x10000;
 
 function memberOf(entry: ZipEntry, path: string): Member {
 	return {
@@ -49,7 +50,10 @@ function memberOf(entry: ZipEntry, path: string): Member {
 	};
 }
 
-/** How many files a zip says that it holds (APPNOTE.TXT, 4.3.16), or null where it does not, or needs more than 16 bits. */
+/**
+ * How many files a zip says that it holds (APPNOTE.TXT, 4.3.16), or null where it does not say it there. Programs that
+ * know no wide fields let the count begin again at 65,536.
+ */
 async function statedCount(source: ByteSource): Promise<number | null> {
 	const length = Math.min(source.size, 22 + 0xffff);
 	const end = await source.read(source.size - length, length);
@@ -132,7 +136,7 @@ export async function openZip(from: ByteSource, codec: Codec = plainCodec): Prom
 			members.set(path, memberOf(entry, path));
 		}
 		const stated = await statedCount(source);
-		if (stated !== null && stated !== count)
+		if (stated !== null && stated !== count % statedMost)
 			reports.push({
 				rule: 'damaged-zip',
 				severity: 'broken',
