@@ -46,7 +46,7 @@ async function timed(work: () => Promise<void>, times = repeats): Promise<{ seco
 /** Unzips every entry and passes over every XML with nothing done: the raw limit of reading. */
 async function bare(path: string): Promise<void> {
 	const { container, close } = await openFile(path);
-	for (const entry of container.entries) {
+	for (const entry of container.files) {
 		const bytes = await container.bytes(entry.path, Infinity);
 		if (!entry.path.endsWith('.xml')) continue;
 		const parser = new SaxesParser({ position: false });

@@ -1,4 +1,5 @@
 import type { Report } from '../reports/report';
+import { FileList } from './file-list';
 
 /** Bytes that can be read from any place: a file, rows of a database, memory. */
 export interface ByteSource {
@@ -19,7 +20,7 @@ export interface Entry {
 export interface Container {
 	/** Whether it is a package or one bare file. */
 	packaged: boolean;
-	entries: Entry[];
+	files: FileList;
 	has(path: string): boolean;
 	/** The size of a file once unpacked, in bytes; 0 where there is none. */
 	size(path: string): number;
@@ -126,7 +127,7 @@ export function singleFile(name: string, source: ByteSource): Container {
 	}
 	return {
 		packaged: false,
-		entries: [{ path, size: source.size }],
+		files: FileList.of([{ path, size: source.size }]),
 		has: (asked) => asked === path,
 		size: (asked) => (asked === path ? source.size : 0),
 		find: (asked) => (asked.toLowerCase() === path.toLowerCase() ? path : null),

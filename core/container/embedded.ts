@@ -6,12 +6,13 @@ import { streamXml } from '../xml/stream';
 import { textOf } from '../xml/tree';
 import type { Container } from './container';
 import { streamText } from './decode';
+import { FileList } from './file-list';
 
 const looked = 400;
 
 /** The files that our own JSON or XML carries within it, by their names; null for any other file. */
 async function embeddedFiles(container: Container): Promise<Map<string, Uint8Array> | null> {
-	const path = container.entries[0]!.path;
+	const path = container.files.first.path;
 	let start = '';
 	for await (const piece of container.stream(path)) {
 		start = new TextDecoder().decode(piece.subarray(0, looked));
@@ -50,7 +51,7 @@ export async function withEmbedded(container: Container): Promise<Container> {
 	if (!files?.size) return container;
 	return {
 		...container,
-		entries: [...container.entries, ...[...files].map(([path, bytes]) => ({ path, size: bytes.length }))],
+		files: FileList.of([...container.files, ...[...files].map(([path, bytes]) => ({ path, size: bytes.length }))]),
 		has: (path) => files.has(path) || container.has(path),
 		size: (path) => files.get(path)?.length ?? container.size(path),
 		find: (path) => (files.has(path) ? path : container.find(path)),

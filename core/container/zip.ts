@@ -1,6 +1,8 @@
 import { Reader, ZipReader, configure, type Entry as ZipEntry } from '@zip.js/zip.js';
 import { plainCodec, type Codec } from './codec';
-import { buffered, ContainerError, type ByteSource, type Container, type Entry } from './container';
+import { Column } from './compact';
+import { buffered, ContainerError, type ByteSource, type Container } from './container';
+import { FileList } from './file-list';
 import type { Report } from '../reports/report';
 
 configure({ useWebWorkers: false });
@@ -28,7 +30,10 @@ class SourceReader extends Reader<ByteSource> {
 	}
 }
 
-interface Member extends Entry {
+/** Where a file stands in a zip, and how it is packed. */
+interface Member {
+	path: string;
+	size: number;
 	offset: number;
 	packed: number;
 	method: number;
@@ -36,19 +41,38 @@ interface Member extends Entry {
 	checksum: number;
 }
 
+/** The directory of a zip: its files, and where each of them stands. */
+class Directory {
+	readonly files = new FileList();
+	readonly #offset = new Column(Float64Array);
+	readonly #packed = new Column(Float64Array);
+	readonly #method = new Column(Uint8Array);
+	readonly #checksum = new Column(Int32Array);
+
+	add(path: string, entry: ZipEntry): void {
+		const number = this.files.add(path, entry.uncompressedSize);
+		this.#offset.set(number, entry.offset);
+		this.#packed.set(number, entry.compressedSize);
+		this.#method.set(number, entry.compressionMethod);
+		this.#checksum.set(number, entry.crc32 ?? 0);
+	}
+
+	get(path: string): Member | null {
+		const number = this.files.number(path);
+		if (number < 0) return null;
+		return {
+			path,
+			size: this.files.size(number),
+			offset: this.#offset.at(number),
+			packed: this.#packed.at(number),
+			method: this.#method.at(number),
+			checksum: this.#checksum.at(number)
+		};
+	}
+}
+
 const localHeader = 30;
 const statedMost = 0x10000;
-
-function memberOf(entry: ZipEntry, path: string): Member {
-	return {
-		path,
-		size: entry.uncompressedSize,
-		offset: entry.offset,
-		packed: entry.compressedSize,
-		method: entry.compressionMethod,
-		checksum: (entry.crc32 ?? 0) | 0
-	};
-}
 
 /**
  * How many files a zip says that it holds (APPNOTE.TXT, 4.3.16), or null where it does not say it there. Programs that
@@ -79,16 +103,17 @@ export function looksZipped(start: Uint8Array): boolean {
 export async function openZip(from: ByteSource, codec: Codec = plainCodec): Promise<Container> {
 	const source = buffered(from);
 	const reports: Report[] = [];
-	const members = new Map<string, Member>();
+	const directory = new Directory();
+	const { files } = directory;
 	let total = 0;
 	try {
 		let count = 0;
 		// names that lead out are looked at below, so that one of them does not cost the whole package
-		const directory = new ZipReader(new SourceReader(source), {
+		const reader = new ZipReader(new SourceReader(source), {
 			strictness: 'tolerant',
 			filenameValidation: 'tolerant'
 		});
-		for await (const entry of directory.getEntriesGenerator()) {
+		for await (const entry of reader.getEntriesGenerator()) {
 			// damage in the directory shows as an entry without a name
 			if (!entry.filename) continue;
 			if ((count += 1) > zipLimits.entries)
@@ -126,14 +151,14 @@ export async function openZip(from: ByteSource, codec: Codec = plainCodec): Prom
 					'zip-bomb',
 					`“${path}” would unpack to ${Math.round(entry.uncompressedSize / 2 ** 20)} MB out of ${Math.ceil(entry.compressedSize / 1024)} kB. A package that swells like that was not made by people; it was not opened.`
 				);
-			if (members.has(path))
+			if (files.number(path) >= 0)
 				reports.push({
 					rule: 'repeated-entry',
 					severity: 'doubtful',
 					message: `The package holds “${path}” twice. The later one was read.`,
 					place: { file: path }
 				});
-			members.set(path, memberOf(entry, path));
+			directory.add(path, entry);
 		}
 		const stated = await statedCount(source);
 		if (stated !== null && stated !== count % statedMost)
@@ -151,7 +176,7 @@ export async function openZip(from: ByteSource, codec: Codec = plainCodec): Prom
 	}
 
 	const member = (path: string) => {
-		const found = members.get(path);
+		const found = directory.get(path);
 		if (!found) throw new ContainerError('missing-file', `“${path}” is not in the package.`);
 		if (found.method !== 0 && found.method !== 8)
 			throw new ContainerError(
@@ -247,15 +272,12 @@ export async function openZip(from: ByteSource, codec: Codec = plainCodec): Prom
 		return out;
 	}
 
-	let small: Map<string, string> | null = null;
-	const inSmall = () => (small ??= new Map([...members.keys()].map((path) => [path.toLowerCase(), path])));
-
 	return {
 		packaged: true,
-		entries: [...members.values()],
-		has: (path) => members.has(path),
-		size: (path) => members.get(path)?.size ?? 0,
-		find: (path) => members.get(path)?.path ?? inSmall().get(path.toLowerCase()) ?? null,
+		files,
+		has: (path) => files.number(path) >= 0,
+		size: (path) => files.size(files.number(path)),
+		find: (path) => files.find(path),
 		stream,
 		bytes,
 		reports

@@ -49,7 +49,7 @@ async function whatItIs(container: Container): Promise<[string, string] | null> 
 		const found = byType.find(([pattern]) => pattern.test(type));
 		return found ? [found[1], found[2]] : null;
 	}
-	for await (const piece of container.stream(container.entries[0]!.path)) {
+	for await (const piece of container.stream(container.files.first.path)) {
 		const start = String.fromCharCode(...piece.subarray(0, 64));
 		const found = byStart.find(([fits]) => fits(start));
 		return found ? [found[1], found[2]] : null;
@@ -62,7 +62,7 @@ export async function foreignFile(container: Container): Promise<Report | null> 
 	const found = await whatItIs(container);
 	if (!found) return null;
 	const [what, advice] = found;
-	const file = container.packaged ? '' : container.entries[0]!.path;
+	const file = container.packaged ? '' : container.files.first.path;
 	return {
 		rule: 'foreign-file',
 		severity: 'broken',

@@ -2,9 +2,11 @@ import type { Codec } from '../container/codec';
 import type { FitOptions, Limits } from './fit/fit';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
-import type { FoundPart, FoundQuiz } from '../model/quiz';
+import type { FoundQuiz } from '../model/quiz';
 import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
+import type { Banks } from './banks';
+import type { SeenIdentifiers } from './identifiers';
 
 /** The names of the formats that are read or written. */
 export type FormatName =
@@ -109,12 +111,12 @@ export interface DocumentContext {
 	category: string[];
 	keywords: string[];
 	difficulty: string | null;
-	/** The questions of each bank that has been read, by the bank's identifier; readers add to it. */
-	banks: Map<string, FoundPart['questions']>;
+	/** The questions of each bank that has been read; readers add to it. */
+	banks: Banks;
 	/** What a user has said of a file of no standard shape. */
 	recipe?: Recipe;
-	/** How the questions that have been read are called, by their identifiers; readers add to it. */
-	identifiers: Map<string, string>;
+	/** The identifiers of the questions that have been read; readers add to it. */
+	identifiers: SeenIdentifiers;
 }
 
 /** A reader for documents of one root element. */

@@ -1,4 +1,5 @@
 import { resolvePath, type Container } from '../container/container';
+import type { FileList } from '../container/file-list';
 import type { CleanContext } from '../markup/clean';
 import type { Attachment, QuestionCommon } from '../model/question';
 import type { DocumentContext } from './format';
@@ -30,16 +31,16 @@ export function mediaType(path: string): string {
 
 /** What stands in an address for the folder of a cartridge's files (the file base token of Common Cartridge 1.1 and later). */
 const fileBase = /^(?:\$|%24)IMS[-_]CC[-_]FILEBASE(?:\$|%24)(?=[./\\]|%2E|\w)/i;
-const filesOf = new WeakMap<Container['entries'], Map<string, string[]>>();
+const filesOf = new WeakMap<FileList, Map<string, string[]>>();
 
 /** The only file of a package whose path ends as one that was looked for, or null. */
-function endingAs(path: string, { entries }: Container): string | null {
-	let byName = filesOf.get(entries);
+function endingAs(path: string, { files }: Container): string | null {
+	let byName = filesOf.get(files);
 	const nameOf = (one: string) => one.slice(one.lastIndexOf('/') + 1).toLowerCase();
 	if (!byName) {
 		byName = new Map();
-		for (const { path: one } of entries) byName.set(nameOf(one), [...(byName.get(nameOf(one)) ?? []), one]);
-		filesOf.set(entries, byName);
+		for (const { path: one } of files) byName.set(nameOf(one), [...(byName.get(nameOf(one)) ?? []), one]);
+		filesOf.set(files, byName);
 	}
 	const found = (byName.get(nameOf(path)) ?? []).filter((one) =>
 		`/${one}`.toLowerCase().endsWith(`/${path}`.toLowerCase())

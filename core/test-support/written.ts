@@ -87,7 +87,7 @@ export async function complaints(container: Container, { manifest, documents }: 
 	try {
 		const files: string[] = [];
 		const manifests: string[] = [];
-		for (const { path } of container.entries) {
+		for (const { path } of container.files) {
 			const file = join(place, path);
 			mkdirSync(dirname(file), { recursive: true });
 			writeFileSync(file, await container.bytes(path));

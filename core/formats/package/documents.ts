@@ -1,10 +1,15 @@
+import { Column } from '../../container/compact';
 import type { Container } from '../../container/container';
 import { streamText } from '../../container/decode';
+import type { FileList } from '../../container/file-list';
 import type { Report } from '../../reports/report';
 import type { Manifest } from './manifest';
+import type { ResourceList } from './resources';
 
 /** One document that may hold questions, with what is known of it before it is read. */
 export interface Document {
+	/** Its place in the list of them, from 0. */
+	number: number;
 	file: string;
 	category: string[] | null;
 	keywords: string[];
@@ -15,15 +20,86 @@ export interface Document {
 	listed: boolean;
 }
 
+const none: string[] = [];
+
+/** The documents of a package that may hold questions, in their order; a large package takes little memory. */
+export class DocumentList implements Iterable<Document> {
+	readonly #files: FileList;
+	readonly #resources: ResourceList | null;
+	readonly #file = new Column(Int32Array);
+	/** The place of the resource of each, or -1. */
+	readonly #resource = new Column(Int32Array);
+	readonly #test = new Column(Uint8Array);
+
+	/** `files` is the list of the package; `resources` are those of its manifest, where it has one. */
+	constructor(files: FileList, resources: ResourceList | null) {
+		this.#files = files;
+		this.#resources = resources;
+	}
+
+	/** How many there are. */
+	get length(): number {
+		return this.#file.length;
+	}
+
+	/** Puts a file behind the others, with the place of its resource where the manifest lists it. */
+	add(path: string, resource = -1): void {
+		this.#file.push(this.#files.number(path));
+		this.#resource.push(resource);
+		this.#test.push(resource >= 0 && /test/.test(this.#resources!.at(resource).type) ? 1 : 0);
+	}
+
+	/** Notes that a document is a test, as its root element says. */
+	markTest({ number }: Document): void {
+		this.#test.set(number, 1);
+	}
+
+	/** A document by its place from 0. */
+	at(number: number): Document {
+		const place = this.#resource.at(number);
+		const resource = place < 0 ? null : this.#resources!.at(place);
+		return {
+			number,
+			file: this.#files.path(this.#file.at(number)),
+			category: resource?.category ?? null,
+			keywords: resource?.keywords ?? none,
+			difficulty: resource?.difficulty ?? null,
+			isTest: this.#test.at(number) === 1,
+			isItem: resource !== null && /item/.test(resource.type),
+			listed: resource !== null
+		};
+	}
+
+	/** Whether the manifest says the category of any that is no test. */
+	get anyCategory(): boolean {
+		for (const document of this.of(false)) if (document.category !== null) return true;
+		return false;
+	}
+
+	/** Those that are tests, or those that are not. */
+	*of(tests: boolean): Generator<Document> {
+		for (let number = 0; number < this.length; number += 1)
+			if ((this.#test.at(number) === 1) === tests) yield this.at(number);
+	}
+
+	*[Symbol.iterator](): Generator<Document> {
+		for (let number = 0; number < this.length; number += 1) yield this.at(number);
+	}
+}
+
 /** The documents of a package that may hold questions, in the order of its manifest, with what is wrong with the list. */
 export function documentsOf(
 	container: Container,
 	manifest: Manifest | null
-): { documents: Document[]; reports: Report[] } {
+): { documents: DocumentList; reports: Report[] } {
 	const reports: Report[] = [];
-	const documents: Document[] = [];
-	const seen = new Set<string>(manifest ? [manifest.file] : []);
+	const { files } = container;
+	const documents = new DocumentList(files, manifest?.resources ?? null);
+	const seen = new Column(Uint8Array);
+	if (manifest) seen.set(files.number(manifest.file), 1);
+	let place = -1;
 	for (const resource of manifest?.resources ?? []) {
+		place += 1;
 		for (const file of resource.files) {
 			if (container.has(file)) continue;
 			reports.push({
@@ -34,53 +110,39 @@ export function documentsOf(
 			});
 		}
 		if (!resource.type.startsWith('imsqti') || resource.file === null) continue;
-		if (!container.has(resource.file) || seen.has(resource.file)) continue;
-		seen.add(resource.file);
-		documents.push({
-			file: resource.file,
-			category: resource.category,
-			keywords: resource.keywords,
-			difficulty: resource.difficulty,
-			isTest: /test/.test(resource.type),
-			isItem: /item/.test(resource.type),
-			listed: true
-		});
+		const number = files.number(resource.file);
+		if (number < 0 || seen.at(number)) continue;
+		seen.set(number, 1);
+		documents.add(resource.file, place);
 	}
 	const endings = manifest ? /\.xml$/i : /\.(xml|txt|text|md|markdown|csv|tsv|tab|json|jsonl)$/i;
-	for (const { path } of container.entries)
-		if (endings.test(path) && !seen.has(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path))
-			documents.push(bare(path));
+	for (let number = 0; number < files.length; number += 1) {
+		if (seen.at(number)) continue;
+		const path = files.path(number);
+		if (endings.test(path) && !/(^|\/)(imsmanifest\.xml$|__MACOSX\/|\._)/i.test(path)) documents.add(path);
+	}
 	return { documents, reports };
 }
 
-/** A document of which nothing is known but its path. */
-export const bare = (path: string): Document => ({
-	file: path,
-	category: null,
-	keywords: [],
-	difficulty: null,
-	isTest: false,
-	isItem: false,
-	listed: false
-});
-
-/** The category of an item by its folder, where folders are all that tells items apart. */
-export function folderCategories(documents: Document[], top: string): Map<string, string[]> {
-	const folders = new Map(
-		documents.map(({ file }) => [
-			file,
-			file
-				.slice(file.startsWith(top) ? top.length : 0)
-				.split('/')
-				.slice(0, -1)
-		])
-	);
-	const different = new Set([...folders.values()].map((steps) => steps.join('/')));
-	if (different.size < 2) return new Map();
+/**
+ * The categories of items by their folders below `top`, where folders are all that tells items apart: by the number of
+ * each document. Items of one folder share one list.
+ */
+export function folderCategories(documents: Iterable<Document>, top: string): Map<number, string[]> {
+	const folders = new Map<string, string[]>();
+	const folderOf = (file: string) => file.slice(file.startsWith(top) ? top.length : 0, file.lastIndexOf('/') + 1);
+	const numbers = new Map<number, string>();
+	for (const { number, file } of documents) {
+		const folder = folderOf(file);
+		if (!folders.has(folder)) folders.set(folder, folder.split('/').slice(0, -1));
+		numbers.set(number, folder);
+	}
+	if (folders.size < 2) return new Map();
 	const paths = [...folders.values()];
 	let common = 0;
 	while (paths.every((steps) => steps.length > common && steps[common] === paths[0]![common])) common += 1;
-	return new Map([...folders].map(([file, steps]) => [file, steps.slice(common)]));
+	const categories = new Map([...folders].map(([folder, steps]) => [folder, steps.slice(common)]));
+	return new Map([...numbers].map(([number, folder]) => [number, categories.get(folder)!]));
 }
 
 /** The root element of a document, without reading further than that. */

@@ -60,15 +60,15 @@ describe('a manifest', () => {
 		['by their identifiers', '<taxonPath><taxon><id>Tides</id></taxon><taxon><id>Springs</id></taxon></taxonPath>']
 	])('has categories as taxons %s', async (_, path) => {
 		const { found } = await read(manifest(resource(lom(`<classification>${path}</classification>`))));
-		expect(found.resources[0]!.category).toEqual(['Tides', 'Springs']);
+		expect(found.resources.at(0).category).toEqual(['Tides', 'Springs']);
 	});
 	it('tells a resource without a classification from one that is in no category', async () => {
 		const none = await read(manifest(resource('')));
-		expect(none.found.resources[0]!.category).toBeNull();
+		expect(none.found.resources.at(0).category).toBeNull();
 		const empty = await read(
 			manifest(resource(lom('<classification><taxonPath><source/></taxonPath></classification>')))
 		);
-		expect(empty.found.resources[0]!.category).toEqual([]);
+		expect(empty.found.resources.at(0).category).toEqual([]);
 	});
 	it('has keywords and how hard a question is', async () => {
 		const { found } = await read(
@@ -80,7 +80,7 @@ describe('a manifest', () => {
 				)
 			)
 		);
-		expect(found.resources[0]).toMatchObject({ keywords: ['spring', 'neap'], difficulty: 'hard' });
+		expect(found.resources.at(0)).toMatchObject({ keywords: ['spring', 'neap'], difficulty: 'hard' });
 	});
 	it('puts base addresses of the manifest, the resources and the resource one behind the other', async () => {
 		const { found } = await read(
@@ -90,7 +90,7 @@ describe('a manifest', () => {
 			),
 			{ 'spring/bank/tides/a b.xml': item('a') }
 		);
-		expect(found.resources[0]).toMatchObject({
+		expect(found.resources.at(0)).toMatchObject({
 			file: 'spring/bank/tides/a b.xml',
 			files: ['spring/bank/tides/a b.xml', 'spring/bank/chart.svg']
 		});
@@ -99,11 +99,11 @@ describe('a manifest', () => {
 		const { found } = await read(manifest(resource('', 'type="imsqti_item_xmlv2p1" href="A.XML"')), {
 			'a.xml': item('a')
 		});
-		expect(found.resources[0]!.file).toBe('a.xml');
+		expect(found.resources.at(0).file).toBe('a.xml');
 	});
 	it('takes its first file where it names none of its own', async () => {
 		const { found } = await read(manifest(resource('', 'type="imsqti_item_xmlv2p1"')));
-		expect(found.resources[0]!.file).toBe('a.xml');
+		expect(found.resources.at(0).file).toBe('a.xml');
 	});
 	it('that is damaged says where, and keeps what stands before', async () => {
 		const { found, told } = await read(
@@ -112,7 +112,7 @@ describe('a manifest', () => {
 				'<resource identifier="X" type="y"><file href="b.xml"></resources>'
 			)
 		);
-		expect(found.resources[0]!.file).toBe('a.xml');
+		expect(found.resources.at(0).file).toBe('a.xml');
 		expect(told[0]!.message).toMatch(/manifest is damaged in line 1/);
 	});
 	it('is that of the outermost folder where there are several', async () => {

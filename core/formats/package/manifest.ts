@@ -1,5 +1,4 @@
 import type { Container } from '../../container/container';
-import { detached } from '../../container/detached';
 import { resolvePath } from '../../container/container';
 import { streamText } from '../../container/decode';
 import type { Report } from '../../reports/report';
@@ -7,18 +6,7 @@ import { streamXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement } from '../../xml/tree';
 import { fold } from '../../markup/text';
 import type { FormatName } from '../format';
-
-/** A resource of a manifest (Content Packaging 1.1.4, section 4.5). Paths are those of the package. */
-export interface Resource {
-	type: string;
-	file: string | null;
-	files: string[];
-	/** The path of categories from its classification, outermost first; null where it has none, empty where it names none. */
-	category: string[] | null;
-	keywords: string[];
-	difficulty: string | null;
-	line: number;
-}
+import { ResourceList } from './resources';
 
 /** What a manifest says. */
 export interface Manifest {
@@ -28,7 +16,7 @@ export interface Manifest {
 	schema: string;
 	schemaVersion: string;
 	title: string;
-	resources: Resource[];
+	resources: ResourceList;
 }
 
 function languageText(node: XmlElement | undefined): string {
@@ -59,7 +47,8 @@ const base = (value: string | undefined) => (value ? value.replace(/\/?$/, '/').
 
 /** The path of the manifest: at the top, or in the one extra folder that holds everything. */
 export function findManifest(container: Container): string | null {
-	const paths = container.entries.map((entry) => entry.path).filter((path) => /(^|\/)imsmanifest\.xml$/i.test(path));
+	const paths: string[] = [];
+	for (const { path } of container.files) if (/(^|\/)imsmanifest\.xml$/i.test(path)) paths.push(path);
 	return paths.sort((a, b) => a.split('/').length - b.split('/').length || (a < b ? -1 : 1))[0] ?? null;
 }
 
@@ -75,22 +64,9 @@ export async function readManifest(
 		schema: '',
 		schemaVersion: '',
 		title: '',
-		resources: []
+		resources: new ResourceList(container.files)
 	};
 	const bases: string[] = [];
-	// a category is the same list for all its questions, so that a large manifest costs little memory
-	const shared = new Map<string, string[]>();
-	const share = (path: string[] | null) => {
-		const key = path?.join('\n');
-		if (path === null || key === undefined) return null;
-		if (!shared.has(key)) shared.set(detached(key), path.map(detached));
-		return shared.get(key)!;
-	};
-	const words = new Map<string, string>();
-	const kept = (word: string) => {
-		if (!words.has(word)) words.set(detached(word), detached(word));
-		return words.get(word)!;
-	};
 	const collect = (name: string, depth: number) =>
 		name === 'resource' || (name === 'metadata' && depth === 1) || name === 'organizations';
 	for await (const event of streamXml(streamText(container, file, told), {
@@ -116,17 +92,17 @@ export async function readManifest(
 			const prefix = [...bases, base(attributes['xml:base'])].join('');
 			const path = (address: string | undefined) => {
 				const found = address ? resolvePath(file, address, prefix) : null;
-				return found === null ? null : (container.find(found) ?? detached(found));
+				return found === null ? null : (container.find(found) ?? found);
 			};
 			const files = childrenOf(event.element, 'file').flatMap((one) => path(one.attributes.href) ?? []);
 			const own = path(attributes.href);
 			manifest.resources.push({
-				type: kept(attributes.type ?? ''),
+				type: attributes.type ?? '',
 				file: own ?? files[0] ?? null,
 				files: own && !files.includes(own) ? [own, ...files] : files,
-				category: share(classification(event.element)),
-				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean).map(kept),
-				difficulty: kept(trimmed(childOf(descendants(event.element, 'difficulty')[0], 'value'))) || null,
+				category: classification(event.element),
+				keywords: descendants(event.element, 'keyword').map(languageText).filter(Boolean),
+				difficulty: trimmed(childOf(descendants(event.element, 'difficulty')[0], 'value')) || null,
 				line
 			});
 		}
@@ -143,7 +119,12 @@ export function declaredFormat(manifest: Manifest): FormatName | null {
 	if (/QTIv3|imsqti.*3\.0|QTI Package 3/i.test(spoken)) return 'qti30';
 	if (/QTIv2\.2/i.test(spoken)) return 'qti22';
 	if (/QTIv2\.1/i.test(spoken)) return 'qti21';
-	const type = resources.find((resource) => resource.type.startsWith('imsqti'))?.type ?? '';
+	let type = '';
+	for (const resource of resources) {
+		if (!resource.type.startsWith('imsqti')) continue;
+		type = resource.type;
+		break;
+	}
 	if (/xmlv3p0/.test(type)) return 'qti30';
 	if (/xmlv2p2/.test(type)) return 'qti22';
 	if (/xmlv2p1/.test(type)) return 'qti21';

@@ -17,15 +17,17 @@ export function* otherFiles(
 	isOurs: (path: string) => boolean
 ): Generator<ReadEvent> {
 	if (!container.packaged) return;
-	const types = new Map<string, string>();
-	for (const resource of manifest?.resources ?? []) for (const path of resource.files) types.set(path, resource.type);
 	const found: string[] = [];
-	for (const { path } of container.entries) {
+	for (const { path } of container.files) {
 		if (path === manifest?.file || isOurs(path)) continue;
 		if (leftBehind.test(path) || packages.test(path) || schemas.test(path)) continue;
 		found.push(path);
-		yield { type: 'other', other: { path, type: types.get(path) ?? '' } };
 	}
+	const types = new Map<string, string>();
+	const wanted = new Set(found);
+	for (const resource of found.length && manifest ? manifest.resources : [])
+		for (const path of resource.files) if (wanted.has(path)) types.set(path, resource.type);
+	for (const path of found) yield { type: 'other', other: { path, type: types.get(path) ?? '' } };
 	if (!found.length) return;
 	const named = found.slice(0, mostNamed).map((path) => `“${path}”`);
 	yield {

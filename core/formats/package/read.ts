@@ -1,11 +1,15 @@
 import { ContainerError, memorySource, resolvePath, type Container } from '../../container/container';
 import { streamText } from '../../container/decode';
 import type { Codec } from '../../container/codec';
+import { Column } from '../../container/compact';
+import { FileSet } from '../../container/file-list';
 import { openZip } from '../../container/zip';
 import { mapMarkup } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { beginning } from '../../markup/text';
 import type { Report } from '../../reports/report';
+import { Banks } from '../banks';
+import { SeenIdentifiers } from '../identifiers';
 import { documentReaders, readerOf } from '../documents';
 import { formatOf } from '../versions';
 import type { DocumentContext, FormatName, OtherCategories, ReadEvent } from '../format';
@@ -13,7 +17,7 @@ import type { Recipe } from '../recipe/recipe';
 import { foreignFile } from '../foreign';
 import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
-import { bare, documentsOf, folderCategories, rootOf, type Document } from './documents';
+import { documentsOf, folderCategories, rootOf, type Document } from './documents';
 import { declaredFormat, findManifest, readManifest } from './manifest';
 import { otherFiles } from './others';
 import { finishedQuiz } from './quizzes';
@@ -31,6 +35,44 @@ const itemRoot = /^(?:assessmentItem|qti-assessment-item)$/;
 /** Whether a document is read with those that refer to it; a section only where there is a test that could. */
 const isHelper = (name: string | undefined, tests: boolean) =>
 	name !== undefined && helpers.test(name) && (tests || !/section$/i.test(name));
+
+type Root = Awaited<ReturnType<typeof rootOf>>;
+
+/** The root elements of documents that are looked at before their turn. */
+class Roots {
+	/** Files that are read with those that refer to them. */
+	readonly helpers: FileSet;
+	readonly #container: Container;
+	/** The roots that were met, each once; the first two are none and unknown. */
+	readonly #kinds: (Root | undefined)[] = [undefined, null];
+	readonly #kind = new Column(Int32Array);
+
+	constructor(container: Container) {
+		this.#container = container;
+		this.helpers = new FileSet(container.files);
+	}
+
+	/** Looks at a document; undefined where it cannot be had, which is said when its turn comes. */
+	async look({ file: path, number }: Document): Promise<Root | undefined> {
+		try {
+			const root = await rootOf(this.#container, path);
+			if (root && helpers.test(root.name)) this.helpers.add(path);
+			let kind = this.#kinds.findIndex(
+				(one) => one === root || (one && root && one.name === root.name && one.namespace === root.namespace)
+			);
+			if (kind < 0) kind = this.#kinds.push(root) - 1;
+			this.#kind.set(number, kind);
+			return root;
+		} catch {
+			return undefined;
+		}
+	}
+
+	/** What was seen of a document; undefined where it was not looked at or could not be had. */
+	get({ number }: Document): Root | undefined {
+		return this.#kinds[this.#kind.at(number)];
+	}
+}
 
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
@@ -55,7 +97,7 @@ export async function* readPackage(
 		}
 	};
 	const told: Report[] = [];
-	const ours = new Set<string>();
+	const ours = new FileSet(given.files);
 	let odd = 0;
 	const oddities = () => {
 		const fresh = container.reports.slice(odd).map(file);
@@ -70,7 +112,7 @@ export async function* readPackage(
 	if (manifest?.title && depth === 0) yield { type: 'title', title: manifest.title };
 	const { documents, reports } = documentsOf(container, manifest);
 	yield* reports.map(file);
-	if (!container.packaged && !documents.length) documents.push(bare(container.entries[0]!.path));
+	if (!container.packaged && !documents.length) documents.add(container.files.first.path);
 	const foreign = recipe ? null : await foreignFile(container);
 	if (foreign) {
 		yield { type: 'report', report: foreign };
@@ -80,18 +122,17 @@ export async function* readPackage(
 	const whole = wholeFormat(container);
 	if (whole) {
 		yield { type: 'format', format: whole.format, title: formatTitles[whole.format] };
-		const document: Document = { ...bare(whole.file), listed: true };
 		const size = container.size(whole.file);
 		const context = {
 			container,
 			file: whole.file,
 			format: whole.format,
-			resolve: (address: string) => resolvePath(document.file, address),
+			resolve: (address: string) => resolvePath(whole.file, address),
 			category: [],
 			keywords: [],
 			difficulty: null,
-			banks: new Map(),
-			identifiers: new Map(),
+			banks: new Banks(),
+			identifiers: new SeenIdentifiers(),
 			...(recipe ? { recipe } : {})
 		};
 		yield* whole.reader(context);
@@ -99,78 +140,75 @@ export async function* readPackage(
 		yield { type: 'progress', bytesRead: size, bytesTotal: size };
 		return;
 	}
-	const bytesTotal = documents.reduce((sum, document) => sum + container.size(document.file), 0);
+	let bytesTotal = 0;
+	for (const document of documents) bytesTotal += container.size(document.file);
 	let bytesRead = 0;
 	let said = false;
 	let sectionsKnown = false;
-	const categories = new Map<string, string[]>();
+	const categories = new Map<number, string[]>();
+	const numberOf = (path: string) => container.files.number(path);
 	const answer = (document: Document, format: FormatName): DocumentContext => ({
 		container,
 		file: document.file,
 		format,
 		resolve: (address) => resolvePath(document.file, address),
-		category: document.category ?? categories.get(document.file) ?? [],
+		category: document.category ?? categories.get(numberOf(document.file)) ?? [],
 		keywords: document.keywords,
 		difficulty: document.difficulty,
 		banks,
 		identifiers,
 		...(recipe ? { recipe } : {})
 	});
-	const inSections = new Map<string, string[]>();
+	const inSections = new Map<number, string[]>();
 	const elsewhere = ({ file: path, category }: Document): OtherCategories => ({
 		...(category ? { metadata: category } : {}),
-		...(inSections.has(path) ? { sections: inSections.get(path)! } : {})
+		...(inSections.size && inSections.has(numberOf(path)) ? { sections: inSections.get(numberOf(path))! } : {})
 	});
-	const identifiers: DocumentContext['identifiers'] = new Map();
-	const banks: DocumentContext['banks'] = new Map();
+	const identifiers = new SeenIdentifiers();
+	const banks = new Banks();
 	const quizzes: FoundQuiz[] = [];
 	const points = new Map<string, number | null>();
 
-	const roots = new Map<string, Awaited<ReturnType<typeof rootOf>>>();
+	const roots = new Roots(container);
+	let tests = 0;
 	for (const document of documents) {
-		if (document.isItem) continue;
-		try {
-			const root = await rootOf(container, document.file);
-			roots.set(document.file, root);
-			if (/^(assessmentTest|qti-assessment-test)$/.test(root?.name ?? '')) document.isTest = true;
-		} catch {
-			// what is wrong with it is said when its turn comes
-		}
+		const root = document.isItem ? undefined : await roots.look(document);
+		if (/^(assessmentTest|qti-assessment-test)$/.test(root?.name ?? '')) documents.markTest(document);
 	}
-	const tests = documents.filter((document) => document.isTest);
-	for (const document of tests) {
+	for (const document of documents.of(true)) {
+		tests += 1;
 		ours.add(document.file);
 		const reader = documentReaders.get('assessmentTest')!;
-		for await (const event of reader(answer(document, formatOf(roots.get(document.file) ?? null, declared)))) {
+		for await (const event of reader(answer(document, formatOf(roots.get(document) ?? null, declared)))) {
 			if (event.type === 'quiz') {
 				sectionsKnown = true;
 				quizzes.push(event.quiz);
 				for (const part of event.quiz.parts)
 					for (const one of part.questions)
-						if (one.file && !categories.has(one.file)) {
-							categories.set(one.file, part.path);
-							inSections.set(one.file, part.path);
+						if (one.file && !categories.has(numberOf(one.file))) {
+							categories.set(numberOf(one.file), part.path);
+							inSections.set(numberOf(one.file), part.path);
 						}
 			} else yield event;
 		}
 	}
-	const items = documents.filter((document) => !document.isTest);
-	if (!sectionsKnown && items.every((document) => document.category === null)) {
-		const inFolders = folderCategories(
-			items.filter((document) => document.isItem || itemRoot.test(roots.get(document.file)?.name ?? '')),
-			manifest?.folder ?? ''
-		);
-		for (const [path, category] of inFolders) categories.set(path, category);
+	if (!sectionsKnown && !documents.anyCategory) {
+		const items = function* () {
+			for (const document of documents.of(false))
+				if (document.isItem || itemRoot.test(roots.get(document)?.name ?? '')) yield document;
+		};
+		for (const [number, category] of folderCategories(items(), manifest?.folder ?? ''))
+			categories.set(numberOf(documents.at(number).file), category);
 	}
 
-	for (const document of items) {
+	for (const document of documents.of(false)) {
 		const path = document.file;
 		try {
 			// an item of a manifest is taken at its word, so that it is read once; its reader looks again
 			const root = document.isItem
 				? { name: 'assessmentItem', namespace: '' }
-				: (roots.get(path) ?? (await rootOf(container, path)));
-			if (container.packaged && !document.listed && isHelper(root?.name, tests.length > 0)) {
+				: (roots.get(document) ?? (await rootOf(container, path)));
+			if (container.packaged && !document.listed && isHelper(root?.name, tests > 0)) {
 				bytesRead += container.size(path);
 				continue;
 			}
@@ -236,9 +274,9 @@ export async function* readPackage(
 	}
 
 	for (const quiz of quizzes) yield* finishedQuiz(quiz, banks, points);
-	yield* otherFiles(container, manifest, (path) => ours.has(path) || helpers.test(roots.get(path)?.name ?? ''));
+	yield* otherFiles(container, manifest, (path) => ours.has(path) || roots.helpers.has(path));
 
-	for (const { path, size } of container.entries) {
+	for (const { path, size } of container.files) {
 		if (!(manifest ? /\.(zip|imscc)$/i : /\.(zip|imscc|docx|xlsx)$/i).test(path) || !container.packaged) continue;
 		if (depth >= deepest || size > nestedLimit) {
 			yield file({

@@ -214,12 +214,11 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 			asked += 1;
 			const reference = { identifier: question.identifier, file: context.file, place: asked };
 			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
-			for (const one of sections)
-				if (one.ident && (one.name === 'objectbank' || one === bank)) {
-					const known = context.banks.get(one.ident) ?? [];
-					known.push(reference);
-					context.banks.set(one.ident, known);
-				}
+			const inBanks = sections.filter((one) => one.ident && (one.name === 'objectbank' || one === bank));
+			context.banks.add(
+				reference,
+				inBanks.map((one) => one.ident)
+			);
 			part?.questions.push(reference);
 			const said = categoryOfMetadata(metadataOf(element));
 			const metadata = said.length ? said : context.category;

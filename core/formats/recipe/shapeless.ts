@@ -20,7 +20,7 @@ const withoutMark = (text: string) => text.replace(/^\ufeff/, '');
 export async function openShapeless(container: Container, recipe: Recipe | null = null): Promise<Shapeless | null> {
 	if (wholeFormat(container)?.format === 'xlsx') return { form: 'workbook', sheets: await sheetsOf(container) };
 	if (container.packaged) return null;
-	const file = container.entries[0]!.path;
+	const file = container.files.first.path;
 	const { text } = await readPlainText(container, file);
 	if (text === null) return null;
 	try {

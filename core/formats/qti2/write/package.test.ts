@@ -91,13 +91,13 @@ describe('a QTI 2.1 package', () => {
 			[...manifest.matchAll(/<file href="([^"]*)"/g)].map(([, href]) => decodeURIComponent(href!))
 		);
 		expect(
-			container.entries
+			[...container.files]
 				.map((entry) => entry.path)
 				.filter((path) => path !== 'imsmanifest.xml')
 				.sort()
 		).toEqual([...listed].sort());
-		expect(container.entries.filter((entry) => entry.path.startsWith('media/'))).toHaveLength(1);
-		expect(container.entries.every((entry) => /^[A-Za-z0-9._/-]+$/.test(entry.path))).toBe(true);
+		expect([...container.files].filter((entry) => entry.path.startsWith('media/'))).toHaveLength(1);
+		expect([...container.files].every((entry) => /^[A-Za-z0-9._/-]+$/.test(entry.path))).toBe(true);
 	});
 	it('carries a quiz with its draws, order and points', async () => {
 		const questions = [

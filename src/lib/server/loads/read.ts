@@ -62,7 +62,7 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 			control.check();
 			await reading.take(event, container);
 		}
-		await reading.end(container.entries.map((entry) => entry.path));
+		await reading.end(Array.from(container.files, ({ path }) => path));
 	} catch (error) {
 		await reading.quiet();
 		if (error instanceof Stopped) {

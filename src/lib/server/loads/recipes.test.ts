@@ -71,6 +71,6 @@ describe('files of every sort', () => {
 		const load = (await loadOf(pool, course.courseId, id))!;
 		expect(load).toMatchObject({ state: 'review', questions_found: 1, snags_found: 0 });
 		expect(load.format).toContain(format);
-		expect((await openLoad(pool, load)).entries[0]!.path).toBe(name);
+		expect((await openLoad(pool, load)).files.first.path).toBe(name);
 	});
 });
