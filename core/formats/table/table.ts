@@ -31,17 +31,23 @@ export interface Row {
 	raw?: string;
 }
 
+/** A cell with nothing in it: the same for all of them, since most cells of a wide table are empty. */
+const emptyCell: Cell = Object.freeze({ text: '', markup: '' });
+
 /** A cell of plain text. */
 export function cellOf(given: string): Cell {
 	// an apostrophe in front keeps a spreadsheet from taking a text for a formula
-	const text = given.replace(/^'(?=[=+\-@])/, '');
-	return { text: text.trim(), markup: textCell(text) };
+	const text = given.replace(/^'(?=[=+\-@])/, '').trim();
+	if (!text) return emptyCell;
+	const markup = textCell(text);
+	// mostly the same text, which need not be kept twice
+	return { text, markup: markup === text ? text : markup };
 }
 
 /** Plain text with its lines as rich text. */
 function textCell(text: string): Markup {
-	const lines = text.trim().split(/\r\n|\r|\n/);
-	return lines.length > 1 ? lines.map(escapeText).join('<br/>') : markupOfText(text.trim());
+	const lines = text.split(/\r\n|\r|\n/);
+	return lines.length > 1 ? lines.map(escapeText).join('<br/>') : markupOfText(text);
 }
 
 /** The cells of a row that hold its options; `place` gives the column of a heading. */
