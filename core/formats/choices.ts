@@ -22,3 +22,7 @@ export function limitWords(options: number, least: number, most: number): string
 	if (most > 1 && most < options) return `that at most ${most} of the ${options} options may be chosen`;
 	return least > 1 && most !== 1 ? `that at least ${least} options have to be chosen` : null;
 }
+
+/** The headings of two columns of which one is marked for each statement: that it is true, or that it is false. */
+export const trueHeading = /^(?:t|true|richtig|wahr|vrai|verdadero|vero|waar)$/i;
+export const falseHeading = /^(?:f|false|falsch|faux|falso|onwaar)$/i;

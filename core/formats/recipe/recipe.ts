@@ -32,6 +32,8 @@ export interface Columns {
 	optionFeedbacks?: string[];
 	/** Whether the option of its row is right, in a table that has a row for each option. */
 	optionRight?: string;
+	/** The columns of which one is marked in each row: the first where the stem is true, the second where it is false. */
+	truth?: string[];
 }
 
 /** What recipes for tables, objects and elements have in common. */
@@ -143,7 +145,8 @@ const columns = object({
 	wrong: array(text().defined()),
 	optionCredits: array(text().defined()),
 	optionFeedbacks: array(text().defined()),
-	optionRight: text()
+	optionRight: text(),
+	truth: array(text().defined())
 })
 	.noUnknown('a recipe for columns knows no “${unknown}”')
 	.default(undefined)

@@ -1,9 +1,9 @@
 import { kindsTogether, type KeyForm } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
-import { guessHeader, headings } from './headings';
+import { guessHeader, headings, truthColumns } from './headings';
 import { guessOptionRows } from './option-rows';
 import { optionCells, type Row } from './table';
-import { widthOf } from './cells';
+import { flagOf, isFlag, widthOf } from './cells';
 
 /** What columns without headings mean, by what stands in them: the longest text, short ones behind it, a key that names one of them. */
 function guessByContent(rows: Row[]): Columns | null {
@@ -64,6 +64,19 @@ function named(columns: Columns, names: string[]): void {
 	columns.options = (columns.options as string[]).map(name);
 }
 
+/** The columns of a table of statements, each of which is marked in one of two columns; null where it is no such table. */
+function guessTruth(body: Row[], names: string[], columns: Columns): Columns | null {
+	const truth = truthColumns(names);
+	if (!truth || columns.options !== undefined || columns.wrong) return null;
+	const [yes, no] = truth.map((name) => names.indexOf(name)) as [number, number];
+	const texts = (row: Row) => [row.cells[yes]?.text ?? '', row.cells[no]?.text ?? ''];
+	const marked = body.filter((row) => texts(row).filter(flagOf).length === 1);
+	if (!marked.length || !body.every((row) => texts(row).every(isFlag))) return null;
+	if ([columns.key ?? []].flat().some((name) => !truth.includes(name))) return null;
+	const { key: _, ...others } = columns;
+	return { ...others, truth };
+}
+
 /** A recipe for a table, guessed from its rows: headings, what they mean, and how keys are written. Null where it holds no questions. */
 export function guessTable(rows: Row[]): TableRecipe | null {
 	const header = guessHeader(rows);
@@ -81,6 +94,9 @@ export function guessTable(rows: Row[]): TableRecipe | null {
 	const recipe: TableRecipe = { headerRow, columns, categorySeparators: ['>', '/', '::', '»', '\\'] };
 	const body = rows.filter((row) => row.number > headerRow);
 	const names = headings(rows.find((row) => row.number === headerRow) ?? null, widthOf(rows));
+	const truth = guessTruth(body, names, columns);
+	if (truth) return { ...recipe, columns: truth };
+	delete columns.truth;
 	const ofRows = guessOptionRows(body, names, columns);
 	if (ofRows) return { ...recipe, columns: ofRows, keyForms: ['text'] };
 	const place = new Map(names.map((name, at) => [name, at]));

@@ -1,4 +1,5 @@
 import { fold } from '../../markup/text';
+import { falseHeading, trueHeading } from '../choices';
 import type { Columns } from '../recipe/recipe';
 import type { Row } from './table';
 
@@ -99,6 +100,14 @@ function byLabel(options: string[]): void {
 	options.sort((a, b) => (all(/^\d/) ? number(a) - number(b) : place(a) - place(b)));
 }
 
+/** The columns that read as true and as false, where there are both. */
+export function truthColumns(names: string[]): string[] | null {
+	const found = [trueHeading, falseHeading].flatMap(
+		(heading) => names.find((name) => heading.test(plainHeading(name))) ?? []
+	);
+	return found.length === 2 ? found : null;
+}
+
 /** What the headings of a table mean, as far as they can be guessed. */
 export function guessColumns(names: string[]): Columns {
 	const columns: Columns = {};
@@ -150,6 +159,11 @@ export function guessColumns(names: string[]): Columns {
 	}
 	const lower = names.find((name, at) => !taken.has(name) && lowerCategory.test(plain[at]!));
 	if (lower && columns.category) columns.category = [columns.category].flat().concat(lower);
+	const truth = truthColumns(names);
+	if (truth && !columns.key && !options.length) {
+		columns.truth = truth;
+		delete columns.options;
+	}
 	// without the right one, the wrong ones are no options
 	if (columns.options || !columns.key) delete columns.wrong;
 	return columns;

@@ -45,6 +45,37 @@ describe('the rows of a table of text', () => {
 	});
 });
 
+describe('a table of statements with a column for true and one for false', () => {
+	it.each([
+		['Statement,True,False', 'x,', ',x', 'x,x'],
+		['No,Statement,T,F', '1,0', '0,1', '1,1'],
+		['Frage,Richtig,Falsch', 'X,', ',X', 'X,X']
+	])('is a question for each statement, %s', async (head, yes, no, both) => {
+		const row = (words: string, marks: string) => `${head.startsWith('No') ? '1,' : ''}${words},${marks}`;
+		const rows = [
+			row('A cleat takes a rope.', yes),
+			row('Port is green.', no),
+			row('Ebb falls.', ','),
+			row('Flood.', both)
+		];
+		const found = await csv([head, ...rows].join('\n'));
+		expect(found.questions.map(({ kind }) => kind)).toEqual(Array(4).fill('true-false'));
+		expect(found.questions.map(right)).toEqual([['True'], ['False'], [], []]);
+		expect(rulesOf(found).filter((rule) => rule !== 'unused-column')).toEqual(['contradictory-key']);
+	});
+	it('is no such table where an answer stands in the column', async () => {
+		const found = await csv('Frage,Richtig,Falsch\nWas ist links?,Backbord,Steuerbord\nWas ist vorn?,Bug,Heck');
+		expect(found.questions).toMatchObject([
+			{ kind: 'short-answer', accepted: [{ text: 'Backbord' }] },
+			{ kind: 'short-answer', accepted: [{ text: 'Bug' }] }
+		]);
+	});
+	it('is no such table where it has a key', async () => {
+		const found = await csv('Question,True,False,Key\nPort is green.,True,False,False\nEbb falls.,True,False,True');
+		expect(found.questions.map(right)).toEqual([['False'], ['True']]);
+	});
+});
+
 describe('columns', () => {
 	it.each([
 		'Question,Option A,Option B,Answer',

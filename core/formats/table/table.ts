@@ -271,6 +271,11 @@ function readRow(
 	else draft.options = optionsOf(cells, last, columns, cell, { ...credits, keyed: key !== '' });
 	const lines = key && !last && kindNamed === null ? markedRight(key.split('\n').map(cellOf)) : [];
 	if (lines.length) draft.options = lines.map((one) => ({ text: one.markup, credit: null, right: one.right }));
+	const marked = (columns.truth ?? []).map((name) => text(name) !== '' && flagOf(text(name)));
+	if (marked.length === 2) {
+		draft.kind ??= 'true-false';
+		if (marked[0] !== marked[1]) draft.truth = marked[0]!;
+	}
 	const wrong = (columns.wrong ?? []).map((name) => cell(name)).filter((one) => one?.text);
 	if (wrong.length && key && !draft.options.length)
 		draft.options = [keyCell!, ...wrong.map((one) => one!)].map((one, at) => ({
@@ -317,6 +322,12 @@ function readRow(
 			'contradictory-key',
 			'broken',
 			`Row ${row.number} gives its answer twice, and not the same: “${keyCell!.text}” and “${disagreeing}”. Neither was taken; ${draft.options.length ? 'mark the right one' : 'write the one that is right'}.`
+		);
+	if (marked.length === 2 && marked[0] && marked[1])
+		odd(
+			'contradictory-key',
+			'broken',
+			`Row ${row.number} is marked as true and as false. Neither was taken; mark the right one.`
 		);
 	if (row.cells.length < headed)
 		odd(

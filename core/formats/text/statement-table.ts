@@ -1,8 +1,7 @@
 import { escapeText } from '../../xml/serialise';
+import { falseHeading, trueHeading } from '../choices';
 import type { Line } from './lines';
 
-const trueHeading = /^(?:t|true|richtig|wahr|vrai|verdadero|vero|waar)$/i;
-const falseHeading = /^(?:f|false|falsch|faux|falso|onwaar)$/i;
 const counted = /^(?:q\s*)?(\d{1,6})\s*[.)]?$/i;
 
 /**

@@ -27,14 +27,23 @@ export const inColumns = {
 	wrong: 'a wrong option',
 	optionCredits: 'credit of an option',
 	optionFeedbacks: 'feedback of an option',
-	optionRight: 'right or wrong'
+	optionRight: 'right or wrong',
+	truth: 'marked where true, then where false'
 } as const;
 
 /** The name of what a column can mean. */
 export type Meaning = keyof typeof inColumns;
 
 /** What several columns can mean, one after the other. */
-export const severalColumns: string[] = ['options', 'key', 'category', 'wrong', 'optionCredits', 'optionFeedbacks'];
+export const severalColumns: string[] = [
+	'options',
+	'key',
+	'category',
+	'wrong',
+	'optionCredits',
+	'optionFeedbacks',
+	'truth'
+];
 
 /** What a field of a record can mean beside those. */
 export const inRecords = {
