@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runsOf } from '../../test-support/runs';
 import { opened, readAll, type Files } from '../../test-support/packages';
 import { partsFound } from '../../test-support/quizzes';
 
@@ -102,9 +103,7 @@ function packageOf(parts: Part[], habits: Habits): Files {
 	return files;
 }
 
-// ASSESSMENT_RUNS makes it long, ASSESSMENT_SEED another
-const numRuns = Number(process.env.ASSESSMENT_RUNS ?? 100);
-const seed = Number(process.env.ASSESSMENT_SEED ?? 20_261_128);
+const runs = runsOf('ASSESSMENT', 100);
 
 describe('an assessment of QTI 1.2 written with any mixture of what the standard leaves open', () => {
 	it('is a quiz with the parts that were meant', () =>
@@ -122,6 +121,6 @@ describe('an assessment of QTI 1.2 written with any mixture of what the standard
 				expect({ files, found: partsFound(read) }).toMatchObject({ files, found: [meant] });
 				expect({ files, count: read.questions.length, told: read.reports }).toEqual({ files, count: number, told: [] });
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });

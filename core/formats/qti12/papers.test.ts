@@ -3,14 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
 import { memorySource } from '../../container/container';
 import { openContainer } from '../../container/open';
+import { runsOf } from '../../test-support/runs';
 import { readAll } from '../../test-support/packages';
 import { anyQti12Habits, qti12Paper } from '../../test-support/qti12-papers';
 import { short } from '../../test-support/short';
 import { anyMeant, shortOf } from '../../test-support/typed-lists';
 
-// PAPER_RUNS makes it long, PAPER_SEED another
-const numRuns = Number(process.env.PAPER_RUNS ?? 250);
-const seed = Number(process.env.PAPER_SEED ?? 20_261_128);
+const runs = runsOf('PAPER', 250);
 
 /** Those that one condition marks, so that what is shown when right and when wrong is told apart. */
 const markedAtOnce = new Set(['multiple-choice', 'true-false', 'numeric']);
@@ -34,6 +33,6 @@ describe('a QTI 1.2 document written with any mixture of what the standard leave
 					expect({ document, shown }).toEqual({ document, shown: ['Well done.', 'Read it again.'] });
 				});
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });

@@ -1,14 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
+import { runsOf } from '../../test-support/runs';
 import { opened, readAll } from '../../test-support/packages';
 import { anyQti2Habits, qti2Package, type Qti2Habits } from '../../test-support/qti2-packages';
 import { short } from '../../test-support/short';
 import { anyMeant, shortOf, type Meant } from '../../test-support/typed-lists';
 
-// PACKAGE_RUNS makes it long, PACKAGE_SEED another
-const numRuns = Number(process.env.PACKAGE_RUNS ?? 150);
-const seed = Number(process.env.PACKAGE_SEED ?? 20_261_128);
+const runs = runsOf('PACKAGE', 150);
 
 const categories: Record<Qti2Habits['category'], (at: number) => string[]> = {
 	none: () => [],
@@ -40,6 +39,6 @@ describe('a QTI 2 or 3 package written with any mixture of what the standard lea
 					expect({ files, shown }).toEqual({ files, shown: ['Well done.', 'Read it again.'] });
 				});
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runsOf } from '../../test-support/runs';
 import { opened, readAll, type Files } from '../../test-support/packages';
 import { partsFound } from '../../test-support/quizzes';
 
@@ -111,9 +112,7 @@ function packageOf(parts: Part[], habits: Habits): Files {
 	return files;
 }
 
-// TEST_RUNS makes it long, TEST_SEED another
-const numRuns = Number(process.env.TEST_RUNS ?? 100);
-const seed = Number(process.env.TEST_SEED ?? 20_261_128);
+const runs = runsOf('TEST', 100);
 
 describe('a test of QTI 2 or 3 written with any mixture of what the standard leaves open', () => {
 	it('is a quiz with the parts that were meant', () =>
@@ -132,6 +131,6 @@ describe('a test of QTI 2 or 3 written with any mixture of what the standard lea
 				expect({ files, found: partsFound(read) }).toMatchObject({ files, found: [meant] });
 				expect({ files, count: read.questions.length, told: read.reports }).toEqual({ files, count: 6, told: [] });
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });

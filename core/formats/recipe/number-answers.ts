@@ -55,7 +55,10 @@ export function numbersOf(
 		for (const path of [recipe.tolerance ?? []].flat()) tolerance ??= parseNumber(text(record, path));
 		for (const path of [recipe.numeric ?? []].flat()) {
 			const found = record.values(path);
-			for (const one of found) numbers.push(...[numberAnswer(one.text) ?? []].flat());
+			for (const one of found) {
+				const number = numberAnswer(one.text);
+				if (number) numbers.push(number);
+			}
 			if (found.length) break;
 		}
 	}

@@ -1,6 +1,7 @@
 import type { Container } from '../../container/container';
 import { guessTable } from '../table/guess';
-import { guessJson, guessXml } from './guess';
+import { guessJson } from './guess-json';
+import { guessXml } from './guess-xml';
 import type { Recipe } from './recipe';
 import { openShapeless } from './shapeless';
 

@@ -2,15 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
 import { openContainer } from '../../container/open';
+import { runsOf } from '../../test-support/runs';
 import { readAll } from '../../test-support/packages';
 import { anyShapeHabits, shaped } from '../../test-support/shaped-data';
 import { short } from '../../test-support/short';
 import { anyMeant, shortOf } from '../../test-support/typed-lists';
 import type { Recipe } from './recipe';
 
-// SHAPED_RUNS makes it long, SHAPED_SEED another
-const numRuns = Number(process.env.SHAPED_RUNS ?? 250);
-const seed = Number(process.env.SHAPED_SEED ?? 20_261_128);
+const runs = runsOf('SHAPED', 250);
 
 const read = async (name: string, text: string, recipe?: Recipe) =>
 	readAll(await openContainer(name, memorySource(new TextEncoder().encode(text))), recipe);
@@ -34,7 +33,7 @@ describe('JSON and XML of any shape, kept with any mixture of habits', () => {
 					});
 				});
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
 import { openContainer } from '../../container/open';
 import type { Question } from '../../model/question';
+import { runsOf } from '../../test-support/runs';
 import {
 	anySheetHabits,
 	anyTableHabits,
@@ -15,9 +16,7 @@ import { opened, readAll } from '../../test-support/packages';
 import { short } from '../../test-support/short';
 import { anyMeant, shortOf, type Meant } from '../../test-support/typed-lists';
 
-// KEPT_RUNS makes it long, KEPT_SEED another
-const numRuns = Number(process.env.KEPT_RUNS ?? 250);
-const seed = Number(process.env.KEPT_SEED ?? 20_261_128);
+const runs = runsOf('KEPT', 250);
 
 const expectAsMeant = (text: string, questions: Question[], meant: Meant[], habits: TableHabits) => {
 	expect({ text, read: questions.map(short) }).toEqual({ text, read: meant.map(shortOf) });
@@ -39,7 +38,7 @@ describe('a table of questions kept with any mixture of habits', () => {
 				const container = await openContainer(name, memorySource(new TextEncoder().encode(text)));
 				expectAsMeant(text, (await readAll(container)).questions, meant, habits);
 			}),
-			{ numRuns, seed }
+			runs
 		));
 	it('is read as it was meant from a workbook, however that stores it', () =>
 		fc.assert(
@@ -48,6 +47,6 @@ describe('a table of questions kept with any mixture of habits', () => {
 				const { questions } = await readAll(await opened(workbook(rows, stored)));
 				expectAsMeant(JSON.stringify({ rows, stored }), questions, meant, habits);
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });

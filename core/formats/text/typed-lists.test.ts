@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isChoice } from '../../model/question';
+import { runsOf } from '../../test-support/runs';
 import { short } from '../../test-support/short';
 import {
 	anyHabits,
@@ -15,9 +16,7 @@ import {
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
 
-// TYPED_RUNS makes it long, TYPED_SEED another
-const numRuns = Number(process.env.TYPED_RUNS ?? 300);
-const seed = Number(process.env.TYPED_SEED ?? 20_261_128);
+const runs = runsOf('TYPED', 300);
 
 const expectAsMeant = (text: string, meant: Meant[], habits: Habits, own: (at: number) => OwnHabits) => {
 	const { questions } = readMarkedText(linesOf(text), 'a.txt', 'text');
@@ -48,7 +47,7 @@ describe('a list of questions typed with any mixture of habits', () => {
 			fc.property(anyMeant, anyHabits, (meant, habits) =>
 				expectAsMeant(typed(meant, habits), meant, habits, () => habits)
 			),
-			{ numRuns, seed }
+			runs
 		);
 	});
 	it('is read as it was meant where each question is typed in another way', () => {
@@ -61,7 +60,7 @@ describe('a list of questions typed with any mixture of habits', () => {
 			fc.property(mixed, ([meant, habits, own]) =>
 				expectAsMeant(typed(meant, habits, own), meant, habits, (at) => own[at]!)
 			),
-			{ numRuns, seed }
+			runs
 		);
 	});
 	it.each([' (Select one)', ' Select one:', ' Choose all that apply.', ' (Choose the best answer.)'])(
@@ -74,7 +73,7 @@ describe('a list of questions typed with any mixture of habits', () => {
 				fc.property(asked, anyHabits, (meant, habits) =>
 					expectAsMeant(typed(meant, habits), meant, habits, () => habits)
 				),
-				{ numRuns: Math.ceil(numRuns / 4), seed }
+				{ ...runs, numRuns: Math.ceil(runs.numRuns / 4) }
 			);
 		}
 	);
@@ -98,7 +97,7 @@ describe('a list of questions typed with any mixture of habits', () => {
 			fc.property(anyMeant, anyHabits, (meant, habits) =>
 				expectAsMeant(change(typed(meant, habits)), meant, habits, () => habits)
 			),
-			{ numRuns: Math.ceil(numRuns / 6), seed }
+			{ ...runs, numRuns: Math.ceil(runs.numRuns / 6) }
 		);
 	});
 });

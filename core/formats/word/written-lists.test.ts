@@ -1,14 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runsOf } from '../../test-support/runs';
 import { readAll } from '../../test-support/packages';
 import { short } from '../../test-support/short';
 import { anyMeant, shortOf } from '../../test-support/typed-lists';
 import { anyWordHabits, written } from '../../test-support/word-lists';
 import { wordDocument } from '../../test-support/word-parts';
 
-// WRITTEN_RUNS makes it long, WRITTEN_SEED another
-const numRuns = Number(process.env.WRITTEN_RUNS ?? 100);
-const seed = Number(process.env.WRITTEN_SEED ?? 20_261_128);
+const runs = runsOf('WRITTEN', 100);
 
 describe('a list of questions written in a word processor with any mixture of habits', () => {
 	it('is read as it was meant', () =>
@@ -23,6 +22,6 @@ describe('a list of questions written in a word processor with any mixture of ha
 						feedback: habits.feedback ? { general: 'See the handbook of the school.' } : {}
 					});
 			}),
-			{ numRuns, seed }
+			runs
 		));
 });
