@@ -2,7 +2,7 @@ import type { CleanContext } from '../../markup/clean';
 import type { Markup, QuestionCommon } from '../../model/question';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { joinBlocks, materialBelow } from './material';
-import { holds, type Cardinalities, type Responses } from './process';
+import { conditionTest, type Cardinalities, type Responses } from './process';
 
 /** An answer that is tried on the conditions, and whether it earns all the points. */
 export interface Trial {
@@ -34,9 +34,11 @@ export function placeFeedback(
 		});
 	const ofOptions = new Map<number, Markup>();
 	const conditions = childrenOf(childOf(item, 'resprocessing') ?? item, 'respcondition');
+	if (!texts.size) return ofOptions;
 	const matched = conditions.map((condition) => {
 		try {
-			return trials.filter((trial) => holds(condition, trial.responses, cardinalities));
+			const test = conditionTest(condition, cardinalities);
+			return trials.filter((trial) => test(trial.responses));
 		} catch {
 			return [];
 		}

@@ -7,6 +7,7 @@ import {
 } from '../../model/question';
 import { middleOf } from '../../scoring/shapes';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
+import { bestFirst } from '../best';
 import { creditsByTrying } from '../credits';
 import { parseNumber } from '../numbers';
 import { areaOf } from './areas';
@@ -47,7 +48,7 @@ export function readOrder12(reading: Reading12, response: XmlElement): OrderingQ
 		...namedOrders(reading, ident, presented),
 		...(presented.length <= 6 ? permutations(presented) : [])
 	];
-	const [best = presented] = [...candidates].sort((a, b) => score(b) - score(a));
+	const [best = presented] = bestFirst(candidates, score);
 	const top = score(best);
 	settlePoints12(reading, top);
 	if (top <= 0) {

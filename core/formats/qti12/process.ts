@@ -126,10 +126,10 @@ function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 	}
 }
 
-/** Whether a respcondition holds for an answer. Throws an UnknownCondition. */
-export function holds(condition: XmlElement, responses: Responses, cardinalities: Cardinalities): boolean {
+/** Says whether a respcondition holds for an answer. What it gives throws an UnknownCondition. */
+export function conditionTest(condition: XmlElement, cardinalities: Cardinalities): Test {
 	const conditionvar = childOf(condition, 'conditionvar');
-	return conditionvar !== undefined && testOf(conditionvar, cardinalities)(responses);
+	return conditionvar ? testOf(conditionvar, cardinalities) : () => false;
 }
 
 /** The variable that the score goes into: SCORE, or else the first that is set. */
@@ -170,7 +170,7 @@ function prepare(processing: XmlElement, cardinalities: Cardinalities): Prepared
 		const conditionvar = childOf(condition, 'conditionvar');
 		const adds = sets.length > 0 && sets.every((set) => /^(add|subtract)$/i.test(set.attributes.action ?? ''));
 		return {
-			holds: conditionvar ? testOf(conditionvar, cardinalities) : () => false,
+			holds: conditionTest(condition, cardinalities),
 			acts: sets
 				.filter((set) => (set.attributes.varname ?? 'SCORE') === variable)
 				.map((set) => ({

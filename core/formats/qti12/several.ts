@@ -11,6 +11,7 @@ import {
 import { serialise } from '../../xml/serialise';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseXml } from '../../xml/stream';
+import { bestFirst } from '../best';
 import { weigh, type Weighed } from '../weigh';
 import { placeFeedback, type Trial } from './feedback';
 import { isOfOptions, joinBlocks, materialBelow } from './material';
@@ -44,9 +45,10 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 	const middle = numbers.length > 1 ? [String((Math.min(...numbers) + Math.max(...numbers)) / 2)] : [];
 	const score = (value: string[]) => run12(reading, new Map([[ident, value]])).score;
 	const names = numberType(response) ? [...named, ...middle] : named;
-	const [best] = [...names].sort((a, b) => score([b]) - score([a]));
-	if (best !== undefined && score([best]) > 0)
-		return cardinalityOf(response) === 'multiple' ? names.filter((one) => score([one]) > 0) : [best];
+	const earned = new Map(names.map((name) => [name, score([name])]));
+	const [best] = bestFirst(names, (name) => earned.get(name)!);
+	if (best !== undefined && earned.get(best)! > 0)
+		return cardinalityOf(response) === 'multiple' ? names.filter((one) => earned.get(one)! > 0) : [best];
 	if (numberType(response)) {
 		// where only all answers together earn anything, the number that fits the most of its conditions is right
 		const fits = (value: number) =>
@@ -62,7 +64,7 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 		const near = [...numbers, Number(middle[0] ?? numbers[0] ?? 0)].flatMap((value) =>
 			whole ? [Math.floor(value), Math.ceil(value)] : [value, value - 0.5, value + 0.5]
 		);
-		const [most] = near.sort((a, b) => fits(b) - fits(a));
+		const [most] = bestFirst(near, fits);
 		return conditions.length && most !== undefined ? [String(most)] : null;
 	}
 	const keys = [

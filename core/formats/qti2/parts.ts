@@ -1,6 +1,7 @@
 import type { Shape } from '../../model/question';
 import { inShape, middleOf } from '../../scoring/shapes';
 import { childrenOf, descendants, element, type XmlElement } from '../../xml/tree';
+import { bestFirst } from '../best';
 import { placeName, shapeOf } from '../shapes';
 import { textsIn } from './entry';
 import { aroundPoints, namedShapes } from './points';
@@ -80,7 +81,7 @@ function wholePart(reading: Reading, interaction: XmlElement): Part {
 	let right = several && declaration.correct.length ? declaration.correct : keys.length ? [keys[0]!] : null;
 	if (!right && candidates.length && reading.rules) {
 		const score = (text: string) => runAll(reading, new Map([[declaration.identifier, [text]]])).score;
-		const [best] = [...candidates].sort((a, b) => score(b) - score(a));
+		const [best] = bestFirst(candidates, score);
 		right = best !== undefined && score(best) > 0 ? [best] : null;
 	}
 	return {
@@ -103,8 +104,8 @@ const outside = 'ELSEWHERE';
 function pointPart(reading: Reading, interaction: XmlElement): Part {
 	const declaration = declarationOf(reading, interaction);
 	const { areas, correct, identifier } = declaration;
-	const named = namedShapes(declaration, rulesAbout(reading.rules, identifier));
-	const shapes = named.length ? named : aroundPoints(declaration);
+	const mapped = namedShapes(declaration, rulesAbout(reading.rules, identifier));
+	const shapes = mapped.length ? mapped : aroundPoints(declaration);
 	const points = new Map(shapes.map((shape) => [shape.identifier, middleOf(shape).join(' ')]));
 	const candidates = [...points.keys(), outside];
 	const encode = (value: string) => points.get(value) ?? '-1 -1';
@@ -112,10 +113,10 @@ function pointPart(reading: Reading, interaction: XmlElement): Part {
 	const score = (value: string) => runAll(reading, new Map([[identifier, [encode(value)]]])).score;
 	const worth = (value: string) =>
 		areas?.shapes.find((shape) => shape.identifier === value)?.value ?? (reading.rules ? score(value) : 0);
-	const right = shapes
+	const named = shapes
 		.filter((shape) => worth(shape.identifier) > 0 || correct.some((point) => inShape(shape, pointOf(point))))
-		.map((shape) => shape.identifier)
-		.sort((a, b) => worth(b) - worth(a));
+		.map((shape) => shape.identifier);
+	const right = bestFirst(named, worth);
 	return {
 		identifier,
 		interaction,
