@@ -20,6 +20,36 @@ function cleaned(html: string): { markup: string; removed: string[]; media: stri
 	return { markup: markupOfHtml(html, context), removed, media };
 }
 
+describe('plain HTML', () => {
+	const piece = fc.constantFrom(
+		...['tide', ' ', '\n', '&amp;', '&lt;', '&quot;', '&nbsp;', '&', '<br/>', '<br>', '</p>', '<p>', '<li>', '<p/>'],
+		...['<img src="a.png" alt="quay"/>', '<img src="a.png" alt="quay">', '<span class="unit">m</span>']
+	);
+	const { html } = fc.letrec<{ html: string }>((tie) => ({
+		html: fc.oneof(
+			{ maxDepth: 4 },
+			piece,
+			fc
+				.tuple(fc.constantFrom('b', 'i', 'p', 'div', 'sub', 'span', 'u', 'code', 'ul', 'a'), tie('html'), tie('html'))
+				.map(([name, first, more]) => `<${name}>${first}</${name}>${more}`)
+		)
+	}));
+	it('is what the rules of HTML make of it, however it is read', () => {
+		const context = { media: (address: string) => address, removed: () => undefined };
+		fc.assert(
+			// a comment is no plain HTML, and says nothing
+			fc.property(html, (text) => {
+				expect(markupOfHtml(text, context)).toBe(markupOfHtml(`<!-- -->${text}`, context));
+			}),
+			{ numRuns: 3000 }
+		);
+	});
+	it('takes no longer than it is long, also where it turns out to be none at its end', () => {
+		const long = `${'tide '.repeat(3900)}<script>`;
+		expect(markupOfHtml(long, { media: () => null, removed: () => undefined })).toBe('tide '.repeat(3900).trim());
+	});
+});
+
 describe('cleaning', () => {
 	it.each([
 		['<script>stop()</script>Fog', 'Fog', ['script']],

@@ -3,6 +3,7 @@ import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
 import { conform } from './conform';
 import { blankMarker, isBlankMarker } from './markers';
 import { serialise } from '../xml/serialise';
+import { parseXml } from '../xml/stream';
 import type { Markup } from '../model/question';
 
 /** Elements that are kept: those that QTI 2.1 (information model, section 8) and HTML have in common, and MathML. */
@@ -200,11 +201,38 @@ function fromHtml(node: DefaultTreeAdapterTypes.ChildNode, depth = 0): XmlNode[]
 	];
 }
 
+const pairedNames = 'b|i|em|strong|u|sub|sup|span|code|p|div';
+const attribute = '(?:\\s+[a-z]+="[^"<>&\\r]*")*\\s*';
+/** HTML that reads the same as XML: a few elements that are opened and closed, and nothing that the rules of HTML would repair. */
+const plainHtml = new RegExp(
+	`^(?:[^<>&\\0\\r]|&(?:amp|lt|gt|quot);|<(?:${pairedNames})${attribute}>|</(?:${pairedNames})>|<(?:br|img)${attribute}/>)*$`
+);
+
+const longestPlain = 20_000;
+
+/** Whether paragraphs hold nothing that ends them in HTML. */
+function keepsParagraphs(nodes: XmlNode[], inParagraph = false): boolean {
+	for (const node of nodes) {
+		if (typeof node === 'string') continue;
+		const block = node.name === 'p' || node.name === 'div';
+		if (block && inParagraph) return false;
+		if (!keepsParagraphs(node.children, inParagraph || node.name === 'p')) return false;
+	}
+	return true;
+}
+
+/** The nodes of plain HTML, by the reader of XML, which is several times as fast; null where HTML has rules of its own. */
+function nodesOfPlainHtml(html: string): XmlNode[] | null {
+	if (html.length > longestPlain || !plainHtml.test(html)) return null;
+	const { root } = parseXml(`<x>${html}</x>`);
+	return root && keepsParagraphs(root.children) ? root.children : null;
+}
+
 /** Rich text out of HTML as people and editors write it, with the repairs that the HTML standard prescribes. */
 export function markupOfHtml(html: string, context: CleanContext): Markup {
 	if (!/[<&]/.test(html)) return markupOfText(html);
 	return markupOfNodes(
-		parseFragment(html).childNodes.flatMap((child) => fromHtml(child)),
+		nodesOfPlainHtml(html) ?? parseFragment(html).childNodes.flatMap((child) => fromHtml(child)),
 		context
 	);
 }
