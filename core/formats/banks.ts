@@ -20,9 +20,13 @@ export class Banks {
 	/** The first and the last number of each further run, one behind the other. */
 	readonly #more = new Map<number, number[]>();
 
+	/** The number of each question by its identifier, once one has been asked for. */
+	#byIdentifier: Map<string, number> | null = null;
+
 	/** Notes a question, and the banks that it is in. */
 	add({ identifier, file, place }: { identifier: string; file: string; place: number }, banks: Iterable<string>): void {
 		const number = this.#identifiers.push(identifier);
+		this.#byIdentifier = null;
 		this.#file.push(this.#files.add(file));
 		this.#place.push(place);
 		for (const name of banks) {
@@ -43,12 +47,26 @@ export class Banks {
 		const runs = [this.#first.at(bank) - 1, this.#last.at(bank) - 1, ...(this.#more.get(bank) ?? [])];
 		const found: QuestionReference[] = [];
 		for (let at = 0; at < runs.length; at += 2)
-			for (let number = runs[at]!; number <= runs[at + 1]!; number += 1)
-				found.push({
-					identifier: this.#identifiers.at(number),
-					file: this.#files.at(this.#file.at(number)),
-					place: this.#place.at(number)
-				});
+			for (let number = runs[at]!; number <= runs[at + 1]!; number += 1) found.push(this.#reference(number));
 		return found;
+	}
+
+	/** The question of an identifier, the last where several have it; undefined where none has. */
+	question(identifier: string): QuestionReference | undefined {
+		if (!this.#byIdentifier) {
+			this.#byIdentifier = new Map();
+			for (let number = 0; number < this.#identifiers.length; number += 1)
+				this.#byIdentifier.set(this.#identifiers.at(number), number);
+		}
+		const number = this.#byIdentifier.get(identifier);
+		return number === undefined ? undefined : this.#reference(number);
+	}
+
+	#reference(number: number): QuestionReference {
+		return {
+			identifier: this.#identifiers.at(number),
+			file: this.#files.at(this.#file.at(number)),
+			place: this.#place.at(number)
+		};
 	}
 }

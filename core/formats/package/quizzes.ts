@@ -11,6 +11,10 @@ export function* finishedQuiz(
 	points: Map<string, number | null>
 ): Generator<ReadEvent> {
 	for (const part of quiz.parts) {
+		// an identifier alone says which question is meant only within its own package
+		part.questions = part.questions.map((one) =>
+			one.file === null ? { ...one, ...banks.question(one.identifier) } : one
+		);
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
 			if (bank) for (const one of bank) part.questions.push({ ...one, inBank: true });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { opened, readAll, readBare } from '../../test-support/packages';
+import { opened, readAll, readBare, zipped } from '../../test-support/packages';
+import { partsFound } from '../../test-support/quizzes';
 
 const item = (ident: string) =>
 	`<item ident="${ident}" title="${ident}"><presentation><material><mattext>${ident}?</mattext></material></presentation></item>`;
@@ -96,10 +97,22 @@ describe('an assessment of QTI 1.2', () => {
 				`<objectbank ident="B">${item('a')}</objectbank><assessment ident="A" title="Paper"><section ident="S" title="P"><itemref linkrefid="a"/></section></assessment>`
 			)
 		);
-		expect(found.quizzes[0]!.parts[0]!.questions).toEqual([{ identifier: 'a', file: null }]);
+		expect(found.quizzes[0]!.parts[0]!.questions).toEqual([{ identifier: 'a', file: 'paper.xml', place: 1 }]);
 		const twice = await readBare('twice.xml', document(item('a') + item('a')));
 		expect(twice.questions).toHaveLength(2);
 		expect([...twice.about.values()].flat().map(({ rule }) => rule)).toEqual(['repeated-question-identifier']);
+	});
+	it('refers to the items of its own package, where others beside it have the same names', async () => {
+		const inner = (title: string) =>
+			zipped({
+				'paper.xml': document(
+					`<objectbank ident="B">${item('b')}${item('a').replace('title="', `title="${title} `)}</objectbank><assessment ident="A" title="${title}"><section ident="S" title="P"><itemref linkrefid="a"/></section></assessment>`
+				)
+			});
+		const found = await readAll(await opened({ 'one.zip': inner('Tides'), 'two.zip': inner('Ropes') }));
+		const asked = partsFound(found).map((parts) => parts.flatMap(({ items }) => items));
+		expect(found.quizzes.map(({ title }) => title)).toEqual(['Tides', 'Ropes']);
+		expect(asked).toEqual([[expect.stringMatching(/^Tides /)], [expect.stringMatching(/^Ropes /)]]);
 	});
 	it('leaves the root section out of the categories', async () => {
 		const found = await readBare(
