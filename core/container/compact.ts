@@ -65,33 +65,31 @@ export class Texts {
 		return this.length - 1;
 	}
 
-	/** Takes the last one away. */
-	pop(): void {
-		this.#ends.length -= 1;
-	}
-
 	/** The text at a place. */
 	at(place: number): string {
-		return decoder.decode(this.bytesAt(place));
+		return decoder.decode(this.#bytes.subarray(this.#ends.at(place - 1), this.#ends.at(place)));
 	}
 
-	/** The same as UTF-8, to be read only. */
-	bytesAt(place: number): Uint8Array {
-		return this.#bytes.subarray(place ? this.#ends.at(place - 1) : 0, this.#ends.at(place));
+	/** Whether the text at a place is the one that is given. */
+	is(place: number, text: string): boolean {
+		const from = this.#ends.at(place - 1);
+		const length = this.#ends.at(place) - from;
+		if (length < text.length) return false;
+		for (let at = 0; at < text.length; at += 1) {
+			const unit = text.charCodeAt(at);
+			// beyond ASCII the units are no bytes
+			if (unit > 127) return this.at(place) === text;
+			if (this.#bytes[from + at] !== unit) return false;
+		}
+		return length === text.length;
 	}
 }
 
-/** FNV-1a (Fowler, Noll and Vo), 32 bits. */
-function hashOf(bytes: Uint8Array): number {
+/** FNV-1a (Fowler, Noll and Vo), 32 bits, over the units of UTF-16, so that looking for a text makes no bytes of it. */
+function hashOf(text: string): number {
 	let hash = 0x811c9dc5;
-	for (const byte of bytes) hash = Math.imul(hash ^ byte, 0x01000193);
+	for (let at = 0; at < text.length; at += 1) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
 	return hash >>> 0;
-}
-
-function same(a: Uint8Array, b: Uint8Array): boolean {
-	if (a.length !== b.length) return false;
-	for (let at = 0; at < a.length; at += 1) if (a[at] !== b[at]) return false;
-	return true;
 }
 
 /** How full the slots may be before they become twice as many. */
@@ -110,13 +108,10 @@ export class Names {
 
 	/** The number of a text, which is put in where it is new. */
 	add(text: string): number {
-		const number = this.#texts.push(text);
-		const slot = this.#slotOf(this.#texts.bytesAt(number), number);
+		const slot = this.#slotOf(text);
 		const known = this.#slots[slot]!;
-		if (known) {
-			this.#texts.pop();
-			return known - 1;
-		}
+		if (known) return known - 1;
+		const number = this.#texts.push(text);
 		this.#slots[slot] = number + 1;
 		if (this.length > this.#slots.length * fullest) this.#spread();
 		return number;
@@ -124,7 +119,7 @@ export class Names {
 
 	/** The number of a text, or -1 where it is not there. */
 	find(text: string): number {
-		return this.#slots[this.#slotOf(encoder.encode(text), -1)]! - 1;
+		return this.#slots[this.#slotOf(text)]! - 1;
 	}
 
 	/** The text of a number. */
@@ -132,18 +127,22 @@ export class Names {
 		return this.#texts.at(number);
 	}
 
-	/** The slot of a text, or the empty one where it would stand; `except` is the number of the text itself. */
-	#slotOf(bytes: Uint8Array, except: number): number {
+	/** The slot of a text, or the empty one where it would stand. */
+	#slotOf(text: string): number {
 		const mask = this.#slots.length - 1;
-		for (let slot = hashOf(bytes) & mask; ; slot = (slot + 1) & mask) {
+		for (let slot = hashOf(text) & mask; ; slot = (slot + 1) & mask) {
 			const number = this.#slots[slot]! - 1;
-			if (number < 0 || (number !== except && same(this.#texts.bytesAt(number), bytes))) return slot;
+			if (number < 0 || this.#texts.is(number, text)) return slot;
 		}
 	}
 
 	#spread(): void {
 		this.#slots = new Int32Array(this.#slots.length * 2);
-		for (let number = 0; number < this.length; number += 1)
-			this.#slots[this.#slotOf(this.#texts.bytesAt(number), number)] = number + 1;
+		const mask = this.#slots.length - 1;
+		for (let number = 0; number < this.length; number += 1) {
+			let slot = hashOf(this.at(number)) & mask;
+			while (this.#slots[slot]) slot = (slot + 1) & mask;
+			this.#slots[slot] = number + 1;
+		}
 	}
 }
