@@ -4,6 +4,7 @@
 	import type { Blank, Markup, Question, Shape, Side } from '$core/model/question';
 	import { acceptedNumberText, type Response } from '$core/scoring/score';
 	import { middleOf } from '$core/scoring/shapes';
+	import { percentOf } from './percent';
 
 	/**
 	 * What a question of any kind but the choices, words and numbers asks for: with `mode` "key" what is right, with
@@ -25,8 +26,7 @@
 		picture: (name: string) => string | null;
 	} = $props();
 
-	const percent = (credit: number) =>
-		credit >= 1 ? 'all of it' : credit < 0 ? `−${Math.round(-credit * 100)} %` : `${Math.round(credit * 100)} %`;
+	const percent = (credit: number) => (credit >= 1 ? 'all of it' : percentOf(credit));
 	const textOf = (list: Side[], identifier: string) => list.find((one) => one.identifier === identifier)?.text ?? '';
 	const wordOf = (identifier: string) => ('bank' in question ? plainText(textOf(question.bank, identifier)) : '');
 	const rightOf = (blank: Blank): string =>
@@ -203,9 +203,7 @@
 							/>
 						{/if}
 					</td>
-					<td class="number mute"
-						>{mode === 'key' && question.combination === 'sum' ? `${Math.round(blank.share * 100)} %` : ''}</td
-					>
+					<td class="number mute">{mode === 'key' && question.combination === 'sum' ? percentOf(blank.share) : ''}</td>
 				</tr>
 			{/each}
 		</tbody>
@@ -370,7 +368,7 @@
 						{question.unit ?? ''}
 						<span class="faint"
 							>{question.tolerance.value
-								? `± ${question.tolerance.mode === 'relative' ? `${Math.round(question.tolerance.value * 10000) / 100} %` : question.tolerance.value}`
+								? `± ${question.tolerance.mode === 'relative' ? `${Math.round(question.tolerance.value * 10000) / 100}\u00a0%` : question.tolerance.value}`
 								: 'exactly'}</span
 						></td
 					></tr

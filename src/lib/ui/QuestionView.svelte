@@ -11,6 +11,7 @@
 	import { datasetOf, shownValue } from '$core/calculated/datasets';
 	import { replaceBlanks, replaceVariables } from '$core/markup/markers';
 	import KindView from './KindView.svelte';
+	import { percentOf } from './percent';
 	import { light, rich } from './rich';
 
 	/**
@@ -68,8 +69,7 @@
 		const file = question.attachments.find((one) => one.name === name);
 		return file?.hash ? `/courses/${courseId}/files/${file.hash}?as=${encodeURIComponent(file.mediaType)}` : null;
 	};
-	const credit = (value: number) =>
-		value >= 1 ? 'key' : value > 0 ? `${Math.round(value * 100)} %` : value < 0 ? `−${Math.round(-value * 100)} %` : '';
+	const credit = (value: number) => (value >= 1 ? 'key' : value === 0 ? '' : percentOf(value));
 
 	$effect(() => {
 		void question;
@@ -174,9 +174,7 @@
 									>{/if}
 								{#if 'caseSensitive' in accepted && accepted.caseSensitive}<span class="faint">capitals matter</span
 									>{/if}</td
-							><td class="number mute"
-								>{accepted.credit >= 1 ? 'all points' : `${Math.round(accepted.credit * 100)} %`}</td
-							></tr
+							><td class="number mute">{accepted.credit >= 1 ? 'all points' : percentOf(accepted.credit)}</td></tr
 						>
 					{:else}<tr><td class="mute">No answer is accepted.</td></tr>{/each}
 				</tbody>

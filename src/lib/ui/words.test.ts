@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { percentOf } from './percent';
 import { ago, bytes, count, figure, pathText, ruleWords } from './words';
 
 describe('words for people', () => {
@@ -10,6 +11,10 @@ describe('words for people', () => {
 		[43_210_000, '43 MB'],
 		[1_102_274_761, '1.1 GB']
 	])('say %d bytes as “%s”', (size, words) => expect(bytes(size)).toBe(words));
+	it('say a share in whole percent, on one line', () => {
+		expect(percentOf(1 / 3)).toBe('33\u00a0%');
+		expect(percentOf(-0.25)).toBe('−25\u00a0%');
+	});
 	it('count one thing as one, and put thousands apart', () => {
 		expect(count(1, 'question')).toBe('1 question');
 		expect(count(0, 'question')).toBe('0 questions');
