@@ -28,7 +28,7 @@ export const inColumns = {
 	optionCredits: 'credit of an option',
 	optionFeedbacks: 'feedback of an option',
 	optionRight: 'right or wrong',
-	truth: 'marked where true, then where false'
+	truth: 'true, then false'
 } as const;
 
 /** The name of what a column can mean. */
