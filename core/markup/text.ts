@@ -14,9 +14,25 @@ export function fold(text: string): string {
 	return (/[^\S ]| {2}/.test(text) ? text.replace(/\s+/g, ' ') : text).trim();
 }
 
+/** What was made plain last: the same text is asked for by readers, checks and comparisons one after the other. */
+const recent = new Map<Markup, string>();
+const mostRecent = 4000;
+const longestRecent = 2000;
+
 /** Plain text of rich text of ours: tags gone, blocks apart by a blank, white space folded; a blank reads [ID], a variable {NAME}. */
 export function plainText(markup: Markup): string {
 	if (!/[<&]/.test(markup)) return fold(markup);
+	if (markup.length > longestRecent) return withoutMarkup(markup);
+	let plain = recent.get(markup);
+	if (plain === undefined) {
+		plain = withoutMarkup(markup);
+		if (recent.size >= mostRecent) recent.clear();
+		recent.set(markup, plain);
+	}
+	return plain;
+}
+
+function withoutMarkup(markup: Markup): string {
 	const named = /class="(blank|variable)"/.test(markup)
 		? replaceVariables(
 				replaceBlanks(markup, (identifier, block) => (block ? ' ' : `[${identifier}]`)),
