@@ -31,7 +31,8 @@ export class Spool {
 	}
 
 	#pack(): void {
-		this.#packed.push({ bytes: this.#codec.deflate(this.#waiting), size: this.#size });
+		// a copy, for what a codec gives may be the beginning of something much longer
+		this.#packed.push({ bytes: new Uint8Array(this.#codec.deflate(this.#waiting)), size: this.#size });
 		this.#size = 0;
 	}
 

@@ -1,3 +1,4 @@
+import { Names } from '../../../container/compact';
 import { ZipWriter } from '../../../container/write-zip';
 import type { Question } from '../../../model/question';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
@@ -53,10 +54,10 @@ const profileCc: Profile = {
 
 /** Gives each question an identifier that no other has. */
 function identifiers(): (question: Question, number: number) => string {
-	const seen = new Set<string>();
+	const seen = new Names();
 	return (question, number) => {
 		let name = question.identifier.trim() || `Q${number}`;
-		while (seen.has(name)) name = `${name}-${number}`;
+		while (seen.find(name) >= 0) name = `${name}-${number}`;
 		seen.add(name);
 		return name;
 	};
@@ -140,7 +141,8 @@ export async function* writeQti12(
 				number += 1;
 				pictures.push(...files.fresh(question));
 				const ident = name(question, number);
-				items.set(at, [...(items.get(at) ?? []), ident]);
+				// only quizzes speak of questions again
+				if (quizzes.length) items.set(at, [...(items.get(at) ?? []), ident]);
 				const lead = between(category, question.category, () => (section += 1));
 				category = question.category;
 				yield encoder.encode(`${lead}${writeItem12(question, ident, files.address(question, ''), profile12)}\n`);
