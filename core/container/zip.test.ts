@@ -153,7 +153,7 @@ describe('a zip that is written', () => {
 			.map(([name, ending]) => name + ending);
 		const piece = fc.oneof(
 			fc.uint8Array({ maxLength: 40 }),
-			fc.integer({ min: 0, max: 200_000 }).map((size) => Uint8Array.from({ length: size }, (_, at) => (at * at) % 251))
+			fc.integer({ min: 0, max: 150_000 }).map((size) => Uint8Array.from({ length: size }, (_, at) => (at * at) % 251))
 		);
 		const files = fc.uniqueArray(fc.tuple(path, fc.array(piece, { maxLength: 4 })), { selector: ([name]) => name });
 		await fc.assert(
@@ -169,31 +169,30 @@ describe('a zip that is written', () => {
 				}
 				expect(container.reports).toEqual([]);
 			}),
-			{ numRuns: 40 }
+			{ numRuns: 15 }
 		);
 	});
-	const many = async (count: number) => {
-		const bytes = await write(Array.from({ length: count }, (_, at) => [`${at}.png`, [text(String(at))]] as const));
-		return { bytes, container: await openZip(memorySource(bytes)) };
-	};
+	const count = 65_600;
+	const many = write(Array.from({ length: count }, (_, at) => [`${at}.png`, [text(String(at))]] as const));
 	it('may hold more files than the old fields can count', async () => {
-		const { bytes, container } = await many(65_600);
-		expect(container.files).toHaveLength(65_600);
+		const bytes = await many;
+		const container = await openZip(memorySource(bytes));
+		expect(container.files).toHaveLength(count);
 		expect(container.reports).toEqual([]);
 		expect(new TextDecoder().decode(await container.bytes('65599.png'))).toBe('65599');
 		const found: string[] = [];
 		unzipSync(bytes, { filter: ({ name }) => found.push(name) < 0 });
-		expect(found).toHaveLength(65_600);
+		expect(found).toHaveLength(count);
 	});
 	it('is not called damaged where another program let the count begin again', async () => {
-		const { bytes } = await many(65_600);
+		const bytes = await many;
 		// as it stands without the two records of wide fields (APPNOTE 4.3.14 and 4.3.15)
-		const end = bytes.subarray(-22);
-		end.writeUInt16LE(65_600 % 65_536, 8);
-		end.writeUInt16LE(65_600 % 65_536, 10);
+		const end = Buffer.from(bytes.subarray(-22));
+		end.writeUInt16LE(count % 65_536, 8);
+		end.writeUInt16LE(count % 65_536, 10);
 		const narrow = Buffer.concat([bytes.subarray(0, -22 - 20 - 56), end]);
 		const container = await openZip(memorySource(narrow));
-		expect(container.files).toHaveLength(65_600);
+		expect(container.files).toHaveLength(count);
 		expect(container.reports).toEqual([]);
 	});
 });
