@@ -26,7 +26,7 @@ const round = (value: number) => Math.round(value * 1e6) / 1e6;
 const known: number[][][] = [];
 
 /** Every set of so many options, by their places; the same list each time it is asked for. */
-function subsets(count: number): number[][] {
+export function subsets(count: number): number[][] {
 	return (known[count] ??= Array.from({ length: 2 ** count }, (_, mask) => {
 		const set: number[] = [];
 		for (let at = 0; at < count; at += 1) if (mask & (1 << at)) set.push(at);

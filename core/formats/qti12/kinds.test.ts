@@ -1,7 +1,8 @@
+import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
-import { score } from '../../scoring/score';
+import { rightResponse, score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
 
 const item = async (presentation: string, conditions: string, max = 2) => {
@@ -79,6 +80,59 @@ describe('several responses', () => {
 			expect(question.stem).toContain('<img src="media:bay.png"');
 			expect(question.attachments).toMatchObject([{ name: 'bay.png' }]);
 		}
+	});
+	/** Each response with the condition that holds where it is right, under a name that it is given. */
+	const all: ((ident: string) => [response: string, test: string])[] = [
+		(ident) => [box(ident), is(ident, 'mole')],
+		(ident) => [
+			`<response_num ident="${ident}"><render_fib fibtype="Decimal"/></response_num>`,
+			`<vargte respident="${ident}">1.4</vargte><varlte respident="${ident}">1.6</varlte>`
+		],
+		(ident) => [list(ident, label('a', 'ebb') + label('b', 'flood')), is(ident, 'b')],
+		(ident) => [
+			list(ident, label('a', 'red') + label('b', 'blue') + label('c', 'green'), 'Multiple'),
+			`<and>${is(ident, 'a')}${is(ident, 'c')}<not>${is(ident, 'b')}</not></and>`
+		],
+		(ident) => [list(ident, label('a', 'reef') + label('b', 'heave to'), 'Ordered'), is(ident, 'b') + is(ident, 'a')],
+		(ident) => [
+			`<response_lid ident="${ident}"><render_hotspot>${picture}${area('x', '0,0,9,9')}${area('y', '20,0,9,9')}</render_hotspot></response_lid>`,
+			is(ident, 'y')
+		],
+		(ident) => [
+			`<response_xy ident="${ident}"><render_hotspot>${picture}</render_hotspot></response_xy>`,
+			`<varinside respident="${ident}" areatype="Rectangle">20,0,9,9</varinside>`
+		],
+		(ident) => [
+			`<response_grp ident="${ident}" rcardinality="Multiple"><render_choice><response_label ident="e" match_group="x,y">${material('ebb')}</response_label>${label('x', 'out')}${label('y', 'in')}</render_choice></response_grp>`,
+			`<varsubset respident="${ident}">e,x</varsubset>`
+		]
+	];
+	it('may be any, in any order: what is right earns all, nothing earns nothing, and each its own', async () => {
+		const some = fc.uniqueArray(fc.constantFrom(...all), { minLength: 2, maxLength: 4 });
+		await fc.assert(
+			fc.asyncProperty(some, fc.boolean(), async (chosen, atOnce) => {
+				const parts = chosen.map((part, at) => part(`R${at + 1}`));
+				const { question } = await item(
+					parts.map(([response]) => `<flow>${material('Then:')}${response}</flow>`).join(''),
+					atOnce
+						? when(parts.map(([, test]) => `<and>${test}</and>`).join(''), 'Set', parts.length)
+						: parts.map(([, test]) => when(test, 'Add', 1)).join(''),
+					parts.length
+				);
+				if (question.kind !== 'fill-blanks') throw new Error(`${question.kind}: ${JSON.stringify(question)}`);
+				const { blanks } = rightResponse(question)!;
+				expect(score(question, { blanks: blanks! }).credit).toBeCloseTo(1, 5);
+				expect(score(question, { blanks: {} }).credit).toBe(0);
+				expect(blanksIn(question.stem).sort()).toEqual(question.blanks.map(({ identifier }) => identifier).sort());
+				for (const at of atOnce ? [] : parts.keys()) {
+					const own = Object.entries(blanks!).filter(
+						([name]) => name === `R${at + 1}` || name.startsWith(`R${at + 1}.`)
+					);
+					expect(score(question, { blanks: Object.fromEntries(own) }).credit).toBeCloseTo(1 / parts.length, 4);
+				}
+			}),
+			{ numRuns: 80 }
+		);
 	});
 	it('with the same options are a matching, each with the text beside it', async () => {
 		const labels = label('x', 'out') + label('y', 'in');

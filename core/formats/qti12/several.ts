@@ -12,6 +12,7 @@ import { serialise } from '../../xml/serialise';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseXml } from '../../xml/stream';
 import { bestFirst } from '../best';
+import { subsets } from '../credits';
 import { weigh, type Weighed } from '../weigh';
 import { placeFeedback, type Trial } from './feedback';
 import { isOfOptions, joinBlocks, materialBelow } from './material';
@@ -30,6 +31,8 @@ import {
 } from './reading';
 import { blankForm, isOpen } from './text';
 
+/** Of more options than this not every set is tried. */
+const mostTried = 10;
 const isResponse = (node: XmlElement) => responseNames.includes(node.name);
 /** The options of a response; a box to write in may hold labels too, which say where it stands and are no options. */
 const labelsOf = (response: XmlElement) =>
@@ -49,6 +52,11 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 	const [best] = bestFirst(names, (name) => earned.get(name)!);
 	if (best !== undefined && earned.get(best)! > 0)
 		return cardinalityOf(response) === 'multiple' ? names.filter((one) => earned.get(one)! > 0) : [best];
+	if (cardinalityOf(response) === 'multiple' && listed.length <= mostTried) {
+		const [set] = bestFirst(subsets(listed.length), (places) => score(places.map((at) => listed[at]!)));
+		const ticked = (set ?? []).map((at) => listed[at]!);
+		if (ticked.length && score(ticked) > 0) return ticked;
+	}
 	if (numberType(response)) {
 		// where only all answers together earn anything, the number that fits the most of its conditions is right
 		const fits = (value: number) =>
@@ -67,10 +75,13 @@ function rightOf(reading: Reading12, response: XmlElement): string[] | null {
 		const [most] = bestFirst(near, fits);
 		return conditions.length && most !== undefined ? [String(most)] : null;
 	}
+	const refused = new Set(
+		(reading.processing ? descendants(reading.processing, 'not') : []).flatMap((node) => descendants(node, 'varequal'))
+	);
 	const keys = [
 		...new Set(
 			conditions
-				.filter((node) => node.name === 'varequal')
+				.filter((node) => node.name === 'varequal' && !refused.has(node))
 				.map(trimmed)
 				.filter((key) => !listed.length || listed.includes(key))
 		)

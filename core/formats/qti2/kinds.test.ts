@@ -1,9 +1,10 @@
+import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import type { Question } from '../../model/question';
 import { readBare } from '../../test-support/packages';
-import { score } from '../../scoring/score';
+import { rightResponse, score } from '../../scoring/score';
 
 const head =
 	'<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="Q" title="Q" adaptive="false" timeDependent="false">';
@@ -154,6 +155,107 @@ describe('several answers in one item', () => {
 			expect(question.stem).toContain('<img src="media:bay.png" alt="" width="200" height="100"/>');
 			expect(question.attachments).toMatchObject([{ name: 'bay.png' }]);
 		}
+	});
+	const associable = (id: string, text: string) =>
+		`<simpleAssociableChoice identifier="${id}" matchMax="1">${text}</simpleAssociableChoice>`;
+	const simple = (id: string, text: string) => `<simpleChoice identifier="${id}">${text}</simpleChoice>`;
+	/** Each interaction with its type, its cardinality and its key, under a name that it is given. */
+	const all: [string, string, string[], (id: string) => string][] = [
+		['string', 'single', ['mole'], (id) => `<p>Name <textEntryInteraction responseIdentifier="${id}"/></p>`],
+		['float', 'single', ['1.5'], (id) => `<p>Metres: <textEntryInteraction responseIdentifier="${id}"/></p>`],
+		[
+			'identifier',
+			'single',
+			['b'],
+			(id) =>
+				`<p>It is <inlineChoiceInteraction responseIdentifier="${id}"><inlineChoice identifier="a">ebb</inlineChoice><inlineChoice identifier="b">flood</inlineChoice></inlineChoiceInteraction>.</p>`
+		],
+		[
+			'identifier',
+			'multiple',
+			['a', 'c'],
+			(id) =>
+				`<choiceInteraction responseIdentifier="${id}" maxChoices="0">${simple('a', 'red')}${simple('b', 'blue')}${simple('c', 'green')}</choiceInteraction>`
+		],
+		[
+			'identifier',
+			'ordered',
+			['b', 'a'],
+			(id) =>
+				`<orderInteraction responseIdentifier="${id}">${simple('a', 'reef')}${simple('b', 'heave to')}</orderInteraction>`
+		],
+		[
+			'directedPair',
+			'multiple',
+			['l r'],
+			(id) =>
+				`<matchInteraction responseIdentifier="${id}"><simpleMatchSet>${associable('l', 'ebb')}</simpleMatchSet><simpleMatchSet>${associable('r', 'out')}${associable('q', 'in')}</simpleMatchSet></matchInteraction>`
+		],
+		[
+			'pair',
+			'multiple',
+			['q l'],
+			(id) =>
+				`<associateInteraction responseIdentifier="${id}">${associable('l', 'ebb')}${associable('m', 'quay')}${associable('q', 'falling')}</associateInteraction>`
+		],
+		[
+			'directedPair',
+			'multiple',
+			['w g'],
+			(id) =>
+				`<gapMatchInteraction responseIdentifier="${id}"><gapText identifier="w" matchMax="1">port</gapText><gapText identifier="v" matchMax="1">bow</gapText><p>Left is <gap identifier="g"/>.</p></gapMatchInteraction>`
+		],
+		[
+			'identifier',
+			'single',
+			['h'],
+			(id) =>
+				`<hottextInteraction responseIdentifier="${id}" maxChoices="1"><p>The <hottext identifier="h">cleat</hottext> or the <hottext identifier="k">kerb</hottext>.</p></hottextInteraction>`
+		],
+		[
+			'identifier',
+			'single',
+			['y'],
+			(id) =>
+				`<hotspotInteraction responseIdentifier="${id}" maxChoices="1">${picture}${spot('hotspotChoice', 'x', '0,0,9,9')}${spot('hotspotChoice', 'y', '20,0,29,9')}</hotspotInteraction>`
+		],
+		[
+			'point',
+			'single',
+			['50 50'],
+			(id) => `<selectPointInteraction responseIdentifier="${id}" maxChoices="1">${picture}</selectPointInteraction>`
+		],
+		[
+			'directedPair',
+			'multiple',
+			['n t'],
+			(id) =>
+				`<graphicGapMatchInteraction responseIdentifier="${id}">${picture}<gapText identifier="n" matchMax="1">mole</gapText><gapText identifier="o" matchMax="1">pier</gapText>${spot('associableHotspot', 't', '0,0,9,9', 'matchMax="1"')}</graphicGapMatchInteraction>`
+		]
+	];
+	it('may be any, in any order: what is right earns all, nothing earns nothing, and each its own', async () => {
+		const some = fc.uniqueArray(fc.constantFrom(...all), { minLength: 2, maxLength: 4 });
+		await fc.assert(
+			fc.asyncProperty(some, fc.boolean(), async (chosen, atOnce) => {
+				const ids = chosen.map((_, at) => `R${at + 1}`);
+				const { question } = await read(
+					chosen.map(([type, cardinality, key], at) => response(ids[at]!, type, cardinality, key)).join('') +
+						most(ids.length),
+					chosen.map(([, , , body], at) => body(ids[at]!)).join(''),
+					`<responseProcessing>${atOnce ? add(`<and>${ids.map(right).join('')}</and>`, ids.length) : ids.map((id) => add(right(id), 1)).join('')}</responseProcessing>`
+				);
+				if (question.kind !== 'fill-blanks') throw new Error(`${question.kind}: ${JSON.stringify(question)}`);
+				const { blanks } = rightResponse(question)!;
+				expect(score(question, { blanks: blanks! }).credit).toBeCloseTo(1, 5);
+				expect(score(question, { blanks: {} }).credit).toBe(0);
+				expect(blanksIn(question.stem).sort()).toEqual(question.blanks.map(({ identifier }) => identifier).sort());
+				for (const id of atOnce ? [] : ids) {
+					const own = Object.entries(blanks!).filter(([name]) => name === id || name.startsWith(`${id}.`));
+					expect(score(question, { blanks: Object.fromEntries(own) }).credit).toBeCloseTo(1 / ids.length, 4);
+				}
+			}),
+			{ numRuns: 120 }
+		);
 	});
 	it('cannot be held where one is to draw', async () => {
 		const { question } = await read(
