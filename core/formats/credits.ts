@@ -116,7 +116,31 @@ export function creditsByTrying(
 		right.includes(at)
 			? best.score - mark(right.filter((one) => one !== at))
 			: mark([...right, at].sort((a, b) => a - b)) - best.score;
-	const worths = singles.map((single, at) => (single !== 0 ? single : from(at)));
+	const added = singles.map((_, at) => from(at));
+	const guesses = [
+		singles.map((single, at) => (single !== 0 ? single : added[at]!)),
+		// what an option takes off shows in full only where there is something to take it off from
+		singles.map((single, at) => (single < 0 || added[at]! < 0 ? added[at]! : single)),
+		added
+	].map((worths) => ({ worths, ...boundsOf(worths, tried) }));
+	const { worths, lower, upper, exact } = guesses.find((guess) => guess.exact) ?? guesses[0]!;
+	return {
+		credits: worths.map(share),
+		combination: 'sum',
+		bounds: {
+			lower: lower === null ? null : round(lower / whole),
+			upper: upper === null ? null : round(upper / whole)
+		},
+		exact,
+		full: whole
+	};
+}
+
+/** The bounds of a sum of what options are worth, by the scores of the sets that were tried; and whether it comes to them. */
+function boundsOf(
+	worths: number[],
+	tried: { set: number[]; score: number }[]
+): { lower: number | null; upper: number | null; exact: boolean } {
 	const sums = tried.map(({ set, score }) => ({ score, sum: set.reduce((total, at) => total + worths[at]!, 0) }));
 	const lowest = Math.min(...sums.map(({ score }) => score));
 	const highest = Math.max(...sums.map(({ score }) => score));
@@ -129,14 +153,5 @@ export function creditsByTrying(
 	const exact = sums.every(({ score, sum }) =>
 		close(score, Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, sum)))
 	);
-	return {
-		credits: worths.map(share),
-		combination: 'sum',
-		bounds: {
-			lower: lower === null ? null : round(lower / whole),
-			upper: upper === null ? null : round(upper / whole)
-		},
-		exact,
-		full: whole
-	};
+	return { lower, upper, exact };
 }
