@@ -16,7 +16,7 @@ const anyMarking: fc.Arbitrary<Marking> = fc
 	.record({
 		worths: fc.array(fc.integer({ min: -3, max: 5 }), { minLength: 2, maxLength: 5 }),
 		several: fc.boolean(),
-		lower: fc.constantFrom(null, -1, -2)
+		lower: fc.constantFrom(null, 0, -1, -2)
 	})
 	.map((one) => {
 		const earning = one.worths.filter((worth) => worth > 0);

@@ -186,7 +186,7 @@ function prepare(processing: XmlElement, cardinalities: Cardinalities): Prepared
 	return {
 		cardinalities,
 		initial: parseNumber(declared?.attributes.defaultval ?? '0') ?? 0,
-		least: least !== null && least < 0 ? least : null,
+		least,
 		most: most !== null && most > 0 ? most : null,
 		steps
 	};
