@@ -174,6 +174,22 @@ describe('an item that is worked out anew for each student', () => {
 	});
 });
 
+describe('a template that asks to draw', () => {
+	it('is kept as it came, and nothing is said of a version that was read', async () => {
+		const found = await readBare(
+			'p.xml',
+			item(
+				both,
+				set('D', '<randomInteger min="1" max="9"/>'),
+				undefined,
+				'<drawingInteraction responseIdentifier="RESPONSE"/>'
+			)
+		);
+		expect(found.questions[0]).toMatchObject({ kind: 'unreadable' });
+		expect([...found.about.values()].flat().map(({ rule }) => rule)).toEqual(['unreadable-kind']);
+	});
+});
+
 describe('a version of an item that is made anew for each student', () => {
 	const choice = (id: string, inner: string, more = '') =>
 		`<simpleChoice identifier="${id}" ${more}>${inner}</simpleChoice>`;

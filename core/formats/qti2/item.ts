@@ -140,6 +140,10 @@ async function readStimulus(
 	return { identifier: node.attributes.identifier ?? '', title: (node.attributes.title ?? '').trim(), content };
 }
 
+/** Why an item cannot be held as it is, in a sentence; `what` of it uses the rule that is not known. */
+const reasonOf = ({ message }: UnknownRule, what: string) =>
+	/^It /.test(message) ? message : `${what} uses ${message}, which cannot be followed here.`;
+
 function linesIn(text: string): number {
 	let lines = 1;
 	for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) lines += 1;
@@ -233,12 +237,10 @@ function readTree(
 			again();
 			return readBody({ ...reading, rules: undefined, feedbackRules }, interactions);
 		};
-		const reasonOf = ({ message }: UnknownRule) =>
-			/^It /.test(message) ? message : `It uses ${message}, which cannot be followed here.`;
 		const oneVersion = (error: UnknownRule) => {
 			const { item: version, values } = workedOutItem(item);
 			const { interactions: own, plays: _, ...parts } = askedIn(version);
-			const message = `${reasonOf(error)} One version of it was read${values && `, with ${values}`}; make others by hand where they are wanted.`;
+			const message = `${reasonOf(error, 'It')} One version of it was read${values && `, with ${values}`}; make others by hand where they are wanted.`;
 			reports.splice(0, Infinity, ...known, { rule: 'worked-out', severity: 'doubtful', message, place });
 			again();
 			return readBody({ ...reading, ...parts }, own);
@@ -257,9 +259,9 @@ function readTree(
 	} catch (error) {
 		if (!(error instanceof UnknownRule)) throw error;
 		again();
-		const reason = /^It /.test(error.message)
-			? error.message
-			: `Its marking uses ${error.message}, which cannot be followed here.`;
+		// what was said of a way round is not true where that has failed too
+		reports.splice(0, Infinity, ...known);
+		const reason = reasonOf(error, 'Its marking');
 		common.stem = stemOf(reading, (node) => promptNodes(node, reading.cleaning));
 		for (const node of descendants(item, 'object', 'img'))
 			attach(common, context, node.attributes.data ?? node.attributes.src ?? '');
