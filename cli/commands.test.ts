@@ -29,7 +29,7 @@ async function run(name: string, files: string[], options: Options = {}) {
 }
 const counts = (words: string) => {
 	const found =
-		/(\d+) questions: (\d+) identical, (\d+) changed as foretold, (\d+) changed otherwise, (\d+) missing, (\d+) left behind/.exec(
+		/(\d+) questions(?:, written as \d+)?: (\d+) identical, (\d+) changed as foretold, (\d+) changed otherwise, (\d+) missing, (\d+) left behind/.exec(
 			words
 		)!;
 	const [all, identical, foretold, otherwise, missing, left] = found.slice(1).map(Number) as [
@@ -122,6 +122,10 @@ describe('convert', () => {
 		const more = counts(
 			(await run('convert', [sample('tide-marking.zip'), out], { to: 'csv', 'worked-out': '3' })).words
 		);
+		const { words: said } = await run('convert', [sample('tide-marking.zip'), out], { to: 'csv', 'worked-out': '3' });
+		const written = Number(/, written as (\d+):/.exec(said)?.[1]);
+		// the numbers of the last line add up
+		expect(more.identical + more.foretold + more.otherwise + more.missing).toBe(written);
 		expect(more).toMatchObject({ otherwise: 0, missing: 0, left: once.left });
 		expect(more.foretold - once.foretold).toBe(4);
 	});

@@ -208,7 +208,7 @@ async function prove(
 		say(`${'quiz'.padEnd(12)} ${words}`);
 	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
 	say(
-		`${questions.length} questions: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`
+		`${questions.length} questions${lines.length + lost.length === questions.length ? '' : `, written as ${lines.length}`}: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`
 	);
 	return count('changed-otherwise') + count('missing') ? 1 : 0;
 }

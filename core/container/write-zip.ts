@@ -41,7 +41,6 @@ function record(fields: Field[], ...behind: Uint8Array[]): Uint8Array {
 
 /** What the package says of one file. Sizes in bytes. */
 interface Said {
-	path: string;
 	name: Uint8Array;
 	method: number;
 	sizesFollow: boolean;
@@ -153,7 +152,6 @@ export class ZipWriter {
 	/** Adds a file; gives what is ready of the zip. Throws a ContainerError for a file of more than 4 GB. */
 	async *add(path: string, pieces: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<Uint8Array> {
 		const said: Said = {
-			path,
 			name: this.#encoder.encode(path),
 			method: stored.test(path) ? methods.stored : methods.deflated,
 			sizesFollow: false,
