@@ -1,4 +1,4 @@
-import type { Question } from '../model/question';
+import type { Question, UnreadableQuestion } from '../model/question';
 import type { Severity } from '../reports/report';
 
 /** What a check knows beside the question. */
@@ -13,6 +13,14 @@ export interface Finding {
 	message: string;
 	/** The words concerned, as a student would read them. */
 	words?: string[];
+	/** The line of the file at which it is to be seen, where that is not the first of the question. */
+	line?: number;
+}
+
+/** What a mend needs beside the question, and what the checks themselves know nothing of. */
+export interface MendTools {
+	/** Reads a question anew whose markup is not well-formed, with that put right; null where it cannot be read even so. */
+	readAgain: (question: UnreadableQuestion) => Question | null;
 }
 
 /** A check: what it is called, why it matters, how it finds, and how it mends where that is safe. */
@@ -27,6 +35,13 @@ export interface Check {
 	/** Why it matters, in a sentence or two. */
 	why: string;
 	find: (question: Question, context: CheckContext) => Finding[];
-	/** The mend, in words and as a function that gives the mended question. */
-	mend?: { title: string; apply: (question: Question) => Question };
+	/**
+	 * The mend, in words and as a function that gives the mended question; with `fits` only some of what is found can be
+	 * mended.
+	 */
+	mend?: {
+		title: string;
+		apply: (question: Question, tools: MendTools) => Question;
+		fits?: (question: Question) => boolean;
+	};
 }

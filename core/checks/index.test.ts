@@ -4,8 +4,8 @@ import { checkOf, checkQuestion, checks } from './index';
 
 describe('the register of checks', () => {
 	it('has every check, each under its own id', () => {
-		expect(checks).toHaveLength(15);
-		expect(new Set(checks.map((check) => check.id)).size).toBe(15);
+		expect(checks).toHaveLength(16);
+		expect(new Set(checks.map((check) => check.id)).size).toBe(16);
 		for (const check of checks) expect(checkOf(check.id)).toBe(check);
 		expect(checkOf('no-such-check')).toBeUndefined();
 	});

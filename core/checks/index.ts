@@ -16,6 +16,7 @@ import { pictureMentioned } from './picture-mentioned';
 import { pictureMissing } from './picture-missing';
 import { severalKeys } from './several-keys';
 import { typedNumbering } from './typed-numbering';
+import { unreadable } from './unreadable';
 
 /** All checks, in the order in which they are listed. A new check is a new file and one line here. */
 export const checks: Check[] = [
@@ -24,6 +25,7 @@ export const checks: Check[] = [
 	creditShort,
 	emptyStem,
 	pictureMissing,
+	unreadable,
 	severalKeys,
 	emptyOrRepeatedOption,
 	activeContent,
@@ -47,8 +49,17 @@ export function checkOf(id: string): Check | undefined {
 export function checkQuestion(question: Question, context: CheckContext): Report[] {
 	const place = question.source ? { file: question.source.file, line: question.source.line } : undefined;
 	return checks.flatMap((check) =>
-		check
-			.find(question, context)
-			.map((finding) => ({ rule: check.id, severity: check.severity, ...finding, ...(place ? { place } : {}) }))
+		check.find(question, context).map(({ line, ...finding }) => ({
+			rule: check.id,
+			severity: check.severity,
+			...finding,
+			...(place ? { place: { ...place, line: line ?? place.line } } : {})
+		}))
 	);
+}
+
+/** The mend of a check that fits a question, or null. */
+export function mendFor(id: string, question: Question): NonNullable<Check['mend']> | null {
+	const mend = byId.get(id)?.mend;
+	return mend && (mend.fits?.(question) ?? true) ? mend : null;
 }

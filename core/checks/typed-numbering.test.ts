@@ -1,3 +1,4 @@
+import { mendTools } from '../formats/mend-tools';
 import { describe, expect, it } from 'vitest';
 import { isChoice } from '../model/question';
 import { choice } from '../test-support/questions';
@@ -22,7 +23,7 @@ describe('numbering that is typed into the text', () => {
 		['16 is a channel. Which?', '16 is a channel. Which?']
 	])('is found in a stem, and taken out: %s', (stem, mended) => {
 		const question = withOptions(stem, 'Bowline', 'Reef knot');
-		expect(typedNumbering.mend!.apply(question).stem).toBe(mended);
+		expect(typedNumbering.mend!.apply(question, mendTools).stem).toBe(mended);
 	});
 	it.each([
 		[
@@ -49,7 +50,7 @@ describe('numbering that is typed into the text', () => {
 		const question = withOptions('Which?', ...texts);
 		const found = typedNumbering.find(question, none);
 		expect(found).toHaveLength(texts.join() === mended.join() ? 0 : 1);
-		const after = typedNumbering.mend!.apply(question);
+		const after = typedNumbering.mend!.apply(question, mendTools);
 		expect(isChoice(after) && after.options.map((option) => option.text)).toEqual(mended);
 		expect(typedNumbering.find(after, none)).toEqual([]);
 	});

@@ -38,6 +38,9 @@ export type ReadEvent =
 	| { type: 'report'; report: Report; question?: string }
 	| { type: 'progress'; bytesRead: number; bytesTotal: number };
 
+/** A question that was read, with its source and what there is to say about it. */
+export type ReadQuestion = Extract<ReadEvent, { type: 'question' }>;
+
 /** Where else a package puts a question: the sections that it stands in, and the category that its metadata says. */
 export interface OtherCategories {
 	sections?: string[];

@@ -113,8 +113,8 @@ describe('a quiz', () => {
 		const text = Buffer.from(await written(formatOf(name), bank, [quiz])).toString();
 		const { found } = await back(Buffer.from(text.replace(from, to)), `a.${name}`);
 		const titles = [1, 2].map((at) => bank[at]!.title);
-		expect(found.questions.map((one) => one.title)).toEqual(titles);
-		expect(itemsOf(found)).toEqual([[titles]]);
+		expect(found.questions.map((one) => one.kind)).toEqual(['unreadable', ...bank.slice(1).map((one) => one.kind)]);
+		expect(itemsOf(found)[0]![0]!.slice(-2)).toEqual(titles);
 	});
 	it.each(['qti12', 'qti21', 'qti30', 'cc13', 'archive'])(
 		'in a package in the package (%s) refers to the questions that stand beside it',

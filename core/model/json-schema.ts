@@ -142,7 +142,7 @@ const parts: Record<Kind, { properties: Json; optional?: string[] }> = {
 		optional: ['unit']
 	},
 	information: { properties: {} },
-	unreadable: { properties: { reason: text, fragment: text } }
+	unreadable: { properties: { reason: text, fragment: text, faultLine: number }, optional: ['faultLine'] }
 };
 
 const common: Json = {

@@ -304,6 +304,8 @@ export interface UnreadableQuestion extends QuestionCommon {
 	reason: string;
 	/** The source as it came. */
 	fragment: string;
+	/** The line of the file at which its markup stops being well-formed, where that is why. */
+	faultLine?: number;
 }
 
 /** A question of any kind. */

@@ -177,7 +177,7 @@ const parts: Record<Kind, Record<string, AnyObjectSchema | ReturnType<typeof mix
 	},
 	essay: {},
 	information: {},
-	unreadable: { reason: text(), fragment: text() }
+	unreadable: { reason: text(), fragment: text(), faultLine: number().integer() }
 };
 
 const schemas = new Map(

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { markupOf, type Question } from '../model/question';
+import { mendTools } from '../formats/mend-tools';
 import type { Check, CheckContext } from '../checks/check';
 
 interface Valid {
@@ -33,12 +34,12 @@ export function tryCheck(check: Check, valid: Valid[], invalid: Invalid[], conte
 			expect(findings.map((finding) => finding.message).join(' ')).toContain(says);
 			if (words) expect(findings.flatMap((finding) => finding.words ?? [])).toEqual(words);
 			if (check.mend && mended !== undefined) {
-				const after = check.mend.apply(question);
+				const after = check.mend.apply(question, mendTools);
 				if (mended === null) expect(after).toEqual(before);
 				else {
 					mended(after);
 					expect(check.find(after, context)).toEqual([]);
-					expect(check.mend.apply(after)).toEqual(after);
+					expect(check.mend.apply(after, mendTools)).toEqual(after);
 					expect(markupOf(after).length).toBeGreaterThan(0);
 				}
 			}

@@ -61,6 +61,49 @@ describe('a damaged document', () => {
 		expect(items(events)).toEqual(['1', '3', '4']);
 		expect(faults(events)).toEqual(['not-well-formed:2']);
 	});
+	it('gives the damaged element as it came, with the lines that it stands on', async () => {
+		const broken = '<item n="2">\n<b>Port & starboard\n</item>';
+		const events = await pass([`<bank>\n<item n="1"/>\n${broken}\n<item n="3"/></bank>`]);
+		expect(events.find((event) => event.type === 'fault')).toMatchObject({ fragment: broken, from: 3, line: 4, to: 5 });
+		expect(items(events)).toEqual(['1', '3']);
+		expect(events.at(-2)).toMatchObject({ type: 'element', element: { line: 6 } });
+	});
+	it('keeps what follows in its own section where the last element of one is damaged', async () => {
+		const events = await pass([
+			'<bank><section title="A"><item n="1"><b></item></section><section title="B"><item n="2"/></section></bank>'
+		]);
+		const opened = events.filter((event) => event.type === 'open').map((event) => event.attributes.title);
+		expect(opened).toEqual([undefined, 'A', 'B']);
+		expect(events.map((event) => event.type)).toEqual('open open fault close open element close close'.split(' '));
+	});
+	it.each([
+		['an end tag is lost', '<item n="2"><b>x</b><item n="3"/>', ['1', '3', '4']],
+		['a comment never ends', '<item n="2"><!-- x </item>\n<item n="3"/>', ['1', '3', '4']],
+		['CDATA never ends', '<item n="2"><![CDATA[ x </item>\n<item n="3"/>', ['1', '3', '4']],
+		['a quotation mark is lost', '<item n="2" title="x><b/></item>\n<item n="3"/>', ['1', '3', '4']],
+		['its own start tag is damaged', '<item n=2><b/></item>\n<item n="3"/>', ['1', '3', '4']]
+	])('reads what follows an element in which %s', async (_, broken, read) => {
+		const whole = `<bank><item n="1"/>\n${broken}\n<item n="4"/></bank>`;
+		const events = await pass([whole]);
+		expect(items(events)).toEqual(read);
+		const damaged = events.filter((event) => event.type === 'fault');
+		expect(damaged).toHaveLength(1);
+		expect(damaged[0]!.fragment).toMatch(/^<item n="?2/);
+		for (let at = 1; at < whole.length; at += 1)
+			expect(items(await pass([whole.slice(0, at), whole.slice(at)]))).toEqual(read);
+	});
+	it('puts a damaged tag between the elements right', async () => {
+		const text = '<bank><section title="Rope & cordage"><item n="1"/></section><item n="2"/></bank>';
+		for (let at = 1; at < text.length; at += 1) {
+			const events = await pass([text.slice(0, at), text.slice(at)]);
+			expect(events.flatMap((event) => (event.type === 'open' ? [event.attributes.title] : []))).toEqual([
+				undefined,
+				'Rope & cordage'
+			]);
+			expect(items(events)).toEqual(['1', '2']);
+			expect(faults(events)).toEqual(['not-well-formed:1']);
+		}
+	});
 	it('still knows in which section it is afterwards', async () => {
 		const events = await pass(['<bank><section title="A"><item n="1"><b></item><item n="2"/></section></bank>']);
 		expect(events.map((event) => event.type)).toEqual(['open', 'open', 'fault', 'element', 'close', 'close']);

@@ -1,6 +1,7 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { detached } from '../container/detached';
 import { namedCharacter } from './entities';
+import { repairStartTag } from './repair';
 import type { XmlElement } from './tree';
 
 /** What a pass over an XML document meets, in order. Lines count from 1. */
@@ -14,13 +15,18 @@ export type XmlEvent =
 			line: number;
 			message: string;
 			inside: XmlElement | null;
+			/** The source of the damaged element as it came, from its start tag on, where one can be told; else null. */
+			fragment: string | null;
+			/** The lines that it begins and ends on. */
+			from: number;
+			to: number;
 	  };
 
 /** How a pass goes about its work. */
 export interface StreamOptions {
 	/** Names of elements that are given whole. Any other element is given as `open` and `close`. */
 	collect: (name: string, depth: number) => boolean;
-	/** After a fault, go on at the next start tag of this name. */
+	/** The elements of this name are damaged each for itself: after a fault, go on behind the one that it stands in. */
 	resumeAt?: string;
 	/** Whether collected elements are given without their source, for which the text need not be kept. */
 	withoutSource?: boolean;
@@ -58,6 +64,9 @@ function nameOf(name: string): string {
 	}
 	return found;
 }
+
+// comments, CDATA, instructions and document types
+const besideTags = /<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>|<\?[\s\S]*?\?>|<!DOCTYPE[^>[]*(?:\[[^\]]*\]\s*)?>/g;
 
 class RefusedDocument extends Error {
 	constructor(
@@ -111,6 +120,12 @@ class Run {
 	#attributes: Record<string, string> = {};
 	#tree: XmlElement[] = [];
 	#treeStart = 0;
+	/** Where the last tag ended. */
+	#tagEnd = 0;
+	/** How much was written before; the parser's own position is true only while it reads. */
+	#written = 0;
+	/** Where a fault has ended it. */
+	#readTo = Infinity;
 	#mute: number;
 	/** What ends the CDATA or the comment in which the last piece broke off. */
 	#within = '';
@@ -132,8 +147,9 @@ class Run {
 		this.#parser.on('error', (error) => {
 			throw error;
 		});
-		if (containers.length) this.#parser.write(containers.map((name) => `<${name}>`).join(''));
-		this.#textStart = this.#parser.position;
+		const around = containers.map((name) => `<${name}>`).join('');
+		if (around) this.#parser.write(around);
+		this.#textStart = this.#tagEnd = this.#written = around.length;
 	}
 
 	/** Makes a run that ended without a fault ready for another document with the same options. */
@@ -142,6 +158,7 @@ class Run {
 		this.#unknown.clear();
 		this.#declared = {};
 		this.#within = this.#held = '';
+		this.#written = this.#textStart = this.#tagEnd = 0;
 		// the parser is as new once it was closed, but for these
 		this.#parser.ENTITIES = this.#entities;
 	}
@@ -156,7 +173,10 @@ class Run {
 				rule: 'bad-entity',
 				line: this.#line(),
 				message: `&${name}; is not declared in this file; it was read as the character that HTML gives that name`,
-				inside: this.#tree[0] ?? null
+				inside: this.#tree[0] ?? null,
+				fragment: null,
+				from: this.#line(),
+				to: this.#line()
 			});
 		}
 		return character;
@@ -177,6 +197,9 @@ class Run {
 		}
 		const line = this.#line();
 		const inside = this.#tree.at(-1);
+		this.#tagEnd = this.#parser.position;
+		if (inside && name === this.options.resumeAt && this.#tree[0]!.name === name)
+			throw new Error('another one begins in it, so that its end tag must be missing');
 		if (!inside && !this.options.collect(name, this.open.length)) {
 			if (this.open.length >= deepestTree) throw new Error(`sections are nested more than ${deepestTree} deep`);
 			this.events.push({ type: 'open', name, attributes, line });
@@ -193,6 +216,7 @@ class Run {
 	}
 
 	#closed(): void {
+		this.#tagEnd = this.#parser.position;
 		const closed = this.open.pop();
 		if (closed === undefined) return;
 		if (typeof closed === 'string') {
@@ -210,20 +234,23 @@ class Run {
 	write(piece: string, whole = false): number {
 		const bare = this.#bareAmpersand(piece, whole);
 		const good = bare < 0 ? piece : piece.slice(0, bare);
-		const before = this.#parser.position;
+		const before = this.#written;
 		if (!this.options.withoutSource) {
-			// only what has begun is kept: the element that is being collected, or a start tag split over two pieces
-			const begun = this.#tree.length ? this.#treeStart - this.#textStart : this.#text.lastIndexOf('<');
-			this.#textStart = begun < 0 ? before : this.#textStart + begun;
-			this.#text = (begun < 0 ? '' : this.#text.slice(begun)) + good;
+			// only what has begun is kept: the element that is being collected, or what stands behind the last tag
+			const begun = (this.#tree.length ? this.#treeStart : this.#tagEnd) - this.#textStart;
+			this.#textStart += begun;
+			this.#text = this.#text.slice(begun) + good;
 		}
 		try {
 			this.#parser.write(good);
 		} catch (error) {
 			this.#fail(error);
-			return Math.max(0, this.#parser.position - before);
+			this.#readTo = Math.max(before, this.#parser.position);
+			return this.#readTo - before;
 		}
+		this.#written += good.length;
 		if (bare < 0) return piece.length;
+		this.#readTo = this.#written;
 		this.#fail(new Error('an “&” stands there by itself; it has to be written “&amp;”'));
 		return bare;
 	}
@@ -265,20 +292,28 @@ class Run {
 	}
 
 	#fail(error: unknown, atEnd = false): void {
-		const inside = this.#tree[0] ?? null;
 		const line = this.#line();
+		const place = { line, inside: this.#tree[0] ?? null, fragment: null, from: this.#tree[0]?.line ?? line, to: line };
 		if (error instanceof RefusedDocument)
-			this.fault = { type: 'fault', rule: error.rule, line, message: error.message, inside };
+			this.fault = { type: 'fault', rule: error.rule, message: error.message, ...place };
 		else {
 			const words = (error as Error).message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '');
 			this.fault = {
 				type: 'fault',
 				rule: atEnd ? 'cut-off' : 'not-well-formed',
-				line,
 				message: atEnd ? 'the file ends too early' : words,
-				inside
+				...place
 			};
 		}
+	}
+
+	/** After a fault: what has been read of the element, or of the tag, in which it stands. */
+	begun(): string {
+		const text = this.#text.slice(0, this.#readTo - this.#textStart);
+		if (this.#tree.length) return text.slice(this.#treeStart - this.#textStart);
+		const behind = text.slice(Math.max(0, this.#tagEnd - this.#textStart));
+		const from = behind.replace(besideTags, (beside) => ' '.repeat(beside.length)).indexOf('<');
+		return from < 0 ? '' : behind.slice(from);
 	}
 }
 
@@ -290,54 +325,203 @@ async function* withEnd(pieces: AsyncIterable<string> | Iterable<string>): Async
 	yield null;
 }
 
+const linesIn = (text: string) => text.split('\n').length - 1;
+type Fault = Extract<XmlEvent, { type: 'fault' }>;
+/** The longest tag that may be split over two pieces while the end of a damaged element is looked for. */
+const longestTag = 256;
+/** After so many faults outside of elements no more of what stands between them is read. */
+const mostOutside = 100;
+
+/** A damaged element, while its end is looked for. */
+class DamagedElement {
+	#text = '';
+	/** How much of the text has been looked through. */
+	#seen = 1;
+	readonly #end: RegExp;
+
+	/** `containers` are the names of what stands around it. */
+	constructor(
+		readonly fault: Fault,
+		readonly name: string,
+		containers: string[]
+	) {
+		const around = [...new Set([name, ...containers])].map((one) => one.replace(/[.\\-]/g, '\\$&')).join('|');
+		this.#end = new RegExp(`<(/)?(?:[\\w.-]+:)?(${around})(?=[\\s/>])`, 'g');
+	}
+
+	/**
+	 * Takes the next piece of its text. Gives the fault with its source, and what stands behind it, as soon as its end is
+	 * known; with `last` there is no more text, and where its end is still unknown then, the file is cut off in it.
+	 */
+	take(piece: string, last: boolean): { event: Fault; rest: string; cut: boolean } | null {
+		this.#text += piece;
+		this.#end.lastIndex = this.#seen;
+		const found = this.#end.exec(this.#text);
+		const own = found?.[1] === '/' && found[2] === this.name;
+		const closed = own ? this.#text.indexOf('>', found.index) + 1 : 0;
+		if (found && (!own || closed)) return this.#ended(own ? closed : found.index, false);
+		if (last) return this.#ended(this.#text.length, true);
+		this.#seen = found ? found.index : Math.max(this.#seen, this.#text.length - longestTag);
+		return null;
+	}
+
+	#ended(at: number, cut: boolean): { event: Fault; rest: string; cut: boolean } {
+		const fragment = this.#text.slice(0, at);
+		const to = this.fault.from + linesIn(fragment);
+		return { event: { ...this.fault, fragment, to }, rest: this.#text.slice(at), cut };
+	}
+}
+
+/** A pass over a document: a run, and what is done where it meets a fault. */
+class Pass {
+	#run: Run | null;
+	#damaged: DamagedElement | null = null;
+	/** Whether the next element is looked for, and what stands before it passed over. */
+	#seeking = false;
+	/** The names of what is open around the elements. */
+	#containers: string[] = [];
+	/** What is left of the last piece. */
+	#rest = '';
+	/** The lines before what is read next. */
+	#lines = 0;
+	#outside = 0;
+	/** Whether a fault has ended it. */
+	ended = false;
+	readonly #begins: RegExp;
+
+	constructor(readonly options: StreamOptions) {
+		this.#run = new Run(options, [], 0);
+		this.#begins = new RegExp(`<(?:[\\w.-]+:)?${options.resumeAt ?? ''}(?=[\\s/>])`);
+	}
+
+	/** Takes the next piece of the text, or null for its end. */
+	*take(piece: string | null): Generator<XmlEvent> {
+		const last = piece === null;
+		let todo = this.#rest + (piece ?? '');
+		this.#rest = '';
+		const unfinished = last ? null : unfinishedReference.exec(todo);
+		if (unfinished) {
+			this.#rest = unfinished[0];
+			todo = todo.slice(0, unfinished.index);
+		}
+		do {
+			while (todo && !this.ended) todo = yield* this.#next(todo, last);
+			if (last && !this.ended) todo = yield* this.#end();
+		} while (todo);
+	}
+
+	/** Reads on in a text; gives what is left of it. */
+	*#next(todo: string, last: boolean): Generator<XmlEvent, string> {
+		if (this.#damaged) return yield* this.#throughDamaged(todo, last);
+		if (this.#seeking) return this.#seek(todo, last);
+		this.#run ??= new Run(this.options, this.#containers, this.#lines);
+		const run = this.#run;
+		const read = run.write(todo);
+		yield* run.events.splice(0);
+		return run.fault ? yield* this.#faulty(run, run.fault, todo.slice(read), todo.length, last) : '';
+	}
+
+	*#throughDamaged(todo: string, last: boolean): Generator<XmlEvent, string> {
+		const found = this.#damaged!.take(todo, last);
+		if (!found) return '';
+		yield found.event;
+		this.#lines = found.event.to - 1;
+		this.#damaged = null;
+		return found.rest;
+	}
+
+	#seek(todo: string, last: boolean): string {
+		const at = this.#begins.exec(todo)?.index ?? -1;
+		const passed = at < 0 ? todo.slice(0, last ? undefined : -longestTag) : todo.slice(0, at);
+		this.#lines += linesIn(passed);
+		if (at < 0) {
+			this.#rest = todo.slice(passed.length) + this.#rest;
+			return '';
+		}
+		this.#seeking = false;
+		return todo.slice(at);
+	}
+
+	/** Deals with a fault; gives what is to be read next. */
+	*#faulty(run: Run, fault: Fault, rest: string, before: number, last: boolean): Generator<XmlEvent, string> {
+		const { resumeAt } = this.options;
+		if (!resumeAt || fault.rule === 'external-entity' || fault.rule === 'entity-expansion') {
+			yield fault;
+			this.ended = true;
+			return '';
+		}
+		this.#run = null;
+		const begun = run.begun();
+		this.#containers = run.open.filter((entry) => typeof entry === 'string');
+		const from = fault.inside?.line ?? fault.line - linesIn(begun);
+		this.#lines = from - 1;
+		if (fault.inside?.name === resumeAt || (!fault.inside && this.#begins.exec(begun)?.index === 0)) {
+			this.#damaged = new DamagedElement({ ...fault, from }, resumeAt, this.#containers);
+			return begun + rest;
+		}
+		if (!fault.inside && begun.startsWith('<') && !/>/.test(rest) && !/>$/.test(begun) && !last) {
+			// the tag goes on in the next piece
+			this.#rest = begun + rest + this.#rest;
+			return '';
+		}
+		yield fault;
+		this.#outside += 1;
+		const tag = fault.inside || begun.endsWith('>') ? null : repairStartTag(begun + rest);
+		// a tag that needs no mending is refused for where it stands
+		const mended = tag !== null && tag.xml !== (begun + rest).slice(0, tag.length);
+		if (mended && this.#outside < mostOutside) return tag.xml + (begun + rest).slice(tag.length);
+		this.#lines = fault.line - 1;
+		const refused = tag !== null || /^<[^/!?][^>]*>$/.test(begun);
+		this.#seeking = fault.inside !== null || refused || !this.#containers.length || this.#outside >= mostOutside;
+		// an ampersand by itself has not been read yet; whatever it is, the same is not read twice
+		return rest.startsWith('&') || rest.length === before ? rest.slice(1) : rest;
+	}
+
+	/** Ends the run; gives what is to be read again, where an element that never ended held others that follow it. */
+	*#end(): Generator<XmlEvent, string> {
+		const run = this.#run;
+		this.#run = null;
+		if (!run) return '';
+		run.end();
+		yield* run.events.splice(0);
+		if (!run.fault) return '';
+		const { resumeAt } = this.options;
+		const { fault } = run;
+		if (resumeAt && fault.inside?.name === resumeAt) {
+			this.#containers = run.open.filter((entry) => typeof entry === 'string');
+			const cause: Fault = {
+				...fault,
+				rule: 'not-well-formed',
+				line: fault.inside.line,
+				message: 'it is never closed: an end tag, a quotation mark or the end of a comment is missing'
+			};
+			const found = new DamagedElement(cause, resumeAt, this.#containers).take(run.begun(), true)!;
+			if (!found.cut) {
+				yield found.event;
+				this.#lines = found.event.to - 1;
+				return found.rest;
+			}
+		}
+		yield { ...fault, fragment: fault.inside && run.begun() };
+		return '';
+	}
+}
+
 /**
  * Passes over an XML document that arrives in pieces, in bounded memory: one collected element at a time.
  * Nothing outside the document is ever fetched, and declared entities are taken only where they are plain characters.
- * A fault ends the pass or, with `resumeAt`, only the element that it stands in.
+ * A fault ends the pass or, with `resumeAt`, only the element that it stands in, which is given with its source; a tag
+ * between those elements is put right.
  */
 export async function* streamXml(
 	pieces: AsyncIterable<string> | Iterable<string>,
 	options: StreamOptions
 ): AsyncGenerator<XmlEvent> {
-	let run: Run | null = new Run(options, [], 0);
-	let containers: string[] = [];
-	let line = 0;
-	let rest = '';
+	const pass = new Pass(options);
 	for await (const piece of withEnd(pieces)) {
-		let todo = rest + (piece ?? '');
-		rest = '';
-		const unfinished = piece === null ? null : unfinishedReference.exec(todo);
-		if (unfinished) {
-			rest = unfinished[0];
-			todo = todo.slice(0, unfinished.index);
-		}
-		while (todo) {
-			if (!run) {
-				const at = new RegExp(`<(?:[\\w.-]+:)?${options.resumeAt}[\\s>]`).exec(todo)?.index ?? -1;
-				const skipped = at < 0 ? todo.slice(0, -64) : todo.slice(0, at);
-				line += skipped.split('\n').length - 1;
-				if (at < 0) {
-					rest = todo.slice(skipped.length) + rest;
-					break;
-				}
-				todo = todo.slice(at);
-				run = new Run(options, containers, line);
-			}
-			const read = run.write(todo);
-			yield* run.events.splice(0);
-			if (!run.fault) break;
-			yield run.fault;
-			if (!options.resumeAt || run.fault.rule === 'external-entity' || run.fault.rule === 'entity-expansion') return;
-			containers = run.open.filter((entry) => typeof entry === 'string');
-			line = run.fault.line - 1;
-			todo = todo.slice(Math.max(1, read));
-			run = null;
-		}
+		yield* pass.take(piece);
+		if (pass.ended) return;
 	}
-	if (!run) return;
-	run.end();
-	yield* run.events.splice(0);
-	if (run.fault) yield run.fault;
 }
 
 /** The run that read the last small document, where it ended well. */

@@ -67,10 +67,14 @@ function withOwnFiles(questions: Question[]): Question[] {
 /** Makes a question fit a format: what is written for it, and what is lost on the way. */
 export function fit(question: Question, limits: Limits, options: FitOptions = defaultFit): Loss {
 	if (question.kind === 'unreadable') {
-		const carried = limits.carries(question.fragment.trim());
+		const damaged = question.faultLine !== undefined;
+		const carried = !damaged && limits.carries(question.fragment.trim());
+		const why = damaged
+			? 'its markup is not well-formed; mend it first'
+			: 'it could not be read, and its source is of another format';
 		return {
 			outcome: carried ? 'kept' : 'lost',
-			what: carried ? [] : ['it could not be read, and its source is of another format'],
+			what: carried ? [] : [why],
 			fields: carried ? ['feedback', 'metadata', 'hints', 'stimulus'] : [],
 			fitted: carried ? [question] : []
 		};

@@ -3,7 +3,7 @@ import { ZipWriter } from '../../container/write-zip';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { MediaFiles } from '../package/files';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
-import { TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, TakenQuestions, takeQuestion, takeQuiz } from './take';
 
 const encoder = new TextEncoder();
 
@@ -65,11 +65,10 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 		try {
 			value = JSON.parse(line);
 		} catch (error) {
-			yield trouble(
-				'not-well-formed',
-				`Line ${number} of “${context.file}” is no JSON: ${(error as Error).message}. Its question cannot be read, the others can.`,
-				number
-			);
+			const said = { line: number, message: (error as Error).message };
+			const read = keptDamaged(line, asked, said, { ...context, format: 'archive' });
+			taken.add(asked, read.question.identifier);
+			yield read;
 			return;
 		}
 		for (const event of takeQuestion(value, number, number, context, 'archive')) {

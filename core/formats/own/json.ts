@@ -4,7 +4,7 @@ import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
 import { membersOf } from './members';
-import { TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, TakenQuestions, takeQuestion, takeQuiz } from './take';
 import { base64Of } from './base64';
 
 const encoder = new TextEncoder();
@@ -59,8 +59,18 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 	const quizzes: unknown[] = [];
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
+	const kept = (text: string, line: number, message: string): ReadEvent => {
+		const read = keptDamaged(text, number, { line, message }, { ...context, format: 'json' });
+		taken.add(number, read.question.identifier);
+		return read;
+	};
+	/** A damaged question, until something that follows it shows that the file does not just end there. */
+	let cut: { text: string; line: number } | null = null;
 	for await (const { key, text, line, entry, damaged } of membersOf(pieces)) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
+		if (cut && damaged && !entry) continue;
+		if (cut) yield kept(cut.text, cut.line, 'it does not end as it should');
+		cut = null;
 		const asked = entry && key === 'questions';
 		if (asked) number += 1;
 		let value: unknown = null;
@@ -68,21 +78,22 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 			try {
 				value = JSON.parse(text);
 			} catch (error) {
-				yield trouble(
-					`“${context.file}”, line ${line}: ${(error as Error).message}. ${asked ? `Question ${number}${nameIn(text)} cannot be read; the others were.` : `What stands under “${key}” cannot be read.`} Mend it there, or ask for the file again.`,
-					line
-				);
+				const { message } = error as Error;
+				yield asked
+					? kept(text, line, message)
+					: trouble(
+							`“${context.file}”, line ${line}: ${message}. What stands under “${key}” cannot be read. Mend it there, or ask for the file again.`,
+							line
+						);
 				continue;
 			}
-		if (damaged) {
-			const lost = asked
-				? `Question ${number}${nameIn(text)} cannot be read; those before it were, and those after it that could be found.`
-				: 'What came before it was read.';
+		if (damaged && asked) cut = { text, line };
+		else if (damaged)
 			yield trouble(
-				`“${context.file}” is damaged or ends in the middle at line ${line}. ${lost} Mend it there, or ask for the file again.`,
+				`“${context.file}” is damaged or ends in the middle at line ${line}. What came before it was read. Mend it there, or ask for the file again.`,
 				line
 			);
-		} else if (asked)
+		else if (asked)
 			for (const event of takeQuestion(value, number, line, context, 'json')) {
 				if (event.type === 'question') taken.add(number, event.question.identifier);
 				yield event;
@@ -94,6 +105,11 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 				line
 			);
 	}
+	if (cut)
+		yield trouble(
+			`“${context.file}” is damaged or ends in the middle at line ${cut.line}. Question ${number}${nameIn(cut.text)} is not whole and was not read; those before it were. Mend it there, or ask for the file again.`,
+			cut.line
+		);
 	for (const one of quizzes) {
 		const quiz = takeQuiz(one, taken, context);
 		if (quiz) yield { type: 'quiz', quiz };

@@ -3,8 +3,7 @@ import { emptyCommon, type Question } from '../../model/question';
 import type { FoundQuiz } from '../../model/quiz';
 import { faultOf } from '../../model/fault';
 import { parseQuestion } from '../../model/schema';
-import type { Report } from '../../reports/report';
-import type { DocumentContext, FormatName, ReadEvent } from '../format';
+import type { DocumentContext, FormatName, ReadEvent, ReadQuestion } from '../format';
 import type { OwnQuiz } from './form';
 
 /** A question out of our own forms: its shape is checked, and its rich text cleaned, for anybody may have written it. */
@@ -15,7 +14,6 @@ export function* takeQuestion(
 	context: DocumentContext,
 	format: FormatName
 ): Generator<ReadEvent> {
-	const place = { file: context.file, line };
 	let question: Question;
 	try {
 		question = parseQuestion(value);
@@ -33,11 +31,10 @@ export function* takeQuestion(
 				fragment
 			},
 			fragment,
-			reports: [{ rule: 'unreadable-kind', severity: 'broken', message: `${reason} It is kept as it came.`, place }]
+			reports: []
 		};
 		return;
 	}
-	const reports: Report[] = [];
 	const cleaned = cleanOwn(question);
 	const held: Question = {
 		...cleaned,
@@ -54,14 +51,32 @@ export function* takeQuestion(
 			identifier: question.source?.identifier ?? question.identifier
 		}
 	};
-	if (held.kind === 'unreadable')
-		reports.push({
-			rule: 'unreadable-kind',
-			severity: 'broken',
-			message: `${held.reason} It is kept as it came, and cannot be shown or marked here.`,
-			place
-		});
-	yield { type: 'question', question: held, fragment: JSON.stringify(value, null, '\t'), reports };
+	yield { type: 'question', question: held, fragment: JSON.stringify(value, null, '\t'), reports: [] };
+}
+
+/** A question of ours whose text is not of its notation, kept as it came; `number` is its place in the file, from 1. */
+export function keptDamaged(
+	text: string,
+	number: number,
+	{ line, message }: { line: number; message: string },
+	context: DocumentContext
+): ReadQuestion {
+	const said = (name: string) => new RegExp(`"${name}"\\s*:\\s*"((?:[^"\\\\\\n]|\\\\.)+)"`).exec(text)?.[1] ?? '';
+	const identifier = said('identifier');
+	const question: Question = {
+		...emptyCommon(identifier, said('title')),
+		source: {
+			format: context.format,
+			file: context.file,
+			line,
+			endLine: line + text.split('\n').length - 1,
+			identifier
+		},
+		kind: 'unreadable',
+		reason: `Question ${number} of “${context.file}”, in line ${line}, is damaged: ${message.replace(/\.$/, '')}.`,
+		fragment: text
+	};
+	return { type: 'question', question, fragment: text, reports: [] };
 }
 
 const isText = (value: unknown): value is string => typeof value === 'string';

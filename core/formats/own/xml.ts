@@ -1,9 +1,11 @@
 import { streamText } from '../../container/decode';
 import type { Report } from '../../reports/report';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
-import { streamXml } from '../../xml/stream';
+import { repairXml } from '../../xml/repair';
+import { parseXml, streamXml } from '../../xml/stream';
 import { childrenOf, textOf, type XmlElement } from '../../xml/tree';
-import type { DocumentReader, ReadEvent, ToWrite } from '../format';
+import { damagedQuestion, type DamagedSource } from '../damaged';
+import type { DocumentContext, DocumentReader, ReadEvent, ReadQuestion, ToWrite } from '../format';
 import { base64Of } from './base64';
 import { MediaFiles } from '../package/files';
 import { ownQuiz, ownVersion, withOwnNames } from './form';
@@ -74,6 +76,30 @@ export async function* writeXml(
 	yield encoder.encode('</questions>\n');
 }
 
+/** The question in an element of ours, put right where it is not well-formed; null where it is none. */
+function mendedOf(fragment: string, context: DocumentContext): ReadQuestion | null {
+	const { root } = parseXml(repairXml(fragment));
+	if (root?.name !== 'question') return null;
+	const value = { ...(fromXml(root) as object), kind: root.attributes.kind };
+	for (const event of takeQuestion(value, 0, 1, context, 'xml')) if (event.type === 'question') return event;
+	return null;
+}
+
+/** Reads as much as can be made out of a question that is not well-formed; it is kept as it came. */
+function readDamaged(source: DamagedSource, context: DocumentContext): ReadQuestion {
+	const mended = mendedOf(source.fragment, context)?.question ?? null;
+	const named = mended && mended.kind !== 'unreadable' ? mended : null;
+	const said = (name: string) => new RegExp(`<${name}[^>]*>([^<]*)`).exec(source.fragment)?.[1]?.trim() ?? '';
+	const found = damagedQuestion(source, named, { ...context, format: 'xml' }, { identifier: 'identifier' });
+	if (!named) Object.assign(found.question, { title: said('title'), identifier: said('identifier') });
+	return found;
+}
+
+/** Reads a question of ours anew that was kept since it is not well-formed; null where it is still none. */
+export function readOwnAgain(fragment: string, context: DocumentContext): ReadQuestion | null {
+	return mendedOf(fragment, context);
+}
+
 /** Reads our own XML. */
 export const readOwnXml: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const told: Report[] = [];
@@ -81,10 +107,14 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
 	const collect = (name: string, depth: number) => depth === 1 && (name === 'question' || name === 'quiz');
-	for await (const event of streamXml(pieces, { collect, resumeAt: 'question', withoutSource: true })) {
+	for await (const event of streamXml(pieces, { collect, resumeAt: 'question' })) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
-		if (event.type === 'fault' && event.rule !== 'bad-entity' && event.inside?.name === 'question') number += 1;
-		if (event.type === 'fault')
+		if (event.type === 'fault' && event.fragment !== null && event.rule === 'not-well-formed') {
+			number += 1;
+			const read = readDamaged({ ...event, fragment: event.fragment }, context);
+			taken.add(number, read.question.identifier);
+			yield read;
+		} else if (event.type === 'fault')
 			yield {
 				type: 'report',
 				report: {

@@ -54,17 +54,10 @@ function pointsOf(
 	return { points: full === 100 && cartridge ? 1 : full, full };
 }
 
-function unreadable(common: QuestionCommon, fragment: string, reason: string, context: DocumentContext): ReadItem {
+function unreadable(common: QuestionCommon, fragment: string, reason: string): ReadItem {
 	return {
 		question: withCommon(common, { kind: 'unreadable', reason, fragment }),
-		reports: [
-			{
-				rule: 'unreadable-kind',
-				severity: 'broken',
-				message: `${reason} It is kept as it came, and cannot be shown or marked here.`,
-				place: { file: context.file, line: common.source!.line }
-			}
-		]
+		reports: []
 	};
 }
 
@@ -150,7 +143,7 @@ export function readItem12(
 					? `Its marking uses “${error.message}”, which cannot be followed here.`
 					: null;
 		if (reason === null) throw error;
-		return unreadable(common, fragment, reason, context);
+		return unreadable(common, fragment, reason);
 	}
 }
 

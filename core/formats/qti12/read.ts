@@ -2,9 +2,12 @@ import type { FoundPart, FoundQuiz } from '../../model/quiz';
 import { streamText } from '../../container/decode';
 import { beginning, plainText } from '../../markup/text';
 import type { Report } from '../../reports/report';
-import { streamXml } from '../../xml/stream';
-import { trimmed, type XmlElement } from '../../xml/tree';
-import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
+import { repairXml } from '../../xml/repair';
+import { parseXml, streamXml } from '../../xml/stream';
+import { descendants, trimmed, type XmlElement } from '../../xml/tree';
+import type { Question } from '../../model/question';
+import { damagedQuestion, type DamagedSource } from '../damaged';
+import type { DocumentContext, DocumentReader, ReadEvent, ReadQuestion } from '../format';
 import { noteIdentifier } from '../identifiers';
 import { categoryOfMetadata, readItem12 } from './item';
 import { joinBlocks, materialBelow } from './material';
@@ -97,16 +100,46 @@ function faultReport(
 				place
 			}
 		};
-	const lost = name ? `The question “${name}” cannot be read` : 'A part of the file cannot be read';
+	const lost = name
+		? `The question “${name}” is not whole and was not read; those before it were`
+		: 'What stands between the questions there was passed over; the questions before it and after it were read';
 	return {
 		report: {
 			rule: event.rule,
 			severity: 'broken',
-			message: `${where}: ${event.rule === 'cut-off' ? 'the file ends in the middle' : event.message}. ${lost}; those before it${event.rule === 'cut-off' ? '' : ' and after it'} were. Mend the file there, or ask for it again.`,
+			message: `${where}: ${event.rule === 'cut-off' ? 'the file ends in the middle' : event.message}. ${lost}. Mend the file there, or ask for it again.`,
 			place
 		},
 		...(name ? { question: name } : {})
 	};
+}
+
+const titlesOf = (sections: Section[]) =>
+	sections.filter((section) => section.name === 'section' && section.title).map((section) => section.title);
+
+/** Reads as much as can be made out of an item that is not well-formed; it is kept as it came. */
+function readDamaged12(
+	source: DamagedSource,
+	{ sections, materials, context }: { sections: Section[]; materials: Materials; context: DocumentContext }
+): Omit<ReadQuestion, 'type'> & { said: string[] } {
+	const { root } = parseXml(repairXml(source.fragment));
+	const category = titlesOf(sections);
+	let mended: Question | null = null;
+	if (root?.name === 'item') {
+		placeMaterials(root, materials);
+		mended = readItem12(root, source.fragment, source.to, category, context).question;
+	}
+	const around = category.length ? { ...context, category } : context;
+	const { type: _, ...read } = damagedQuestion(source, mended, around, { identifier: 'ident' });
+	return { ...read, said: root ? categoryOfMetadata(metadataOf(root)) : [] };
+}
+
+/** Reads an item anew that was kept since it is not well-formed, with that put right; null where it is still no item. */
+export function readItem12Again(fragment: string, context: DocumentContext): ReadQuestion | null {
+	const { root } = parseXml(repairXml(fragment));
+	// what it shows from elsewhere in the file cannot be had any more
+	if (root?.name !== 'item' || descendants(root, 'matref', 'material_ref').length) return null;
+	return { type: 'question', fragment, ...readItem12(root, fragment, 0, context.category, context) };
 }
 
 /** Reads a QTI 1.2 document, one item at a time, with its sections as categories and its assessments as quizzes. */
@@ -118,6 +151,28 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 	/** How many questions of this document were read. */
 	let asked = 0;
 	let encoding: Report | null = null;
+	/** Notes a question with the section and the banks that it stands in. */
+	const place12 = ({ said, ...read }: Omit<ReadQuestion, 'type'> & { said: string[] }): ReadQuestion => {
+		asked += 1;
+		const reference = { identifier: read.question.identifier, file: context.file, place: asked };
+		const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
+		const inBanks = sections.filter((one) => one.ident && (one.name === 'objectbank' || one === bank));
+		context.banks.add(
+			reference,
+			inBanks.map((one) => one.ident)
+		);
+		sections.findLast((one) => one.part)?.part?.questions.push(reference);
+		const metadata = said.length ? said : context.category;
+		const category = titlesOf(sections);
+		return {
+			type: 'question',
+			...read,
+			categories: {
+				...(metadata.length ? { metadata } : {}),
+				...(category.length ? { sections: category } : {})
+			}
+		};
+	};
 	const pieces = streamText(context.container, context.file, (report) => {
 		if (report.rule === 'wrong-encoding') encoding = report;
 		told.push(report);
@@ -125,7 +180,9 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 	for await (const event of streamXml(pieces, { collect: (name) => whole.has(name), resumeAt: 'item' })) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
 		if (event.type === 'fault') {
-			yield { type: 'report', ...faultReport(event, context) };
+			if (event.fragment !== null && event.rule === 'not-well-formed')
+				yield place12(readDamaged12({ ...event, fragment: event.fragment }, { sections, materials, context }));
+			else yield { type: 'report', ...faultReport(event, context) };
 			continue;
 		}
 		if (event.type === 'open') {
@@ -197,11 +254,8 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		} else if (element.name === 'itemref' && part)
 			part.questions.push({ identifier: element.attributes.linkrefid ?? '', file: null });
 		else if (element.name === 'item') {
-			const category = sections
-				.filter((section) => section.name === 'section' && section.title)
-				.map((section) => section.title);
 			const unknown = placeMaterials(element, materials);
-			const { question, reports } = readItem12(element, event.fragment, event.endLine, category, context);
+			const { question, reports } = readItem12(element, event.fragment, event.endLine, titlesOf(sections), context);
 			if (unknown.length)
 				reports.push({
 					rule: 'missing-material',
@@ -211,27 +265,8 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 				});
 			noteIdentifier(question, context, reports);
 			if (encoding && /[^\u0000-\u007f]/.test(event.fragment)) reports.push(encoding); // eslint-disable-line no-control-regex
-			asked += 1;
-			const reference = { identifier: question.identifier, file: context.file, place: asked };
-			const bank = sections.findLast((section) => section.name === 'objectbank' || section.name === 'section');
-			const inBanks = sections.filter((one) => one.ident && (one.name === 'objectbank' || one === bank));
-			context.banks.add(
-				reference,
-				inBanks.map((one) => one.ident)
-			);
-			part?.questions.push(reference);
 			const said = categoryOfMetadata(metadataOf(element));
-			const metadata = said.length ? said : context.category;
-			yield {
-				type: 'question',
-				question,
-				fragment: event.fragment,
-				reports,
-				categories: {
-					...(metadata.length ? { metadata } : {}),
-					...(category.length ? { sections: category } : {})
-				}
-			};
+			yield place12({ question, fragment: event.fragment, reports, said });
 		}
 	}
 	for (const report of told.splice(0)) yield { type: 'report', report };

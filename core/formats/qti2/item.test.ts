@@ -194,7 +194,7 @@ describe('what cannot be held', () => {
 		expect(question).toMatchObject({ kind: 'unreadable' });
 		expect('reason' in question && question.reason).toContain(words);
 		expect('fragment' in question && question.fragment).toContain(`<${name}`);
-		expect(reports).toMatchObject([{ rule: 'unreadable-kind', severity: 'broken' }]);
+		expect(reports).toEqual([]);
 	});
 	it('keeps an item with rules that it cannot follow', async () => {
 		const { question } = await read(
@@ -254,10 +254,12 @@ describe('whole documents', () => {
 			{ rule: 'shared-stimulus', message: expect.stringContaining('stimuli/forecast.xml') }
 		]);
 	});
-	it('says where a file is not well formed', async () => {
+	it('keeps a file that is not well-formed as a question that counts, with its title and where it is wrong', async () => {
 		const { found } = await read('', '<p>\n\nShip & shore</p>');
-		expect(found.questions).toEqual([]);
-		expect(found.reports[0]).toMatchObject({ rule: 'not-well-formed', place: { file: 'item.xml', line: 3 } });
+		expect(found.questions).toMatchObject([
+			{ kind: 'unreadable', title: 'Knots', faultLine: 3, stem: 'Ship &amp; shore' }
+		]);
+		expect(found.reports).toEqual([]);
 	});
 	it('reads a file in Windows-1252 that says nothing of it, and reports the guess', async () => {
 		const text = `<assessmentItem ${head}><itemBody><p>M\u00f6we</p></itemBody></assessmentItem>`;

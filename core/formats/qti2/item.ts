@@ -6,10 +6,12 @@ import { withCommon, emptyCommon, type Question, type Stimulus } from '../../mod
 import { blanksResponse } from '../../scoring/kinds';
 import { bestCredit } from '../../scoring/score';
 import type { Report } from '../../reports/report';
+import { repairXml } from '../../xml/repair';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, descendantsIn, type XmlElement, type XmlNode } from '../../xml/tree';
-import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import { noteIdentifier } from '../identifiers';
+import { damagedQuestion } from '../damaged';
+import type { DocumentContext, DocumentReader, FormatName, ReadEvent, ReadQuestion } from '../format';
+import { noteIdentifier, SeenIdentifiers } from '../identifiers';
 import { attach, cleaningFor } from '../media';
 import { formatOf } from '../versions';
 import { besideQuestion } from './beside';
@@ -63,18 +65,17 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 	const { text, report } = await readText(context.container, context.file);
 	const { root, warnings, fault } = parseXml(text);
 	if (fault) {
-		const refused = fault.rule === 'external-entity' || fault.rule === 'entity-expansion';
-		yield {
-			type: 'report',
-			report: {
-				rule: fault.rule,
-				severity: 'broken',
-				message: refused
-					? `“${context.file}” was refused: ${fault.message}. Nothing was fetched. Ask for a file without a document type.`
-					: `“${context.file}”, line ${fault.line}: ${fault.message}. This question cannot be read, the others can. Mend the file there, or ask for it again.`,
-				place: places(fault, context)
-			}
-		};
+		if (fault.rule === 'external-entity' || fault.rule === 'entity-expansion')
+			yield {
+				type: 'report',
+				report: {
+					rule: fault.rule,
+					severity: 'broken',
+					message: `“${context.file}” was refused: ${fault.message}. Nothing was fetched. Ask for a file without a document type.`,
+					place: places(fault, context)
+				}
+			};
+		else yield await readDamaged(text, fault, context);
 		return;
 	}
 	const reports: Report[] = warnings.map((warning) => ({
@@ -84,7 +85,7 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 		place: places(warning, context)
 	}));
 	if (report) reports.push(report);
-	if (!/^(assessmentItem|qti-assessment-item)$/.test(root!.name)) {
+	if (!itemRoot.test(root!.name)) {
 		yield {
 			type: 'report',
 			report: {
@@ -96,8 +97,25 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 		};
 		return;
 	}
-	const format = formatOf({ name: root!.name, namespace: root!.attributes.xmlns ?? '' }, context.format);
-	const item = format === 'qti30' ? withNamesOfTwo(root!) : root!;
+	yield await readRoot(root!, text, reports, context);
+};
+
+const itemRoot = /^(assessmentItem|qti-assessment-item)$/;
+
+/** An item by its root element, with its format: in the names of 2.x. */
+function itemOf(root: XmlElement, declared: FormatName): { item: XmlElement; format: FormatName } {
+	const format = formatOf({ name: root.name, namespace: root.attributes.xmlns ?? '' }, declared);
+	return { item: format === 'qti30' ? withNamesOfTwo(root) : root, format };
+}
+
+/** Reads an item by its root element, with the texts that it shares with others. */
+async function readRoot(
+	root: XmlElement,
+	text: string,
+	reports: Report[],
+	context: DocumentContext
+): Promise<ReadQuestion> {
+	const { item, format } = itemOf(root, context.format);
 	const stimuli: Stimulus[] = [];
 	const files: string[] = [];
 	for (const shared of childrenOf(item, 'assessmentStimulusRef')) {
@@ -111,8 +129,38 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 				place: { file: context.file, line: item.line }
 			});
 	}
-	yield readTree(item, text, reports, { ...context, format }, stimuli, files);
-};
+	return readTree(item, text, reports, { ...context, format }, stimuli, files);
+}
+
+/** Reads as much as can be made out of an item that is not well-formed; it is kept as it came. */
+async function readDamaged(
+	text: string,
+	fault: { line: number; message: string },
+	context: DocumentContext
+): Promise<ReadQuestion> {
+	const { root } = parseXml(repairXml(text));
+	// its identifier is noted once, below
+	const quiet = { ...context, identifiers: new SeenIdentifiers() };
+	const mended = root && itemRoot.test(root.name) ? (await readRoot(root, text, [], quiet)).question : null;
+	return damagedQuestion({ ...fault, from: 1, to: linesIn(text), fragment: withoutProlog(text) }, mended, context, {
+		identifier: 'identifier'
+	});
+}
+
+/** Reads an item anew that was kept since it is not well-formed, with that put right; null where it is still no item. */
+export function readItemAgain(
+	fragment: string,
+	context: DocumentContext,
+	stimulus: Stimulus | undefined
+): ReadQuestion | null {
+	const text = repairXml(fragment);
+	const { root } = parseXml(text);
+	if (!root || !itemRoot.test(root.name)) return null;
+	const { item, format } = itemOf(root, context.format);
+	return readTree(item, text, [], { ...context, format }, stimulus ? [stimulus] : [], []);
+}
+
+const withoutProlog = (text: string) => text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
 
 /** Reads a shared stimulus (QTI 2.2 and 3.0: assessmentStimulus); its files are noted in `files`. */
 async function readStimulus(
@@ -170,7 +218,7 @@ function readTree(
 	context: DocumentContext,
 	stimuli: Stimulus[],
 	files: string[]
-): ReadEvent {
+): ReadQuestion {
 	const identifier = item.attributes.identifier ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const place = { file: context.file, line: item.line };
@@ -192,7 +240,7 @@ function readTree(
 			? { ...first, content: stimuli.map((one) => `<div>${one.content}</div>`).join('') }
 			: first;
 	for (const file of files) attach(common, { ...context, resolve: (address) => address }, file);
-	const fragment = text.replace(/^\ufeff?\s*<\?xml[^>]*\?>\s*/, '');
+	const fragment = withoutProlog(text);
 	const prints = !isTemplateItem(item) && descendants(item, 'printedVariable').length > 0;
 	const { interactions, plays, ...asked } = askedIn(prints ? workedOutItem(item).item : item);
 	const { rules } = asked;
@@ -266,12 +314,6 @@ function readTree(
 		for (const node of descendants(item, 'object', 'img'))
 			attach(common, context, node.attributes.data ?? node.attributes.src ?? '');
 		common.feedback = {};
-		reports.push({
-			rule: 'unreadable-kind',
-			severity: 'broken',
-			message: `${reason} It is kept as it came, and cannot be shown or marked here.`,
-			place
-		});
 		question = withCommon(common, { kind: 'unreadable', reason, fragment });
 	}
 	const beside = question.kind === 'unreadable' ? null : besideQuestion(item, place);

@@ -362,7 +362,7 @@ function readRow(
 				reason: row.odd?.message ?? 'The row is damaged.',
 				fragment: row.raw
 			} as Question,
-			reports: reports.filter((report) => report.rule === row.odd?.rule),
+			reports: [],
 			fragment
 		};
 	return { question, reports, fragment };

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { checkOf } from '$core/checks';
+	import { checkOf, mendFor } from '$core/checks';
 	import type { MatchRule } from '$core/take-in/decision';
 	import type { StagedQuestion } from '$lib/server/loads/review';
 	import Findings from './Findings.svelte';
@@ -62,7 +62,7 @@
 	});
 	const lit = $derived([...new Set(shown.reports.flatMap((report) => report.line ?? []))]);
 	const mends = $derived(
-		[...new Set(shown.reports.map((report) => report.rule))].filter((rule) => checkOf(rule)?.mend)
+		[...new Set(shown.reports.map((report) => report.rule))].filter((rule) => mendFor(rule, shown.question))
 	);
 	const likenesses = {
 		same: 'The same question is in the course.',

@@ -2,6 +2,7 @@ import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf, checkQuestion, checks } from '../../../../core/checks';
 import type { Question } from '../../../../core/model/question';
 import { parseQuestion } from '../../../../core/model/schema';
+import { mendTools } from '../../../../core/formats/mend-tools';
 import { cleanOwn } from '../../../../core/markup/own';
 import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
@@ -224,7 +225,7 @@ export async function mendStaged(
 			last = found.at(-1)!.id;
 			const changed = found.flatMap((one) => {
 				const before = parseQuestion(JSON.parse(one.document));
-				const after = check.mend!.apply(before);
+				const after = check.mend!.apply(before, mendTools);
 				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ row: one, question: after }];
 			});
 			done.mended += changed.length;

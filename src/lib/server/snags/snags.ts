@@ -1,3 +1,4 @@
+import { mendTools } from '../../../../core/formats/mend-tools';
 import type { Pool } from 'mysql2/promise';
 import { checkOf, checkQuestion, checks } from '../../../../core/checks';
 import { parseQuestion } from '../../../../core/model/schema';
@@ -93,7 +94,7 @@ export async function mend(
 			if (version !== null && found[0]!.version !== version) return 'changed';
 			const changed = found.flatMap((one) => {
 				const before = parseQuestion(JSON.parse(one.document));
-				const after = check.mend!.apply(before);
+				const after = check.mend!.apply(before, mendTools);
 				const same = JSON.stringify(after) === JSON.stringify(before);
 				if (same) done.left += 1;
 				return same ? [] : [{ row: one, question: after }];
@@ -178,5 +179,5 @@ export async function mendPreview(
 	);
 	if (!check?.mend || !found) return null;
 	const before = parseQuestion(JSON.parse(found.document));
-	return { before, after: check.mend.apply(before), version: found.version };
+	return { before, after: check.mend.apply(before, mendTools), version: found.version };
 }
