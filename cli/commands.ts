@@ -1,4 +1,5 @@
-import { placesOfFitted, quizDifferences } from '../core/compare/quizzes';
+import { placesOfFitted, proveQuizzes, type QuizProof } from '../core/compare/quizzes';
+import { fitQuizzes } from '../core/formats/fit/quizzes';
 import { QuestionPlaces } from '../core/formats/question-places';
 import { codec } from './codec';
 import { createHash } from 'node:crypto';
@@ -14,13 +15,14 @@ import { compareBanks } from '../core/compare/banks';
 import { proofLine } from '../core/compare/proof';
 import type { FitOptions } from '../core/formats/fit/fit';
 import { writtenFormat, writtenFormats } from '../core/formats';
-import type { Format, QuizToWrite } from '../core/formats/format';
+import type { Format, OtherFile, QuizToWrite } from '../core/formats/format';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/model/question';
-import { severities } from '../core/reports/report';
+import { severities, type Severity } from '../core/reports/report';
 import { openFile } from './open';
 import { nameOf, plainQuestion, plainQuiz } from './plain';
-import { readFile } from './reading';
+import { Printer } from './printer';
+import { readFile, readThrough, type NamedReport } from './reading';
 
 /** What may be said beside the files. */
 export interface Options {
@@ -61,46 +63,106 @@ async function recipeOf({ mapping }: Options): Promise<Recipe | undefined> {
 const inspect: Command = {
 	files: 1,
 	async run([file], options) {
-		const { format, questions, quizzes, reports, others } = await readFile(file!, await recipeOf(options));
-		if (options.json) print({ format, questions, quizzes, reports, others });
-		else
-			print({
-				file: file!.split('/').pop(),
-				questions: questions.map(plainQuestion),
-				quizzes: quizzes.map(plainQuiz),
-				problems: reports.map(({ rule, severity, message, question, identifier, place }) => ({
-					question,
-					identifier,
-					about: rule,
-					severity,
-					why: message,
-					...place
-				}))
-			});
+		const recipe = await recipeOf(options);
+		const reports: NamedReport[] = [];
+		const quizzes: FoundQuiz[] = [];
+		const others: OtherFile[] = [];
+		let format: string | null = null;
+		let questions = 0;
+		const write = options.json ? (value: unknown) => value : (value: unknown) => plainQuestion(value as Question);
+		// the questions are printed as they are read, and none of them is held
+		const list = new Printer();
+		const head = () => list.open(options.json ? { format } : { file: file!.split('/').pop() }, 'questions');
+		await readThrough(
+			file!,
+			{
+				question: (question, said) => {
+					if (!questions) head();
+					questions += 1;
+					list.entry(write(question));
+					for (const report of said) reports.push(report);
+				},
+				report: (report) => reports.push(report),
+				format: (title) => (format = title),
+				quiz: (quiz) => quizzes.push(quiz),
+				other: (other) => others.push(other)
+			},
+			recipe
+		);
+		if (!questions) head();
+		list.close(
+			options.json
+				? { quizzes, reports, others }
+				: {
+						quizzes: quizzes.map(plainQuiz),
+						problems: reports.map(({ rule, severity, message, question, identifier, place }) => ({
+							question,
+							identifier,
+							about: rule,
+							severity,
+							why: message,
+							...place
+						}))
+					}
+		);
 		return 0;
 	}
 };
 
+/** So many findings of one rule are printed; of more, the number is said. */
+const mostOfRule = 10_000;
+
 const check: Command = {
 	files: 1,
 	async run([file], options) {
-		const { format, questions, reports } = await readFile(file!, await recipeOf(options));
+		const recipe = await recipeOf(options);
+		const said = new Map<Severity, string[]>(severities.map((severity) => [severity, []]));
+		const counts = new Map<Severity, number>();
+		/** How often each rule has spoken. */
+		const byRule = new Map<string, { severity: Severity; count: number }>();
+		const reports: NamedReport[] = [];
+		let format = '';
+		let questions = 0;
+		const note = (report: NamedReport) => {
+			const { rule, severity } = report;
+			counts.set(severity, (counts.get(severity) ?? 0) + 1);
+			if (options.json) return void reports.push(report);
+			const spoken = byRule.get(`${severity} ${rule}`) ?? { severity, count: 0 };
+			byRule.set(`${severity} ${rule}`, spoken);
+			spoken.count += 1;
+			if (spoken.count > mostOfRule) return;
+			const place = report.place ? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})` : '';
+			said
+				.get(severity)!
+				.push(
+					`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`
+				);
+		};
+		await readThrough(
+			file!,
+			{
+				question: (_, found) => {
+					questions += 1;
+					found.forEach(note);
+				},
+				report: note,
+				format: (title) => (format = title)
+			},
+			recipe
+		);
 		if (options.json) print(reports);
 		else {
-			for (const severity of severities)
-				for (const report of reports.filter((one) => one.severity === severity)) {
-					const place = report.place
-						? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})`
-						: '';
-					say(
-						`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`
-					);
-				}
+			for (const severity of severities) {
+				for (const line of said.get(severity)!) say(line);
+				for (const [rule, spoken] of byRule)
+					if (spoken.severity === severity && spoken.count > mostOfRule)
+						say(`${severity.padEnd(8)} and ${spoken.count - mostOfRule} more of ${rule.slice(severity.length + 1)}`);
+			}
 			say(
-				`${questions.length} questions, ${severities.map((severity) => `${reports.filter((one) => one.severity === severity).length} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`
+				`${questions} questions, ${severities.map((severity) => `${counts.get(severity) ?? 0} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`
 			);
 		}
-		return reports.some((report) => report.severity === 'broken') ? 1 : 0;
+		return counts.get('broken') ? 1 : 0;
 	}
 };
 
@@ -167,6 +229,13 @@ const convert: Command = {
 	}
 };
 
+/** What became of the quizzes, for the last line. */
+function quizWords(all: number, { sent, leftBehind, foretold, otherwise }: QuizProof): string {
+	if (!all) return '';
+	const changed = foretold.length && sent ? ', changed as foretold' : '';
+	return `; ${all} ${all === 1 ? 'quiz' : 'quizzes'}: ${sent} written${otherwise.length ? ', changed otherwise' : changed}, ${leftBehind} left behind`;
+}
+
 async function prove(
 	questions: Question[],
 	quizzes: QuizToWrite[],
@@ -204,13 +273,18 @@ async function prove(
 		losses.map((one) => one.fitted.length),
 		order
 	);
-	for (const words of quizDifferences(quizzes, back.quizzes, { sent: writtenAt, found: (one) => placesBack.find(one) }))
-		say(`${'quiz'.padEnd(12)} ${words}`);
+	const fittedQuizzes = fitQuizzes(quizzes, format.quizLimits, (at) => losses[at]!.fitted.length);
+	const quizProof = proveQuizzes(fittedQuizzes, back.quizzes, {
+		sent: writtenAt,
+		found: (one) => placesBack.find(one)
+	});
+	for (const words of quizProof.foretold) say(`${'quiz, foretold'.padEnd(12)} ${words}`);
+	for (const words of quizProof.otherwise) say(`${'quiz'.padEnd(12)} ${words}`);
 	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
 	say(
-		`${questions.length} questions${lines.length + lost.length === questions.length ? '' : `, written as ${lines.length}`}: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind`
+		`${questions.length} questions${lines.length + lost.length === questions.length ? '' : `, written as ${lines.length}`}: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind${quizWords(quizzes.length, quizProof)}`
 	);
-	return count('changed-otherwise') + count('missing') ? 1 : 0;
+	return count('changed-otherwise') + count('missing') + quizProof.otherwise.length ? 1 : 0;
 }
 
 const compare: Command = {

@@ -1,4 +1,5 @@
-import { checkQuestion } from '../core/checks';
+import { createHash } from 'node:crypto';
+import { checkBeside } from '../core/checks';
 import { canonicalForm } from '../core/compare/canonical';
 import type { OtherFile, ReadEvent } from '../core/formats/format';
 import type { Recipe } from '../core/formats/recipe/recipe';
@@ -26,32 +27,61 @@ export interface Reading {
 	others: OtherFile[];
 }
 
-/** Reads a whole file from disk and checks its questions. */
-export async function readFile(path: string, recipe?: Recipe): Promise<Reading> {
-	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [], others: [] };
+/** What is told while a file is read: each question with all that is said of it, and the rest as it comes. */
+export interface Listener {
+	question: (question: Question, reports: NamedReport[]) => void;
+	report: (report: NamedReport) => void;
+	format?: (title: string) => void;
+	quiz?: (quiz: FoundQuiz) => void;
+	other?: (other: OtherFile) => void;
+}
+
+/** Reads a file from disk, a question at a time, and checks each; none of them is held. */
+export async function readThrough(path: string, listener: Listener, recipe?: Recipe): Promise<void> {
 	const seen = new Map<string, string>();
 	const { container, close } = await openFile(path);
 	try {
-		for await (const event of readPackage(container, codec, 0, recipe)) take(event, reading, seen);
+		for await (const event of readPackage(container, codec, 0, recipe)) tell(event, listener, seen);
 	} finally {
 		await close();
 	}
-	return reading;
 }
 
-function take(event: ReadEvent, reading: Reading, seen: Map<string, string>): void {
-	if (event.type === 'format') reading.format = event.title;
-	else if (event.type === 'quiz') reading.quizzes.push(event.quiz);
-	else if (event.type === 'other') reading.others.push(event.other);
+function tell(event: ReadEvent, listener: Listener, seen: Map<string, string>): void {
+	if (event.type === 'format') listener.format?.(event.title);
+	else if (event.type === 'quiz') listener.quiz?.(event.quiz);
+	else if (event.type === 'other') listener.other?.(event.other);
 	else if (event.type === 'report')
-		reading.reports.push({ ...event.report, question: event.question ?? null, identifier: null });
+		listener.report({ ...event.report, question: event.question ?? null, identifier: null });
 	else if (event.type === 'question') {
 		const { question } = event;
-		const form = canonicalForm(question);
+		const form = createHash('sha256').update(canonicalForm(question)).digest('base64');
 		const named = { question: nameOf(question), identifier: question.identifier };
-		const found = checkQuestion(question, { duplicateOf: () => seen.get(form) ?? null });
-		for (const report of [...event.reports, ...found]) reading.reports.push({ ...report, ...named });
+		const found = checkBeside(question, event.reports, { duplicateOf: () => seen.get(form) ?? null });
 		if (!seen.has(form)) seen.set(form, `“${named.question}”`);
-		reading.questions.push(question);
+		listener.question(
+			question,
+			[...event.reports, ...found].map((report) => ({ ...report, ...named }))
+		);
 	}
+}
+
+/** Reads a whole file from disk and checks its questions. */
+export async function readFile(path: string, recipe?: Recipe): Promise<Reading> {
+	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [], others: [] };
+	await readThrough(
+		path,
+		{
+			question: (question, reports) => {
+				reading.questions.push(question);
+				for (const report of reports) reading.reports.push(report);
+			},
+			report: (report) => reading.reports.push(report),
+			format: (title) => (reading.format = title),
+			quiz: (quiz) => reading.quizzes.push(quiz),
+			other: (other) => reading.others.push(other)
+		},
+		recipe
+	);
+	return reading;
 }

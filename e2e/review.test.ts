@@ -141,7 +141,7 @@ describe('the rules', () => {
 		await (
 			await visitor.driver.findElement(By.xpath('//label[contains(., "Other credit")]//option[@value="nearest"]'))
 		).click();
-		await visitor.reads('1 question would have credit moved to the nearest');
+		await visitor.reads(/By rule: credit moved to the nearest that is allowed: 1 question/);
 		await visitor.reads(/Take in 2 of 3 questions/);
 		await visitor.write('input[placeholder="any"]', '');
 		await visitor.press('Close');

@@ -4,12 +4,26 @@ import { mapMarkup, markupOf, type Markup } from '../model/question';
 import type { Check } from './check';
 
 // in rich text an ampersand is written &amp;, so a reference that a student would read begins &amp;
-const reference = /&amp;(?:amp;)*(?:#\d{1,7}|#x[0-9a-f]{1,6}|[a-z]{2,8}\d?);/gi;
+const reference = /&amp;(?:amp;)*(?:#\d{1,7}|#x[0-9a-f]{1,6}|[a-z][a-z0-9]{1,31});/gi;
+
+const named = new Map<string, boolean>();
+
+/** Whether a reference, with its own ampersand escaped or not, is one that HTML knows: a number, or a name. */
+function isReference(found: string): boolean {
+	const bare = found.replace(/^&amp;(?:amp;)*/i, '&');
+	if (bare === '&' || bare.startsWith('&#')) return true;
+	let known = named.get(bare);
+	if (known === undefined) {
+		known = plainText(markupOfHtml(bare, { media: () => null, removed: () => undefined })) !== bare;
+		if (named.size < 500) named.set(bare, known);
+	}
+	return known;
+}
 const tag = /&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s[^<>]*?)?\/?&gt;/gi;
 
 function unescapeOnce(markup: Markup): Markup {
 	const once = markup
-		.replace(reference, (found) => found.replace(/^&amp;(?:amp;)*/i, '&'))
+		.replace(reference, (found) => (isReference(found) ? found.replace(/^&amp;(?:amp;)*/i, '&') : found))
 		.replace(tag, (found) =>
 			found
 				.replace('&lt;', '<')
@@ -28,7 +42,10 @@ export const escapedTwice: Check = {
 	why: 'Somewhere on its way the text was escaped once too often, so that students read signs such as &quot; or <p> in the middle of the words.',
 	find(question) {
 		const found = markupOf(question).flatMap(({ field, markup }) =>
-			[...(markup.match(reference) ?? []), ...(markup.match(tag) ?? [])].map((one) => ({ field, word: plainText(one) }))
+			[...(markup.match(reference) ?? []).filter(isReference), ...(markup.match(tag) ?? [])].map((one) => ({
+				field,
+				word: plainText(one)
+			}))
 		);
 		if (!found.length) return [];
 		const words = [...new Set(found.map(({ word }) => word))];

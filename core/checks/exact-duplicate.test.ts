@@ -12,6 +12,8 @@ tryCheck(
 			question: { ...emptyCommon('U', 'Plot'), kind: 'unreadable', reason: 'It is another kind.', fragment: '<item/>' }
 		}
 	],
-	[{ name: 'one that is there already', question: choice(), says: 'It is the same as “Low pressure” in this course' }],
+	[
+		{ name: 'one that is there already', question: choice(), says: 'It says the same as “Low pressure” in this course' }
+	],
 	{ duplicateOf: () => '“Low pressure” in this course' }
 );

@@ -2,7 +2,7 @@ import type { Question } from '../model/question';
 import type { Report } from '../reports/report';
 import { activeContent } from './active-content';
 import { boilerplate } from './boilerplate';
-import type { Check, CheckContext } from './check';
+import type { Check, CheckContext, Finding } from './check';
 import { creditShort } from './credit-short';
 import { emptyStem } from './empty-stem';
 import { escapedTwice } from './escaped-twice';
@@ -45,16 +45,40 @@ export function checkOf(id: string): Check | undefined {
 	return byId.get(id);
 }
 
+/** What a check finds; one that fails on a question loses nothing but what it would have found, and says so. */
+function findingsOf(check: Check, question: Question, context: CheckContext): Finding[] {
+	try {
+		return check.find(question, context);
+	} catch (error) {
+		return [
+			{
+				message: `The check “${check.title}” could not be carried out on this question (${(error as Error).message}). Look at it yourself.`
+			}
+		];
+	}
+}
+
 /** Everything that the checks find in a question, as reports that name its place. */
 export function checkQuestion(question: Question, context: CheckContext): Report[] {
 	const place = question.source ? { file: question.source.file, line: question.source.line } : undefined;
 	return checks.flatMap((check) =>
-		check.find(question, context).map(({ line, ...finding }) => ({
+		findingsOf(check, question, context).map(({ line, ...finding }) => ({
 			rule: check.id,
 			severity: check.severity,
 			...finding,
 			...(place ? { place: { ...place, line: line ?? place.line } } : {})
 		}))
+	);
+}
+
+/** Checks that keep silent where something else has been said of the same mistake. */
+const silencedBy = new Map([['no-key', ['lost-key', 'contradictory-key']]]);
+
+/** What the checks find in a question of which something has been said already: one mistake is said once. */
+export function checkBeside(question: Question, said: readonly { rule: string }[], context: CheckContext): Report[] {
+	const rules = new Set(said.map((report) => report.rule));
+	return checkQuestion(question, context).filter(
+		({ rule }) => !rules.has(rule) && !silencedBy.get(rule)?.some((other) => rules.has(other))
 	);
 }
 

@@ -12,7 +12,7 @@ tryCheck(
 		{
 			name: 'a key that names no option',
 			question: choice({ lostKeys: ['E'] }),
-			says: 'The key names “E”, and that is not one option'
+			says: 'The key reads “E”, and that is not one option'
 		},
 		{ name: 'several of them', question: choice({ lostKeys: ['E', 'F'] }), says: 'those are not options' }
 	]

@@ -13,7 +13,7 @@ export const lostKey: Check = {
 		const names = question.lostKeys.map((key) => `“${key}”`).join(', ');
 		return [
 			{
-				message: `The key names ${names}, and ${question.lostKeys.length > 1 ? 'those are not options' : 'that is not one option'} of this question. Mark the right option.`
+				message: `The key reads ${names}, and ${question.lostKeys.length > 1 ? 'those are not options' : 'that is not one option'} of this question, which has ${question.options.length}. Mark the right option.`
 			}
 		];
 	}

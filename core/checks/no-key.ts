@@ -12,7 +12,8 @@ export const noKey: Check = {
 	why: 'Nothing is marked as the right answer, so every student would get no points, whatever they answer.',
 	find(question) {
 		if (isChoice(question))
-			return question.options.some((option) => option.credit > 0)
+			// where the key names no option, that is said of it
+			return question.lostKeys.length || question.options.some((option) => option.credit > 0)
 				? []
 				: [{ message: 'No option is marked as right. Mark the key.' }];
 		if (question.kind === 'short-answer' || question.kind === 'numeric')

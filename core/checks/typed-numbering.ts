@@ -3,7 +3,8 @@ import { isChoice, mapMarkup, type Question } from '../model/question';
 import type { Check } from './check';
 
 const number = /^\s*(?:Q(?:uestion)?\s*\.?\s*)?\d{1,3}\s*[.):]\s+(?=[\p{Lu}“"«])/u;
-const label = (at: number) => `\\(?(?:${String.fromCharCode(65 + at)}|${String.fromCharCode(97 + at)}|${at + 1})[.)]`;
+const letters = (at: number) => (at < 26 ? `${String.fromCharCode(65 + at)}|${String.fromCharCode(97 + at)}|` : '');
+const label = (at: number) => `\\(?(?:${letters(at)}${at + 1})[.)]`;
 const typedLabel = (at: number) => new RegExp(`^\\s*${label(at)}\\s+(?=\\S)`);
 /** The same within rich text: behind the tags that it begins with. */
 const inMarkup = (pattern: RegExp) => new RegExp(`^((?:\\s|<[^>]+>)*)${pattern.source.slice(1)}`, pattern.flags);

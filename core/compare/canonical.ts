@@ -72,6 +72,8 @@ function settledPairs(
 		.filter((pair) => pair.credit !== 0)
 		.map((pair) => [place(left, pair.left), place(right, pair.right), combination === 'all' ? 1 : pair.credit])
 		.sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!);
+	// of a single pair, all of them is that one
+	if (known.length === 1 && known[0]![2] === 1) return { pairs: known, combination: 'sum', bounds: null };
 	return { pairs: known, combination, bounds: combination === 'all' ? null : bounds };
 }
 
@@ -134,12 +136,16 @@ export function contentOf(question: Question): Record<string, unknown> {
 		out.slider = settled.slider ?? null;
 	} else if (settled.kind === 'fill-blanks') {
 		const order = settled.blanks.map((blank) => blank.identifier);
-		out.stem = replaceBlanks(
-			settled.stem,
-			(identifier, block) => `{${block ? 'block ' : ''}${order.indexOf(identifier)}}`
-		);
+		// a blank that stands as a block and one alone in a paragraph are the same to everybody
+		out.stem = replaceBlanks(settled.stem, (identifier, block) => {
+			const mark = `{${order.indexOf(identifier)}}`;
+			return block ? `<p>${mark}</p>` : mark;
+		});
 		out.blanks = settled.blanks.map((blank) => {
-			const rest = { form: blank.form, share: settled.combination === 'all' ? null : blank.share };
+			const rest = {
+				form: blank.form,
+				share: settled.combination === 'all' ? null : Math.round(blank.share * 1e5) / 1e5
+			};
 			if (blank.form === 'text') return { ...rest, accepted: settledTexts(blank.accepted) };
 			if (blank.form === 'number') return { ...rest, whole: blank.whole, accepted: settledNumbers(blank.accepted) };
 			if (blank.form === 'list') {
@@ -188,7 +194,13 @@ export function contentOf(question: Question): Record<string, unknown> {
 		const { variables, tolerance, whole, unit } = settled;
 		out.variables = variables.map((one) => ({
 			...one,
-			values: one.values.form === 'expression' ? settledExpression(one.values.expression) : one.values
+			values:
+				one.values.form === 'expression'
+					? settledExpression(one.values.expression)
+					: // whole numbers go in steps of one where nothing else is said
+						one.values.form === 'range' && one.whole
+						? { ...one.values, step: one.values.step ?? 1 }
+						: one.values
 		}));
 		out.constraints = settled.constraints.map(settledExpression);
 		out.expression = settledExpression(settled.expression);

@@ -27,3 +27,7 @@ export function proofLine(at: number, sent: Question, found: Question | undefine
 		? { at, outcome: 'changed-otherwise', differences: off }
 		: { at, outcome: 'changed-as-foretold', differences: differing };
 }
+
+/** Whether a proof came out as it was foretold: only then is what was written proved. */
+export const asForetold = (proof: { otherwise: number; missing: number; quiz: string[] }): boolean =>
+	proof.otherwise + proof.missing === 0 && !proof.quiz.length;

@@ -1,3 +1,4 @@
+import type { FittedQuiz } from '../formats/fit/quizzes';
 import type { QuizToWrite } from '../formats/format';
 import type { FoundPart, FoundQuiz } from '../model/quiz';
 
@@ -36,11 +37,13 @@ export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[], known: 
 			if (other.draw !== part.draw)
 				words.push(`Part “${part.title}” draws ${other.draw ?? 'all'} instead of ${part.draw ?? 'all'}.`);
 			const wanted = part.questions.flatMap(known.sent);
-			const places = new Set(other.questions.map(known.found));
+			const places = other.questions.map(known.found);
 			if (other.questions.length !== wanted.length)
 				words.push(`Part “${part.title}” has ${other.questions.length} questions instead of ${wanted.length}.`);
-			else if (!wanted.every((place) => places.has(place)))
+			else if (!wanted.every((place) => places.includes(place)))
 				words.push(`Part “${part.title}” has other questions than those that were sent.`);
+			else if (!part.shuffle && wanted.some((place, n) => place !== places[n]))
+				words.push(`Part “${part.title}” has its questions in another order.`);
 			if ((other.shuffle ?? false) !== part.shuffle)
 				words.push(
 					`Part “${part.title}” ${part.shuffle ? 'keeps the order of the file instead of a random one' : 'comes in a random order'}.`
@@ -52,4 +55,28 @@ export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[], known: 
 		});
 		return sent.length > 1 ? words.map((one) => `“${quiz.title}”: ${one}`) : words;
 	});
+}
+
+/** What a proof says of quizzes: what was foretold of them, what differs otherwise, and how many stay behind. */
+export interface QuizProof {
+	foretold: string[];
+	otherwise: string[];
+	sent: number;
+	leftBehind: number;
+}
+
+/** Holds quizzes that were read back against what was to be written of them. */
+export function proveQuizzes(fitted: FittedQuiz[], found: FoundQuiz[], known: Known): QuizProof {
+	const written = fitted.flatMap((one) => one.quiz ?? []);
+	return {
+		foretold: fitted.flatMap(({ quiz, what }) =>
+			fitted.length > 1 && quiz ? what.map((one) => `“${quiz.title}”: ${one}`) : what
+		),
+		otherwise: [
+			...quizDifferences(written, found, known),
+			...found.slice(written.length).map((one) => `The file holds a quiz “${one.title}” that was not sent.`)
+		],
+		sent: written.length,
+		leftBehind: fitted.length - written.length
+	};
 }

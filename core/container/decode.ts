@@ -197,6 +197,39 @@ export async function readStart(container: Container, file: string, length: numb
 const legacy = ['windows-1252', 'macintosh'];
 const legacyNames: Record<string, string> = { 'windows-1252': 'Windows-1252', macintosh: 'Mac Roman' };
 
+// eslint-disable-next-line no-control-regex
+const controlSigns = /[\u0000-\u0008\u000e-\u001a\u001c-\u001f]/g;
+const mostNamedLines = 5;
+
+/** A text with its control characters out of it, and a report that names the lines on which they stood. */
+function withoutControls(text: string, place: { file: string; line: number }): { text: string; report: Report | null } {
+	controlSigns.lastIndex = 0;
+	if (!controlSigns.test(text)) return { text, report: null };
+	const lines: number[] = [];
+	let line = 1;
+	let from = 0;
+	let count = 0;
+	const clean = text.replace(controlSigns, (_, at: number) => {
+		count += 1;
+		for (let next = text.indexOf('\n', from); next >= 0 && next < at; next = text.indexOf('\n', from)) {
+			line += 1;
+			from = next + 1;
+		}
+		if (lines.at(-1) !== line && lines.length <= mostNamedLines) lines.push(line);
+		return '';
+	});
+	const named = `${lines.slice(0, mostNamedLines).join(', ')}${lines.length > mostNamedLines ? ' and others' : ''}`;
+	return {
+		text: clean,
+		report: {
+			rule: 'control-characters',
+			severity: 'doubtful',
+			message: `“${place.file}” has ${count === 1 ? 'a control character' : `${count} control characters`} that no text has, on line ${named}. ${count === 1 ? 'It was' : 'They were'} left out, and everything else was read; look at what stands there.`,
+			place: { ...place, line: lines[0] ?? 1 }
+		}
+	};
+}
+
 /** The text of a file that declares no encoding, such as plain text or a table; null where its bytes are no text. */
 export async function readPlainText(
 	container: Container,
@@ -224,14 +257,15 @@ export async function readPlainText(
 			};
 	try {
 		const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-		// eslint-disable-next-line no-control-regex
-		if (!/[\u0000-\u0008\u000e-\u001a\u001c-\u001f]/.test(text.slice(0, 4096))) return { text, report: null };
+		const odd = text.slice(0, 4096).match(controlSigns)?.length ?? 0;
+		// a few of them do not make a text something else: where they stand is said, and they go
+		if (odd <= Math.max(2, Math.min(text.length, 4096) * 0.02)) return withoutControls(text, place);
 	} catch {
 		// another encoding, or no text
 	}
 	const sample = bytes.subarray(0, 1 << 16);
 	const controls = sample.filter((byte) => byte < 32 && ![9, 10, 12, 13, 27].includes(byte)).length;
-	if (controls > sample.length * 0.003 + 1 || (sample.length > 0 && controls > 0 && sample.includes(0)))
+	if (controls > sample.length * 0.003 + 1 || (controls > 2 && sample.includes(0)))
 		return {
 			text: null,
 			report: {

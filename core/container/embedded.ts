@@ -27,7 +27,10 @@ async function embeddedFiles(container: Container): Promise<Map<string, Uint8Arr
 		if (bytes) files.set(name, bytes);
 	};
 	if (json) {
-		for await (const { key, text, damaged } of membersOf(streamText(container, path, () => undefined))) {
+		for await (const { key, text, damaged } of membersOf(
+			streamText(container, path, () => undefined),
+			(name) => (name === 'files' ? Infinity : 1000)
+		)) {
 			if (key !== 'files' || damaged) continue;
 			try {
 				const { name, data } = JSON.parse(text) as { name?: unknown; data?: unknown };

@@ -17,6 +17,12 @@ export interface Sitting {
 
 const plainTries = 200;
 
+/** Questions of a part in the order of its pool. */
+function inOrder(part: DrawPart, questions: number[]): number[] {
+	const place = new Map(part.pool.map((question, at) => [question, at]));
+	return questions.sort((a, b) => place.get(a)! - place.get(b)!);
+}
+
 /** How many questions a part asks for. */
 export function wanted(part: DrawPart): number {
 	return part.draw ?? part.pool.length;
@@ -26,7 +32,8 @@ export function wanted(part: DrawPart): number {
  * Draws a sitting from a seed, without replacement: no question comes twice, also where parts share a pool. Each part
  * draws uniformly from what the parts before it have left; where that leaves a later part short the whole draw is
  * rejected and made anew, so that every sitting that can be filled this way keeps its share. Gives null where the
- * parts cannot be filled together. The pools' order does not matter, only what is in them.
+ * parts cannot be filled together. The pools' order does not matter for what is drawn; a part that keeps its order shows
+ * what was drawn in it.
  */
 export function drawSitting(parts: readonly DrawPart[], seed: string): Sitting | null {
 	const sheet = feasibility(parts);
@@ -42,7 +49,7 @@ export function drawSitting(parts: readonly DrawPart[], seed: string): Sitting |
 			if (left.length < wanted(part)) break;
 			const chosen = generator.shuffle(left, wanted(part));
 			for (const question of chosen) used.add(question);
-			drawn.push(part.shuffle ? chosen : chosen.sort((a, b) => a - b));
+			drawn.push(part.shuffle ? chosen : inOrder(part, chosen));
 		}
 		if (drawn.length === parts.length) return { seed, parts: drawn };
 	}
@@ -55,7 +62,7 @@ export function drawSitting(parts: readonly DrawPart[], seed: string): Sitting |
 	return {
 		seed,
 		parts: filled.filling!.map((questions, at) =>
-			parts[at]!.shuffle ? generator.shuffle(questions) : questions.sort((a, b) => a - b)
+			parts[at]!.shuffle ? generator.shuffle(questions) : inOrder(parts[at]!, questions)
 		)
 	};
 }

@@ -348,13 +348,6 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 	const truth =
 		draft.truth ?? (keys?.length === 1 && !draft.options.length ? truthOf(keys[0]!, kind === 'true-false') : null);
 	if (!draft.options.length && (kind === 'true-false' || (kind === null && truth !== null && !draft.accepted.length))) {
-		// that there is no key at all is found by the checks, as with every other kind
-		if (truth === null && keys?.length)
-			report(
-				'lost-key',
-				'broken',
-				`The key reads “${keys.join(', ')}”, which is neither true nor false. Mark the key.`
-			);
 		return withCommon(common, {
 			kind: 'true-false',
 			options: [true, false].map((value) => ({
@@ -366,7 +359,7 @@ function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Ass
 			shuffle: draft.shuffle,
 			combination: 'sum',
 			bounds: { lower: null, upper: null },
-			lostKeys: []
+			lostKeys: truth === null ? (keys ?? []) : []
 		});
 	}
 	const written = writtenAnswers(draft, kind);
@@ -481,12 +474,6 @@ function choice(draft: Draft, kind: Kind | null, common: QuestionCommon, how: As
 			`Two keys disagree: the mark at the option says ${names(marked)}, the answer line says ${names(places)}. Neither was taken; mark the right one.`
 		);
 	}
-	if (lost.length)
-		report(
-			'lost-key',
-			'broken',
-			`The key reads ${lost.map((key) => `“${key}”`).join(', ')}, and that is none of the ${options.length} options. Mark the right one.`
-		);
 	const several =
 		kind === 'multiple-response' ||
 		(kind === null &&

@@ -1,5 +1,6 @@
 import type { Codec } from '../container/codec';
 import type { FitOptions, Limits } from './fit/fit';
+import type { QuizLimits } from './fit/quizzes';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
 import type { FoundQuiz } from '../model/quiz';
@@ -94,6 +95,8 @@ export interface Format {
 	ending: string;
 	/** What it can hold; the loss table and the documentation are made from it. */
 	limits: Limits;
+	/** How much of a quiz it has a place for. */
+	quizLimits: QuizLimits;
 	/** Says what becomes of one question. */
 	loss: (question: Question, options?: FitOptions) => Loss;
 	/** The order in which the questions stand in the file, by their places from 0, where it is not that in which they are given. */

@@ -4,19 +4,8 @@ import { proofLine } from '../compare/proof';
 import type { Question } from '../model/question';
 import { parseQuestion } from '../model/schema';
 import { anyQuestion } from '../test-support/arbitrary';
-import { back, complaints, written, type Schemas } from '../test-support/written';
+import { back, complaints, schemasOf, written } from '../test-support/written';
 import { writtenFormats } from '.';
-
-const schemas: Partial<Record<string, Schemas>> = {
-	qti21: { manifest: 'cp-manifest.rng', documents: 'qti21.rng' },
-	qti22: { manifest: 'cp-manifest.rng', documents: 'qti22.rng' },
-	qti30: { manifest: 'cp-manifest.rng', documents: 'qti30.rng' },
-	qti12: { manifest: 'cp-manifest.rng', documents: 'qti12.rng' },
-	'qti12-xml': { manifest: null, documents: 'qti12.rng' },
-	cc12: { manifest: 'cc-manifest.rng', documents: 'cc-qti.rng' },
-	cc13: { manifest: 'cc-manifest.rng', documents: 'cc-qti.rng' },
-	xml: { manifest: null, documents: '../../../docs/questions.xsd' }
-};
 
 describe.each(writtenFormats.map((format) => [format.name, format] as const))('%s', (name, format) => {
 	it('is valid, and loses just what the loss table says, for any questions', async () => {
@@ -39,7 +28,7 @@ describe.each(writtenFormats.map((format) => [format.name, format] as const))('%
 					if (loss.outcome === 'kept') expect(line.outcome).toBe('identical');
 					else expect(loss.what.length).toBeGreaterThan(0);
 				});
-				const wanted = schemas[name];
+				const wanted = schemasOf[name];
 				if (wanted) expect(await complaints(container, wanted)).toBe('');
 			}),
 			{ numRuns: 25, seed: Number(process.env.FUZZ_SEED ?? 20_261_123) }

@@ -1,11 +1,12 @@
 import { kindName, kinds } from '../model/question';
 import { features } from './fit/features';
 import { ways } from './fit/nearest';
+import { quizTraits } from './fit/quizzes';
 import type { Format } from './format';
 
 const row = (cells: string[]) => `| ${cells.join(' | ')} |`;
 
-/** What each written format keeps, changes and leaves out, as two Markdown tables made from its limits. */
+/** What each written format keeps, changes and leaves out, as three Markdown tables made from its limits. */
 export function formatTables(formats: Format[]): string {
 	const names = formats.map((format) => `\`${format.name}\``);
 	const rule = row(['---', ...formats.map(() => '---')]);
@@ -27,6 +28,9 @@ export function formatTables(formats: Format[]): string {
 			feature.otherwise
 		])
 	);
+	const quizRows = quizTraits.map(({ name, title, otherwise }) =>
+		row([title, ...formats.map(({ quizLimits }) => (quizLimits.carries && quizLimits[name] ? 'kept' : '–')), otherwise])
+	);
 	return [
 		'### Kinds',
 		'',
@@ -43,6 +47,14 @@ export function formatTables(formats: Format[]): string {
 		row(['Feature', ...names, 'Where it is not kept']),
 		row(['---', ...formats.map(() => '---'), '---']),
 		...featureRows,
+		'',
+		'### Quizzes',
+		'',
+		'The loss table says for each quiz what becomes of it, and the proof holds the quiz that is read back against that.',
+		'',
+		row(['Of a quiz', ...names, 'Where it is not kept']),
+		row(['---', ...formats.map(() => '---'), '---']),
+		...quizRows,
 		''
 	].join('\n');
 }

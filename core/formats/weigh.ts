@@ -60,7 +60,12 @@ export function weigh(
 		const found = part.group === undefined ? undefined : ofGroup.get(part.group);
 		return found && !found.apart ? found : null;
 	};
-	const all = machine.length > 1 && top > 0 && alone.every((one, at) => parts[at]!.open || close(one, top));
+	// an answer for which nothing is right has no say in whether the others earn only together
+	const keyed = machine.filter((part) => part.right?.length);
+	const all =
+		keyed.length > 1 &&
+		top > 0 &&
+		alone.every((one, at) => close(one, keyed.includes(parts[at]!) ? top : 0) || parts[at]!.open);
 	const worths = parts.map((part, at) => {
 		const found = all ? null : joined(part);
 		return found ? found.worth / found.members : alone[at]!;
@@ -70,7 +75,15 @@ export function weigh(
 	const opens = parts.length - machine.length;
 	const left = opens ? Math.max(0, 1 - sum / whole) / opens : 0;
 	const shares = parts.map((part, at) =>
-		part.open ? left : all ? 1 / machine.length : top > 0 ? worths[at]! / whole : 1 / parts.length
+		part.open
+			? left
+			: all
+				? keyed.includes(part)
+					? 1 / keyed.length
+					: 0
+				: top > 0
+					? worths[at]! / whole
+					: 1 / parts.length
 	);
 	return {
 		top,
@@ -80,7 +93,7 @@ export function weigh(
 		credit(identifier, value) {
 			const at = parts.findIndex((part) => part.identifier === identifier);
 			const worth = worths[at] ?? 0;
-			if (top <= 0) return 0;
+			if (top <= 0 || (all && !keyed.includes(parts[at]!))) return 0;
 			const reached = scoreWith(identifier, value);
 			if (all || (parts[at] && joined(parts[at]))) return reached >= top - 1e-6 ? 1 : 0;
 			return worth ? clamp((reached - (top - worth)) / worth) : 0;

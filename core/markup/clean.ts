@@ -228,9 +228,34 @@ function nodesOfPlainHtml(html: string): XmlNode[] | null {
 	return root && keepsParagraphs(root.children) ? root.children : null;
 }
 
+const openOrClose = /<(\/?)([A-Za-z][A-Za-z0-9]*)[^<>]*?(\/?)>/g;
+/** Elements may stand so deep in one another before they are counted: fewer are not worth the counting. */
+const mostTags = 2 * deepestHtml;
+
+/** Whether elements of HTML are nested deeper than anybody writes them: taking such a text apart needs time and memory without measure. */
+function isTooDeep(html: string): boolean {
+	if (html.length < mostTags * 3) return false;
+	let depth = 0;
+	for (const [, closes, , empty] of html.matchAll(openOrClose)) {
+		if (closes) depth = Math.max(0, depth - 1);
+		else if (!empty) depth += 1;
+		if (depth > mostTags) return true;
+	}
+	return false;
+}
+
 /** Rich text out of HTML as people and editors write it, with the repairs that the HTML standard prescribes. */
 export function markupOfHtml(html: string, context: CleanContext): Markup {
 	if (!/[<&]/.test(html)) return markupOfText(html);
+	if (isTooDeep(html)) {
+		context.removed('markup that is nested too deep');
+		return markupOfText(
+			html
+				.replace(/<(script|style)\b[\s\S]*?<\/\1\s*>/gi, ' ')
+				.replace(/<[^<>]*>/g, ' ')
+				.replace(/\s+/g, ' ')
+		);
+	}
 	return markupOfNodes(
 		nodesOfPlainHtml(html) ?? parseFragment(html).childNodes.flatMap((child) => fromHtml(child)),
 		context

@@ -1,4 +1,5 @@
 import type { Markup } from '../model/question';
+import { formulaText } from './formula';
 import { replaceBlanks, replaceVariables } from './markers';
 
 const inline = new Set(
@@ -32,7 +33,18 @@ export function plainText(markup: Markup): string {
 	return plain;
 }
 
-function withoutMarkup(markup: Markup): string {
+const formulas = /<math\b[^>]*>([\s\S]*?)<\/math>/g;
+/** Powers that are typed as raised digits, or as a single raised letter. */
+const powers = /<sup>\s*([-+−]?\d+(?:[.,]\d+)?|[a-z])\s*<\/sup>/g;
+
+/** The same with formulas and powers in one line, as they are typed. */
+function inLine(markup: Markup): Markup {
+	if (!/<math|<sup/.test(markup)) return markup;
+	return markup.replace(formulas, (_, inner: string) => formulaText(inner)).replace(powers, '^$1');
+}
+
+function withoutMarkup(given: Markup): string {
+	const markup = inLine(given);
 	const named = /class="(blank|variable)"/.test(markup)
 		? replaceVariables(
 				replaceBlanks(markup, (identifier, block) => (block ? ' ' : `[${identifier}]`)),

@@ -1,17 +1,47 @@
+import { optionLetters } from '../checks/option-letters';
+import { optionPlace } from '../checks/option-place';
 import type { Question } from '../model/question';
 import type { Rules } from './decision';
 
 const isPart = (credit: number) => credit !== 0 && credit !== 1;
 
+/** What a rule for many may change in a question, and what can be decided for one alone. */
+export const settings = ['points', 'shuffle', 'tags', 'credit'] as const;
+
+/** One of those. */
+export type Setting = (typeof settings)[number];
+
+function creditsOf(question: Question): number[] {
+	if ('options' in question) return question.options.map((option) => option.credit);
+	return 'accepted' in question ? question.accepted.map((accepted) => accepted.credit) : [];
+}
+
 /** The credits in a question that are neither nothing nor all, each once, as shares: those that a course may not allow. */
 export function partCredits(question: Question): number[] {
-	const all =
-		'options' in question
-			? question.options.map((option) => option.credit)
-			: 'accepted' in question
-				? question.accepted.map((one) => one.credit)
-				: [];
-	return [...new Set(all.filter(isPart))].slice(0, 40);
+	return [...new Set(creditsOf(question).filter(isPart))].slice(0, 40);
+}
+
+/** Whether options are shuffled, where the kind has that and the source says it. */
+export const shuffleOf = (question: Question): boolean | null => ('shuffle' in question ? question.shuffle : null);
+
+/** What was set for a question alone since it was read, by a person or by a mend: no rule for many changes that. */
+export function setAlone(read: Question, now: Question): Setting[] {
+	const found: Setting[] = [];
+	if (read.points !== now.points) found.push('points');
+	if (shuffleOf(read) !== shuffleOf(now)) found.push('shuffle');
+	if (read.tags.some((tag) => !now.tags.includes(tag))) found.push('tags');
+	if (String(creditsOf(read)) !== String(creditsOf(now))) found.push('credit');
+	return found;
+}
+
+/** Whether the options of a question name one another by letter or place, which is a snag only once they are shuffled. */
+export function isOrderBound(question: Question): boolean {
+	if (!('options' in question) || question.shuffle === true) return false;
+	const finds = (shuffle: boolean | null) =>
+		[optionLetters, optionPlace].some(
+			(check) => check.find({ ...question, shuffle }, { duplicateOf: () => null }).length > 0
+		);
+	return finds(true) && !finds(question.shuffle);
 }
 
 const nearest = (credit: number, steps: number[]) =>
@@ -41,15 +71,22 @@ export function adjustsQuestions(rules: Rules): boolean {
 	);
 }
 
-/** A question as the rules of taking in want it: points, shuffle, tags, credit on the steps that are allowed. */
-export function adjusted(question: Question, rules: Rules): Question {
+/**
+ * A question as the rules of taking in want it: points, shuffle, tags, credit on the steps that are allowed. What was set
+ * for it alone stays as it is.
+ */
+export function adjusted(question: Question, rules: Rules, alone: readonly Setting[] = []): Question {
 	let next = question;
-	if (rules.points !== null && next.kind !== 'information' && next.kind !== 'unreadable')
+	if (rules.points !== null && !alone.includes('points') && takesPoints(next.kind))
 		next = { ...next, points: rules.points };
-	if (rules.shuffle !== 'keep' && 'shuffle' in next) next = { ...next, shuffle: rules.shuffle === 'on' };
-	const tags = rules.tags.filter((tag) => !next.tags.includes(tag));
+	if (rules.shuffle !== 'keep' && !alone.includes('shuffle') && 'shuffle' in next)
+		next = { ...next, shuffle: rules.shuffle === 'on' };
+	const tags = alone.includes('tags') ? [] : rules.tags.filter((tag) => !next.tags.includes(tag));
 	if (tags.length) next = { ...next, tags: [...next.tags, ...tags] };
-	if (rules.creditOtherwise === 'nearest' && rules.creditSteps.length && partCredits(next).length)
-		next = withCredits(next, rules.creditSteps);
+	const moves = rules.creditOtherwise === 'nearest' && rules.creditSteps.length > 0 && !alone.includes('credit');
+	if (moves && partCredits(next).length) next = withCredits(next, rules.creditSteps);
 	return next;
 }
+
+/** Whether questions of a kind can be worth points. */
+export const takesPoints = (kind: Question['kind']) => kind !== 'information' && kind !== 'unreadable';

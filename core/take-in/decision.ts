@@ -16,7 +16,12 @@ const rules = {
 	errors: string()
 		.oneOf(['nothing', 'aside', 'each'] as const)
 		.required(),
-	/** What becomes of questions that are in the course already, by how they are. */
+	/** What questions are held against: all of the course, the bank that they go to, or nothing. */
+	against: string()
+		.oneOf(['course', 'bank', 'nothing'] as const)
+		.required()
+		.default('course'),
+	/** What becomes of questions that are there already, by how they are. */
 	same: string().oneOf(rule).required(),
 	changed: string().oneOf(rule).required(),
 	near: string().oneOf(rule).required(),
@@ -73,6 +78,7 @@ export const plainRules: Rules = {
 	categories: 'keep',
 	oneCategory: '',
 	errors: 'aside',
+	against: 'course',
 	same: 'skip',
 	changed: 'beside',
 	near: 'beside',
@@ -82,6 +88,26 @@ export const plainRules: Rules = {
 	shuffle: 'keep',
 	tags: []
 };
+
+/**
+ * The rules that a course begins with the next time: how categories are kept, what becomes of broken questions, the credit
+ * that is allowed, and what is done with what is there already. What changes questions is never inherited.
+ */
+export function inherited(rules: Rules): Rules {
+	const { categories, oneCategory, errors, against, same, changed, near, creditSteps, creditOtherwise } = rules;
+	return {
+		...plainRules,
+		categories,
+		oneCategory,
+		errors,
+		against,
+		same,
+		changed,
+		near,
+		creditSteps,
+		creditOtherwise: creditOtherwise === 'nearest' ? 'keep' : creditOtherwise
+	};
+}
 
 /** A decision out of a value of unknown shape. Throws Yup's ValidationError. */
 export function parseDecision(value: unknown): Decision {

@@ -4,7 +4,9 @@ import { choice } from '../test-support/questions';
 import { adjusted, adjustsQuestions, partCredits } from './adjust';
 import { parseDecision, plainRules, type Decision } from './decision';
 import { landings, pathKey, pathOfKey, withAbove } from './paths';
-import { creditsFit, planTakeIn, type PlanRow } from './plan';
+import { creditsFit } from './effects';
+import { planTakeIn } from './plan';
+import type { PlanRow } from './plan-row';
 
 const decision: Decision = { ...plainRules, bankId: 7, bankName: '', quizBank: null, leftOut: [], landings: {} };
 const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
@@ -12,10 +14,16 @@ const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
 	broken: false,
 	choice: null,
 	match: 'new',
-	target: 5,
+	twins: [{ id: 5, bankId: 7 }],
 	matchRule: null,
 	credits: [],
 	quizOnly: false,
+	kind: 'multiple-choice',
+	points: 1,
+	shuffle: null,
+	tags: [],
+	alone: [],
+	orderBound: false,
 	...more
 });
 const times = (count: number, one: PlanRow) => Array.from({ length: count }, () => one);
@@ -68,10 +76,10 @@ describe('what taking in would do', () => {
 	it('does with what is in the course already as the rules say, and as is said for one alone', () => {
 		const rows = [
 			row('', { match: 'same' }),
-			row('', { match: 'changed', target: 7 }),
+			row('', { match: 'changed', twins: [{ id: 7, bankId: 7 }] }),
 			row('', { match: 'near' }),
 			row('', { match: 'near', matchRule: 'skip' }),
-			row('', { match: 'same', matchRule: 'replace', target: 6 }),
+			row('', { match: 'same', matchRule: 'replace', twins: [{ id: 6, bankId: 7 }] }),
 			row('', { match: 'same', broken: true })
 		];
 		expect(planTakeIn(rows, decision, [])).toMatchObject({ taken: 2, skipped: 2, replaced: 1, aside: 1 });
@@ -85,9 +93,12 @@ describe('what taking in would do', () => {
 	it('keeps, moves or sets aside credit that the course does not allow', () => {
 		const rows = [row('', { credits: [0.5] }), row('', { credits: [0.3333] }), row('')];
 		const steps = { ...decision, creditSteps: [100, 50, 33.333, 0] };
-		expect(planTakeIn(rows, steps, [])).toMatchObject({ taken: 3, creditMoved: 0 });
+		expect(planTakeIn(rows, steps, [])).toMatchObject({ taken: 3, effects: [] });
 		const odd = [row('', { credits: [0.4] }), row('', { credits: [0.5] })];
-		expect(planTakeIn(odd, { ...steps, creditOtherwise: 'nearest' }, [])).toMatchObject({ taken: 2, creditMoved: 1 });
+		expect(planTakeIn(odd, { ...steps, creditOtherwise: 'nearest' }, [])).toMatchObject({
+			taken: 2,
+			effects: [{ rule: 'creditSteps', questions: 1 }]
+		});
 		expect(planTakeIn(odd, { ...steps, creditOtherwise: 'aside' }, [])).toMatchObject({ taken: 1, aside: 1 });
 		expect(creditsFit([0.17], [])).toBe(true);
 	});
@@ -123,15 +134,17 @@ describe('what taking in would do', () => {
 			category: fc.constantFrom('', 'A', 'A\nB', 'C'),
 			broken: fc.boolean(),
 			choice: fc.constantFrom(null, 'leave' as const, 'aside' as const),
-			target: fc.constantFrom(1, 2, 3),
+			twins: fc.array(fc.record({ id: fc.constantFrom(1, 2, 3), bankId: fc.constantFrom(7, 8) }), { maxLength: 2 }),
 			match: fc.constantFrom('new' as const, 'same' as const, 'changed' as const, 'near' as const),
 			matchRule: fc.constantFrom(null, 'skip' as const, 'beside' as const, 'replace' as const),
 			credits: fc.array(fc.constantFrom(0.5, 0.4, -0.25), { maxLength: 2 }),
 			quizOnly: fc.boolean()
 		});
+		const whole = (part: Partial<PlanRow>): PlanRow => row('', part);
 		const anyDecision = fc.record({
 			leftOut: fc.subarray(['', 'A', 'A\nB', 'C']),
 			errors: fc.constantFrom('nothing' as const, 'aside' as const, 'each' as const),
+			against: fc.constantFrom('course' as const, 'bank' as const, 'nothing' as const),
 			same: fc.constantFrom('skip' as const, 'beside' as const, 'replace' as const),
 			creditOtherwise: fc.constantFrom('keep' as const, 'nearest' as const, 'aside' as const),
 			creditSteps: fc.constantFrom<number[]>([], [100, 50, 0]),
@@ -139,7 +152,7 @@ describe('what taking in would do', () => {
 		});
 		fc.assert(
 			fc.property(fc.array(anyRow, { maxLength: 30 }), anyDecision, (rows, said) => {
-				const plan = planTakeIn(rows, { ...decision, ...said }, []);
+				const plan = planTakeIn(rows.map(whole), { ...decision, ...said }, []);
 				expect(plan.found).toBe(rows.length);
 				expect(plan.taken + plan.replaced + plan.aside + plan.left + plan.skipped).toBe(plan.found);
 				expect(plan.quizBank?.taken ?? 0).toBe(

@@ -1,30 +1,7 @@
-import type { Decision, MatchRule } from './decision';
+import type { Decision } from './decision';
+import { creditsFit, Effects, type Effect } from './effects';
 import { landings, pathKey, pathOfKey, withAbove } from './paths';
-
-/** How a question stands to those of the course. */
-export type Match = 'new' | 'same' | 'changed' | 'near';
-
-/** What taking in does with a question. */
-export type Outcome = 'taken' | 'replaced' | 'aside' | 'left' | 'skipped';
-
-/** One question of a load, as far as a plan needs to know it. */
-export interface PlanRow {
-	/** The path of the category that it is in, as `pathKey` gives it. */
-	category: string;
-	/** Whether it has a snag that is broken. */
-	broken: boolean;
-	/** What a person has decided for it alone. */
-	choice: 'leave' | 'aside' | null;
-	match: Match;
-	/** The question of the course that it is like. */
-	target: number | null;
-	/** The rule that a person has chosen for it alone. */
-	matchRule: MatchRule | null;
-	/** The credits in it that are neither nothing nor all, each a share. */
-	credits: number[];
-	/** It stands in a quiz, and in no bank or category of its own. */
-	quizOnly: boolean;
-}
+import type { Outcome, PlanRow } from './plan-row';
 
 /** The questions that go to the bank for those that stand only in a quiz, with the categories that they land in. */
 export interface QuizBankPlan {
@@ -38,32 +15,35 @@ export interface Plan extends Record<Outcome, number> {
 	found: number;
 	/** What becomes of each question, in their order. */
 	outcomes: Outcome[];
+	/** The question of the course that each was held against, or null where there is none. */
+	targets: (number | null)[];
 	/** The categories that questions land in or that are made above them, and those of them that are new. */
 	categories: string[];
 	newCategories: string[];
 	/** What of it goes to the bank for quizzes; null where none does. */
 	quizBank: QuizBankPlan | null;
-	/** Questions whose credit is moved to the nearest step. */
-	creditMoved: number;
+	/** What the rules that are not the plain ones do, each with the number of questions that it changes. */
+	effects: Effect[];
 	/** Broken questions on which nobody has decided, where each has to be. */
 	undecided: number;
 	/** Why it cannot be done, or null where it can. */
 	refusal: string | null;
 }
 
-const nearly = (a: number, b: number) => Math.abs(a - b) < 5e-5;
-
-/** Whether all credits are among the steps that a course allows, in percent; an empty list allows any. */
-export function creditsFit(credits: number[], steps: number[]): boolean {
-	return !steps.length || credits.every((credit) => steps.some((step) => nearly(credit, step / 100)));
+/** The question of the course that a question is held against, by the choice of what it is held against. */
+function targetOf(row: PlanRow, decision: Decision): number | null {
+	if (decision.against === 'nothing') return null;
+	if (decision.against === 'course') return row.twins[0]?.id ?? null;
+	const bankId = goesToQuizBank(row, decision) ? decision.quizBank!.bankId : decision.bankId;
+	return row.twins.find((twin) => twin.bankId === bankId)?.id ?? null;
 }
 
-/** What a decision does with a question. */
-function outcomeOf(row: PlanRow, decision: Decision, leftOut: ReadonlySet<string>): Outcome {
+/** What a decision does with a question; `target` is the one that it is held against. */
+function outcomeOf(row: PlanRow, target: number | null, decision: Decision, leftOut: ReadonlySet<string>): Outcome {
 	if (row.choice === 'leave' || leftOut.has(row.category)) return 'left';
 	if (row.choice === 'aside' || row.broken) return 'aside';
 	if (decision.creditOtherwise === 'aside' && !creditsFit(row.credits, decision.creditSteps)) return 'aside';
-	const rule = row.match === 'new' ? 'beside' : (row.matchRule ?? decision[row.match]);
+	const rule = row.match === 'new' || target === null ? 'beside' : (row.matchRule ?? decision[row.match]);
 	return rule === 'skip' ? 'skipped' : rule === 'replace' ? 'replaced' : 'taken';
 }
 
@@ -74,18 +54,20 @@ export function goesToQuizBank(row: Pick<PlanRow, 'quizOnly'>, decision: Decisio
 
 /**
  * Works out what taking in would do. `existing` are the paths of the chosen bank, as `pathKey` gives them, and
- * `existingInQuizBank` those of the bank for questions that stand only in a quiz.
+ * `existingInQuizBank` those of the bank for questions that stand only in a quiz; `quizzes` is how many quizzes come in.
  */
 export function planTakeIn(
 	questions: Iterable<PlanRow>,
 	decision: Decision,
 	existing: string[],
-	existingInQuizBank: string[] = []
+	existingInQuizBank: string[] = [],
+	quizzes = 0
 ): Plan {
 	const out = new Set(decision.leftOut);
 	const plan: Plan = {
 		found: 0,
 		outcomes: [],
+		targets: [],
 		taken: 0,
 		replaced: 0,
 		aside: 0,
@@ -94,7 +76,7 @@ export function planTakeIn(
 		categories: [],
 		newCategories: [],
 		quizBank: null,
-		creditMoved: 0,
+		effects: [],
 		undecided: 0,
 		refusal: null
 	};
@@ -102,13 +84,17 @@ export function planTakeIn(
 	const usedInQuizBank = new Set<string>();
 	let inQuizBank = 0;
 	const replaced = new Set<number>();
+	const effects = new Effects(decision);
 	let broken = 0;
 	for (const row of questions) {
-		let outcome = outcomeOf(row, decision, out);
+		const target = targetOf(row, decision);
+		let outcome = outcomeOf(row, target, decision, out);
 		// of several that would take the place of one question, the first does
-		if (outcome === 'replaced' && (row.target === null || replaced.has(row.target))) outcome = 'taken';
-		if (outcome === 'replaced') replaced.add(row.target!);
+		if (outcome === 'replaced' && replaced.has(target!)) outcome = 'taken';
+		if (outcome === 'replaced') replaced.add(target!);
 		plan.outcomes.push(outcome);
+		plan.targets.push(target);
+		effects.add(row, target, outcome);
 		plan.found += 1;
 		plan[outcome] += 1;
 		if (outcome === 'aside' && row.broken) {
@@ -116,8 +102,6 @@ export function planTakeIn(
 			if (row.choice === null) plan.undecided += 1;
 		}
 		if (outcome === 'taken' || outcome === 'replaced') {
-			if (decision.creditOtherwise === 'nearest' && !creditsFit(row.credits, decision.creditSteps))
-				plan.creditMoved += 1;
 			// what is put in the place of another stays where that one is
 			if (outcome === 'taken') {
 				if (goesToQuizBank(row, decision)) {
@@ -129,7 +113,8 @@ export function planTakeIn(
 	}
 	Object.assign(plan, categoriesOf(used, decision, existing));
 	if (inQuizBank) plan.quizBank = { taken: inQuizBank, ...categoriesOf(usedInQuizBank, decision, existingInQuizBank) };
-	plan.refusal = refusalOf(plan, decision, broken);
+	plan.effects = effects.list();
+	plan.refusal = refusalOf(plan, decision, broken, quizzes);
 	return plan;
 }
 
@@ -150,11 +135,15 @@ function categoriesOf(
 	return { categories, newCategories: categories.filter((key) => !known.has(key)) };
 }
 
-function refusalOf(plan: Plan, decision: Decision, broken: number): string | null {
+function refusalOf(plan: Plan, decision: Decision, broken: number, quizzes: number): string | null {
 	const them = (number: number, one: string, many: string) => (number === 1 ? one : many);
 	// a bank into which nothing goes is not made
 	const intoMain = plan.taken - (plan.quizBank?.taken ?? 0);
-	if ((intoMain || !plan.quizBank) && decision.bankId === null && !decision.bankName.trim())
+	if (
+		(intoMain || (plan.taken + plan.skipped === 0 && !plan.quizBank)) &&
+		decision.bankId === null &&
+		!decision.bankName.trim()
+	)
 		return 'Give the new bank a name.';
 	if (plan.quizBank && decision.quizBank?.bankId === null && !decision.quizBank.bankName.trim())
 		return 'Give the new bank for the questions of quizzes a name.';
@@ -162,7 +151,8 @@ function refusalOf(plan: Plan, decision: Decision, broken: number): string | nul
 		return `${broken} ${them(broken, 'question is', 'questions are')} broken, and the rule is to take nothing then. Mend ${them(broken, 'it, or leave it', 'them, or leave them')} out.`;
 	if (decision.errors === 'each' && plan.undecided)
 		return `${plan.undecided} broken ${them(plan.undecided, 'question waits', 'questions wait')} for a decision: mend ${them(plan.undecided, 'it', 'each')}, set ${them(plan.undecided, 'it', 'it')} aside or leave it out.`;
-	if (plan.taken + plan.replaced) return null;
+	// a quiz comes in alone where its questions are there already
+	if (plan.taken + plan.replaced || (quizzes && plan.skipped)) return null;
 	return plan.found
 		? 'Nothing would be taken in: everything is left out, skipped or set aside.'
 		: 'There is nothing to take in.';

@@ -149,13 +149,16 @@ function pairsBetween(left: { identifier: string }[], right: { identifier: strin
 			fc.array(fc.integer({ min: 0, max: right.length - 1 }), { minLength: left.length, maxLength: left.length }),
 			fc.constantFrom('sum' as const, 'all' as const),
 			fc.constantFrom({ lower: null, upper: null }, { lower: 0, upper: 1 }),
+			fc.boolean(),
 			fc.boolean()
 		)
-		.map(([chosen, combination, bounds, punishing]) => {
-			const pairs: Pair[] = left.map((one, at) => ({
+		.map(([chosen, combination, bounds, punishing, alone]) => {
+			// now and then the last on the left belongs to nothing
+			const paired = alone && left.length > 1 ? left.slice(0, -1) : left;
+			const pairs: Pair[] = paired.map((one, at) => ({
 				left: one.identifier,
 				right: right[chosen[at]!]!.identifier,
-				credit: share(left.length)
+				credit: share(paired.length)
 			}));
 			const other = right.find((one) => one.identifier !== pairs[0]!.right);
 			if (punishing && other && combination === 'sum')
@@ -265,15 +268,16 @@ const calculated: fc.Arbitrary<Question> = fc
 			{ form: 'range', min: 1, max: 9, step: null }
 		),
 		fc.boolean(),
-		fc.constantFrom(undefined, 'M')
+		fc.constantFrom(undefined, 'M'),
+		fc.constantFrom(1, 2, null)
 	)
-	.map(([parts, expression, tolerance, values, constrained, unit]) => ({
+	.map(([parts, expression, tolerance, values, constrained, unit, step]) => ({
 		...parts,
 		stem: 'At <var class="variable">S</var> knots for <var class="variable">T</var> hours?',
 		kind: 'calculated' as const,
 		variables: [
 			{ name: 'S', whole: false, decimals: 1, values },
-			{ name: 'T', whole: true, decimals: null, values: { form: 'range' as const, min: 2, max: 6, step: 1 } }
+			{ name: 'T', whole: true, decimals: null, values: { form: 'range' as const, min: 2, max: 6, step } }
 		],
 		constraints: constrained ? ['S > T - 20'] : [],
 		expression,
@@ -297,12 +301,15 @@ const blankAnswer: fc.Arbitrary<BlankAnswer> = fc.oneof(
 			several: false,
 			shuffle,
 			entries: texts.map((text, at) => ({ identifier: `E${at}`, text: markupOfText(text), credit: at === 1 ? 1 : 0 }))
-		}))
+		})),
+	fc.constant<BlankAnswer>({ form: 'open' })
 );
 /** A stem with blanks in a line, in the cells of a table, or in lines of their own. */
 function stemOfBlanks(shape: string, marks: string[]): string {
 	if (shape === 'table')
 		return `<table><tbody>${marks.map((mark, at) => `<tr><td>Stream ${at + 1}</td><td>${mark}</td></tr>`).join('')}</tbody></table>`;
+	if (shape === 'blocks')
+		return marks.map((mark, at) => `<p>The stream ${at + 1} is</p>${mark.replace('<span', '<div')}`).join('');
 	if (shape === 'lines' && marks.length > 1) return marks.map((mark, at) => `<p>${at + 1}. ${mark}</p>`).join('');
 	return marks.map((mark) => `The stream is ${mark} then`).join(' ');
 }
@@ -315,7 +322,7 @@ const fills: fc.Arbitrary<Question> = fc
 		fc.boolean(),
 		fc.option(fc.boolean()),
 		fc.uniqueArray(plainWord, { minLength: 3, maxLength: 4 }),
-		fc.constantFrom('line', 'table', 'lines')
+		fc.constantFrom('line', 'table', 'lines', 'blocks')
 	)
 	.map(([parts, answers, combination, words, shuffle, bankWords, shape]) => {
 		const bank = words
@@ -326,8 +333,11 @@ const fills: fc.Arbitrary<Question> = fc
 			return words ? { ...base, form: 'word', words: [{ word: `W${at}`, credit: 1 }] } : { ...base, ...answer };
 		});
 		const together = blanks.length > 1 ? combination : ('sum' as const);
+		// of no points at all, a long answer has no share that a file could tell
+		const points = parts.points === 0 && blanks.some((blank) => blank.form === 'open') ? 1 : parts.points;
 		return {
 			...parts,
+			points,
 			kind: 'fill-blanks' as const,
 			stem: stemOfBlanks(
 				shape,

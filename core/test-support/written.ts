@@ -99,3 +99,15 @@ export async function complaints(container: Container, { manifest, documents }: 
 		rmSync(place, { recursive: true });
 	}
 }
+
+/** The schemas of the formats that have one, by their names. */
+export const schemasOf: Partial<Record<string, Schemas>> = {
+	qti21: { manifest: 'cp-manifest.rng', documents: 'qti21.rng' },
+	qti22: { manifest: 'cp-manifest.rng', documents: 'qti22.rng' },
+	qti30: { manifest: 'cp-manifest.rng', documents: 'qti30.rng' },
+	qti12: { manifest: 'cp-manifest.rng', documents: 'qti12.rng' },
+	'qti12-xml': { manifest: null, documents: 'qti12.rng' },
+	cc12: { manifest: 'cc-manifest.rng', documents: 'cc-qti.rng' },
+	cc13: { manifest: 'cc-manifest.rng', documents: 'cc-qti.rng' },
+	xml: { manifest: null, documents: '../../../docs/questions.xsd' }
+};

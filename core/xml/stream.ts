@@ -1,5 +1,6 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { detached } from '../container/detached';
+import { bounds, keptOfSource } from '../model/bounds';
 import { namedCharacter } from './entities';
 import { repairStartTag } from './repair';
 import type { XmlElement } from './tree';
@@ -68,7 +69,8 @@ function nameOf(name: string): string {
 // comments, CDATA, instructions and document types
 const besideTags = /<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>|<\?[\s\S]*?\?>|<!DOCTYPE[^>[]*(?:\[[^\]]*\]\s*)?>/g;
 
-class RefusedDocument extends Error {
+/** Why a document is refused as a whole; the message is for people. */
+export class RefusedDocument extends Error {
 	constructor(
 		readonly rule: 'external-entity' | 'entity-expansion',
 		message: string
@@ -77,8 +79,8 @@ class RefusedDocument extends Error {
 	}
 }
 
-/** Plain character entities of a document type, or a refusal: of outside entities, and of entities made of entities. */
-function declaredEntities(doctype: string): Record<string, string> {
+/** Plain character entities of a document type. Throws a RefusedDocument for outside entities, and for entities made of entities. */
+export function declaredEntities(doctype: string): Record<string, string> {
 	const found: Record<string, string> = {};
 	for (const [, parameter, name, body] of doctype.matchAll(/<!ENTITY\s+(%\s+)?([^\s%]+)\s+([^>]*)>/g)) {
 		const literal = /^\s*(["'])(.*)\1\s*$/s.exec(body!)?.[2];
@@ -241,6 +243,14 @@ class Run {
 			this.#textStart += begun;
 			this.#text = this.#text.slice(begun) + good;
 		}
+		if (this.#text.length > bounds.source && !this.options.withoutSource) {
+			this.#readTo = before + good.length;
+			this.#written += good.length;
+			this.#fail(
+				new Error(`it is longer than ${Math.round(bounds.source / 2 ** 20)} MB, which is the most for one question`)
+			);
+			return good.length;
+		}
 		try {
 			this.#parser.write(good);
 		} catch (error) {
@@ -335,6 +345,9 @@ const mostOutside = 100;
 /** A damaged element, while its end is looked for. */
 class DamagedElement {
 	#text = '';
+	/** The beginning of what was too long to be kept, and the lines of it that were let go. */
+	#head = '';
+	#lines = 0;
 	/** How much of the text has been looked through. */
 	#seen = 1;
 	readonly #end: RegExp;
@@ -355,6 +368,7 @@ class DamagedElement {
 	 */
 	take(piece: string, last: boolean): { event: Fault; rest: string; cut: boolean } | null {
 		this.#text += piece;
+		this.#letGo();
 		this.#end.lastIndex = this.#seen;
 		const found = this.#end.exec(this.#text);
 		const own = found?.[1] === '/' && found[2] === this.name;
@@ -365,9 +379,19 @@ class DamagedElement {
 		return null;
 	}
 
+	/** Of what is too long to be kept the beginning stays, and the lines of the rest are counted. */
+	#letGo(): void {
+		if (this.#seen < bounds.source) return;
+		this.#head ||= this.#text.slice(0, keptOfSource);
+		this.#lines += linesIn(this.#text.slice(0, this.#seen));
+		this.#text = this.#text.slice(this.#seen);
+		this.#seen = 0;
+	}
+
 	#ended(at: number, cut: boolean): { event: Fault; rest: string; cut: boolean } {
-		const fragment = this.#text.slice(0, at);
-		const to = this.fault.from + linesIn(fragment);
+		const end = this.#text.slice(0, at);
+		const fragment = this.#head || end;
+		const to = this.fault.from + this.#lines + linesIn(end);
 		return { event: { ...this.fault, fragment, to }, rest: this.#text.slice(at), cut };
 	}
 }

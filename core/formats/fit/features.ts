@@ -5,7 +5,7 @@ import { labelsAsMatching } from './nearest';
 import { conform } from '../../markup/conform';
 import { serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
-import { blanksIn, replaceBlanks } from '../../markup/markers';
+import { blankMarker, blanksIn, replaceBlanks } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import {
 	isChoice,
@@ -96,6 +96,10 @@ function onNumbers(question: Question, change: (numbers: AcceptedNumber[]) => Ac
 	const accepted = change(question.accepted);
 	return accepted === question.accepted ? question : { ...question, accepted };
 }
+
+/** Rich text in the one form of rich text, after something was taken out of it. */
+const tidyMarkup = (markup: Markup): Markup =>
+	serialise(conform(parseXml(`<x>${markup}</x>`).root?.children ?? [])).trim();
 
 const hasPositive = (credits: number[]) => credits.some((credit) => credit > 0);
 
@@ -559,6 +563,65 @@ export const features: Feature[] = [
 		otherwise: 'the entries of lists in blanks are no longer shuffled',
 		without: (question) =>
 			onBlanks(question, (blank) => (blank.form === 'list' && blank.shuffle ? { ...blank, shuffle: false } : blank))
+	},
+	{
+		name: 'lone-open-blank',
+		title: 'a single blank that is filled at length',
+		otherwise: 'a text whose only blank is filled at length becomes an essay',
+		without: (question) => {
+			if (question.kind !== 'fill-blanks' || question.blanks.length !== 1 || question.blanks[0]!.form !== 'open')
+				return question;
+			const { blanks: _1, bank: _2, combination: _3, shuffle: _4, kind: _5, ...rest } = question;
+			return { ...rest, stem: tidyMarkup(replaceBlanks(rest.stem, (_, block) => (block ? '' : '…'))), kind: 'essay' };
+		}
+	},
+	{
+		name: 'inline-open-blanks',
+		title: 'long answers within a line',
+		otherwise: 'blanks that are filled at length stand in lines of their own',
+		without: (question) => {
+			if (question.kind !== 'fill-blanks') return question;
+			const open = new Set(question.blanks.flatMap((blank) => (blank.form === 'open' ? [blank.identifier] : [])));
+			let any = false;
+			const stem = replaceBlanks(question.stem, (identifier, block) => {
+				const moved = open.has(identifier) && !block;
+				any ||= moved;
+				return serialise([blankMarker(identifier, block || moved)]);
+			});
+			return any ? { ...question, stem: tidyMarkup(stem) } : question;
+		}
+	},
+	{
+		name: 'open-all',
+		title: 'long answers among blanks that earn only together',
+		otherwise: 'blanks that earn only together, a long answer among them, earn each its share',
+		without: (question) =>
+			question.kind === 'fill-blanks' &&
+			question.combination === 'all' &&
+			question.blanks.some((blank) => blank.form === 'open')
+				? { ...question, combination: 'sum' }
+				: question
+	},
+	{
+		name: 'distractors',
+		title: 'things to be matched that belong to nothing',
+		otherwise: 'things to be matched that belong to nothing are left out',
+		without: (question) => {
+			if (question.kind !== 'matching') return question;
+			const used = (side: 'left' | 'right') =>
+				new Set(question.pairs.filter((pair) => pair.credit > 0).map((pair) => pair[side]));
+			const [lefts, rights] = [used('left'), used('right')];
+			const left = question.left.filter((one) => lefts.has(one.identifier));
+			const right = question.right.filter((one) => rights.has(one.identifier));
+			return left.length === question.left.length && right.length === question.right.length
+				? question
+				: {
+						...question,
+						left,
+						right,
+						pairs: question.pairs.filter((pair) => lefts.has(pair.left) && rights.has(pair.right))
+					};
+		}
 	},
 	{
 		name: 'uses',

@@ -11,8 +11,11 @@ export interface Limits {
 	features: readonly string[];
 	/** Whether a question that could not be read can be carried on as it came. */
 	carries: (fragment: string) => boolean;
-	/** How a question is brought into the format's own form once it fits otherwise; the words say what changes. */
-	settle?: (question: Question) => { question: Question; what: string[] };
+	/**
+	 * How a question is brought into the format's own form once it fits otherwise; the words say what changes, and the note
+	 * what other programs see though nothing changes here.
+	 */
+	settle?: (question: Question) => { question: Question; what: string[]; note?: string };
 	/** Why a question that settling has given up as unreadable is left behind. */
 	refuses?: string;
 }
@@ -81,6 +84,7 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 	}
 	const { list, what } = toKinds(question, limits, options);
 	if (!list.length) return { outcome: 'lost', what, fields: [], fitted: [] };
+	const notes = new Set<string>();
 	const missing = features.filter((feature) => !limits.features.includes(feature.name));
 	const settledAll = list.map((one) => {
 		let now = one;
@@ -92,6 +96,7 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 		}
 		const settled = limits.settle?.(now);
 		for (const words of settled?.what ?? []) if (!what.includes(words)) what.push(words);
+		if (settled?.note) notes.add(settled.note);
 		return settled?.question ?? now;
 	});
 	const fitted = settledAll.filter((one) => one.kind !== 'unreadable');
@@ -102,6 +107,6 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 	const [first] = fitted;
 	const fields = first === question ? [] : [...new Set(differences(question, first!).map((one) => one.field))];
 	// what is changed without any difference in what is asked and marked is no loss
-	const said = fields.length || fitted.length > 1 ? what : [];
+	const said = [...(fields.length || fitted.length > 1 ? what : []), ...notes];
 	return { outcome: said.length ? 'changed' : 'kept', what: said, fields, fitted };
 }

@@ -1,7 +1,9 @@
 import { ExpressionError } from '../../calculated/expression';
 import { workedOut } from '../../calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
-import { escapeAttribute } from '../../xml/serialise';
+import { conform } from '../../markup/conform';
+import { escapeAttribute, serialise } from '../../xml/serialise';
+import { parseXml } from '../../xml/stream';
 import { placeName } from '../shapes';
 import { bestNumber } from '../../scoring/answers';
 import {
@@ -69,8 +71,12 @@ function essay(question: Question, stem: Markup): Question {
 
 function splitMatching(given: Question): Question[] {
 	const question = given as MatchingQuestion;
-	const share = 1 / Math.max(1, question.left.length);
-	return question.left.map((left, at) => {
+	// one that belongs to nothing would be a choice without a key
+	const lefts = question.left.filter((one) =>
+		question.pairs.some((pair) => pair.left === one.identifier && pair.credit > 0)
+	);
+	const share = 1 / Math.max(1, lefts.length);
+	return lefts.map((left, at) => {
 		const right = question.pairs.filter((pair) => pair.left === left.identifier && pair.credit > 0);
 		const several = right.length > 1;
 		return {
@@ -128,14 +134,17 @@ const wordsOf = (blank: Blank, question: FillBlanksQuestion): { identifier: stri
 				}))
 			: [];
 
+/** A stem with words in the place of its blanks; those that stand as blocks are gone. */
+function withoutBlanks(stem: Markup, words: (identifier: string) => string): Markup {
+	const text = replaceBlanks(stem, (identifier, block) => (block ? '' : words(identifier)));
+	return serialise(conform(parseXml(`<x>${text}</x>`).root?.children ?? [])).trim();
+}
+
 /** One question for each blank, in which the others read as a line. */
 function splitBlanks(given: Question): Question[] {
 	const question = given as FillBlanksQuestion;
 	return question.blanks.map((blank, at): Question => {
-		const stem = replaceBlanks(question.stem, (identifier, block) => {
-			const line = identifier === blank.identifier ? '_____' : '…';
-			return block ? (identifier === blank.identifier ? '' : '') : line;
-		});
+		const stem = withoutBlanks(question.stem, (identifier) => (identifier === blank.identifier ? '_____' : '…'));
 		const single = question.blanks.length === 1;
 		const common = commonOf(question, {
 			stem,
@@ -232,7 +241,7 @@ export const ways: Way[] = [
 	{
 		from: 'matching',
 		to: 'multiple-choice',
-		how: 'it becomes one question for each on the left, with those on the right as options',
+		how: 'it becomes one question for each on the left that belongs to something, with those on the right as options',
 		change: splitMatching
 	},
 	{

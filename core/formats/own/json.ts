@@ -1,4 +1,5 @@
 import { streamText } from '../../container/decode';
+import { bounds, keptOfSource } from '../../model/bounds';
 import type { Report } from '../../reports/report';
 import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
@@ -48,6 +49,9 @@ const nameIn = (text: string) => {
 	return title === undefined ? '' : `, “${title}”,`;
 };
 
+/** How much of what stands under a key is read here. */
+const wanted = (key: string) => (key === 'questions' || key === 'quizzes' ? bounds.source : keptOfSource);
+
 /** Reads our own JSON, one question at a time. */
 export const readJson: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const told: Report[] = [];
@@ -66,7 +70,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 	};
 	/** A damaged question, until something that follows it shows that the file does not just end there. */
 	let cut: { text: string; line: number } | null = null;
-	for await (const { key, text, line, entry, damaged } of membersOf(pieces)) {
+	for await (const { key, text, length, line, entry, damaged } of membersOf(pieces, wanted)) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
 		if (cut && damaged && !entry) continue;
 		if (cut) yield kept(cut.text, cut.line, 'it does not end as it should');
@@ -74,7 +78,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 		const asked = entry && key === 'questions';
 		if (asked) number += 1;
 		let value: unknown = null;
-		if (!damaged && (asked || key === 'quizzes' || key === 'version'))
+		if (!damaged && !(asked && length > bounds.source) && (asked || key === 'quizzes' || key === 'version'))
 			try {
 				value = JSON.parse(text);
 			} catch (error) {
@@ -87,7 +91,13 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 						);
 				continue;
 			}
-		if (damaged && asked) cut = { text, line };
+		if (asked && length > bounds.source)
+			yield kept(
+				text.slice(0, keptOfSource),
+				line,
+				`it is longer than ${Math.round(bounds.source / 2 ** 20)} MB, which is the most for one question`
+			);
+		else if (damaged && asked) cut = { text, line };
 		else if (damaged)
 			yield trouble(
 				`“${context.file}” is damaged or ends in the middle at line ${line}. What came before it was read. Mend it there, or ask for the file again.`,

@@ -5,9 +5,9 @@ import { membersOf, type Member } from './members';
 async function* inPieces(text: string, size: number): AsyncGenerator<string> {
 	for (let at = 0; at < text.length; at += size) yield await Promise.resolve(text.slice(at, at + size));
 }
-async function members(text: string, size = 7): Promise<Member[]> {
+async function members(text: string, size = 7, most = Infinity): Promise<Member[]> {
 	const found: Member[] = [];
-	for await (const member of membersOf(inPieces(text, size))) found.push(member);
+	for await (const member of membersOf(inPieces(text, size), () => most)) found.push(member);
 	return found;
 }
 
@@ -54,6 +54,37 @@ describe('the values of a JSON object', () => {
 				[false, 7]
 			]);
 		}
+	});
+	it('are passed over where they are longer than is wanted, with their beginning and their length', async () => {
+		await fc.assert(
+			fc.asyncProperty(
+				fc.array(fc.jsonValue(), { minLength: 1 }),
+				fc.integer({ min: 1, max: 40 }),
+				fc.nat(50),
+				fc.constantFrom(undefined, '\t'),
+				async (list, size, most, indent) => {
+					const text = JSON.stringify({ list, end: 7 }, null, indent);
+					const whole = await members(text, size);
+					const cut = await members(text, size, most);
+					// a line that begins as the next entry does is taken for one, which only has to be right in what is longer
+					if (indent === undefined)
+						expect(cut).toEqual(whole.map((one) => ({ ...one, text: one.text.slice(0, most) })));
+					else expect(cut.slice(0, 1)).toEqual([{ ...whole[0]!, text: whole[0]!.text.slice(0, most) }]);
+				}
+			)
+		);
+	});
+	it('that have lost their end are told from the next one, also where they are longer than is wanted', async () => {
+		for (const size of [1, 7, 1000])
+			for (const most of [0, 30, 100, 5000]) {
+				const text = `{\n\t"list": [\n\t\t{ "a": "${'x'.repeat(60)}",\n\t\t\t"b": 1,\n\t\t{ "c": "${'y'.repeat(200)}" },\n\t\t{ "d": 3 }\n\t]\n}`;
+				const found = await members(text, size, most);
+				expect(found.map(({ damaged, text: kept }) => [damaged, kept])).toEqual([
+					[true, `{ "a": "${'x'.repeat(60)}",\n\t\t\t"b": 1,`.slice(0, most)],
+					[false, `{ "c": "${'y'.repeat(200)}" }`.slice(0, most)],
+					[false, '{ "d": 3 }'.slice(0, most)]
+				]);
+			}
 	});
 	it('that are cut off or damaged say so, and end', async () => {
 		await fc.assert(

@@ -5,6 +5,7 @@ import type { Manifest } from './manifest';
 const mostNamed = 5;
 const leftBehind = /(^|\/)(__MACOSX\/|\._|\.DS_Store$|Thumbs\.db$|desktop\.ini$)/i;
 const packages = /\.(zip|imscc)$/i;
+const opened = /\.(zip|imscc|docx|xlsx)$/i;
 const schemas = /\.(xsd|dtd|rng|mod)$/i;
 
 /**
@@ -20,7 +21,8 @@ export function* otherFiles(
 	const found: string[] = [];
 	for (const { path } of container.files) {
 		if (path === manifest?.file || isOurs(path)) continue;
-		if (leftBehind.test(path) || packages.test(path) || schemas.test(path)) continue;
+		// where there is no manifest, documents and workbooks are opened too
+		if (leftBehind.test(path) || (manifest ? packages : opened).test(path) || schemas.test(path)) continue;
 		found.push(path);
 	}
 	const types = new Map<string, string>();

@@ -19,6 +19,7 @@ import { textualFormat, wholeFormat } from '../textual';
 import { formatTitles } from '../titles';
 import { documentsOf, folderCategories, rootOf, type Document } from './documents';
 import { declaredFormat, findManifest, readManifest } from './manifest';
+import { guarded } from './guarded';
 import { otherFiles } from './others';
 import { finishedQuiz } from './quizzes';
 
@@ -28,6 +29,12 @@ const progressStep = 1 << 18;
 /** Documents that items and tests refer to, and that are read with them. */
 const helpers =
 	/^(assessmentStimulus|assessmentSection|responseProcessing|qti-(assessment-stimulus|assessment-section|response-processing))$/;
+
+/** Whether there is a file in a package that is no folder. */
+function hasFiles(container: Container): boolean {
+	for (const { path } of container.files) if (!path.endsWith('/')) return true;
+	return false;
+}
 
 /** An item that no manifest lists is known by its root element. */
 const itemRoot = /^(?:assessmentItem|qti-assessment-item)$/;
@@ -77,15 +84,14 @@ class Roots {
 const file = (report: Report): ReadEvent => ({ type: 'report', report });
 
 /**
- * Reads everything in a package, or in one bare file, in the order of its manifest. It never throws for what is
- * wrong in the content: it reports, and goes on with the next document.
+ * Reads everything in a package, or in one bare file, in the order of its manifest and within bounds. It never throws for
+ * what is wrong in the content: it reports, and goes on with the next document.
  */
-export async function* readPackage(
-	given: Container,
-	codec?: Codec,
-	depth = 0,
-	recipe?: Recipe
-): AsyncGenerator<ReadEvent> {
+export function readPackage(given: Container, codec?: Codec, depth = 0, recipe?: Recipe): AsyncGenerator<ReadEvent> {
+	return guarded(readAll(given, codec, depth, recipe));
+}
+
+async function* readAll(given: Container, codec?: Codec, depth = 0, recipe?: Recipe): AsyncGenerator<ReadEvent> {
 	let inDocument = 0;
 	const container: Container = {
 		...given,
@@ -105,6 +111,14 @@ export async function* readPackage(
 		return fresh;
 	};
 	yield* oddities();
+	if (container.packaged && !hasFiles(container)) {
+		yield file({
+			rule: 'empty-package',
+			severity: 'broken',
+			message: `The package is empty${container.files.length ? ': it holds folders and no file' : ''}. Pack it again with its files, or ask for it again.`
+		});
+		return;
+	}
 	const manifestFile = findManifest(container);
 	const manifest = manifestFile ? await readManifest(container, manifestFile, (report) => told.push(report)) : null;
 	yield* told.splice(0).map(file);
@@ -221,7 +235,9 @@ export async function* readPackage(
 				yield* other.reader(answer(document, format));
 			} else if (other && !manifest) {
 				ours.add(path);
-				yield* other.reader(answer(document, format));
+				if (!said) yield { type: 'format', format, title: formatTitles[format] };
+				said = true;
+				for await (const event of other.reader(answer(document, format))) if (event.type !== 'progress') yield event;
 			} else if (reader) {
 				if (!said) {
 					const name = declared && document.isItem ? declared : format;
@@ -289,7 +305,7 @@ export async function* readPackage(
 		}
 		try {
 			const inner = await openZip(memorySource(await container.bytes(path, nestedLimit)), codec);
-			yield* inside(path, readPackage(inner, codec, depth + 1, recipe));
+			yield* inside(path, readAll(inner, codec, depth + 1, recipe));
 		} catch (error) {
 			if (!(error instanceof ContainerError)) throw error;
 			yield file({

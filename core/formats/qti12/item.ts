@@ -17,6 +17,8 @@ import { UnknownCondition } from './process';
 import { cardinalityOf, responseNames, saysBlanks, Unheld, type ReadItem, type Reading12 } from './reading';
 import { readSeveral12 } from './several';
 import { isOpen, readText12 } from './text';
+import { keptOfSource } from '../../model/bounds';
+import { tooManyParts } from '../too-many';
 
 const ownMetadata = new Set([
 	'qmd_maximumscore',
@@ -69,7 +71,8 @@ export function readItem12(
 	category: string[],
 	context: DocumentContext
 ): ReadItem {
-	const { item, parted } = partPlaces(partBoxes(given));
+	const tooMany = tooManyParts(given, 'response_label', ...responseNames);
+	const { item, parted } = tooMany ? { item: given, parted: 'no' as const } : partPlaces(partBoxes(given));
 	const identifier = item.attributes.ident ?? '';
 	const common = emptyCommon(identifier, (item.attributes.title ?? '').trim());
 	const cleaning = cleaningFor(common, context);
@@ -85,6 +88,7 @@ export function readItem12(
 	common.language = item.attributes['xml:lang'] ?? null;
 	common.metadata = [...metadata].filter(([name]) => !ownMetadata.has(name)).map(([name, value]) => ({ name, value }));
 
+	if (tooMany) return unreadable(common, fragment.slice(0, keptOfSource), tooMany);
 	const presentation = childOf(item, 'presentation');
 	const processing = childOf(item, 'resprocessing');
 	const { points, full } = pointsOf(metadata, processing, context.format.startsWith('cc'));

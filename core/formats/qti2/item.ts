@@ -1,11 +1,13 @@
-import { readText } from '../../container/decode';
+import { readStart, readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import { markupOfNodes } from '../../markup/clean';
 import { textOf as plainOf } from '../../xml/tree';
-import { withCommon, emptyCommon, type Question, type Stimulus } from '../../model/question';
+import { withCommon, emptyCommon, type Question, type Stimulus, type UnreadableQuestion } from '../../model/question';
 import { blanksResponse } from '../../scoring/kinds';
 import { bestCredit } from '../../scoring/score';
 import type { Report } from '../../reports/report';
+import { bounds, keptOfSource } from '../../model/bounds';
+import { tooManyParts } from '../too-many';
 import { repairXml } from '../../xml/repair';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, descendantsIn, type XmlElement, type XmlNode } from '../../xml/tree';
@@ -62,6 +64,10 @@ const places = (event: { line: number }, context: DocumentContext) => ({ file: c
 
 /** Reads one QTI 2.x or 3.0 item document (QTI 2.1 information model; for 3.0 under the names of 2.x). */
 export const readItem: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	if (context.container.size(context.file) > bounds.source * 2) {
+		yield await tooLong(context);
+		return;
+	}
 	const { text, report } = await readText(context.container, context.file);
 	const { root, warnings, fault } = parseXml(text);
 	if (fault) {
@@ -99,6 +105,22 @@ export const readItem: DocumentReader = async function* (context): AsyncGenerato
 	}
 	yield await readRoot(root!, text, reports, context);
 };
+
+/** An item that is too long to be worked with, called as its first tag says. */
+async function tooLong(context: DocumentContext): Promise<ReadQuestion> {
+	const start = (await readStart(context.container, context.file, keptOfSource)) ?? '';
+	const from = Math.max(0, start.search(/<(?:[\w.-]+:)?(?:assessmentItem|qti-assessment-item)\b/));
+	const message = `it is ${Math.round(context.container.size(context.file) / 2 ** 20)} MB long, and ${Math.round((bounds.source * 2) / 2 ** 20)} MB is the most for one question`;
+	const fragment = start.slice(from);
+	const read = damagedQuestion({ line: 1, message, from: 1, to: 1, fragment }, null, context, {
+		identifier: 'identifier'
+	});
+	const { faultLine: _, ...question } = read.question as UnreadableQuestion;
+	return {
+		...read,
+		question: { ...question, title: question.title.slice(0, 200), reason: `Its source is too long: ${message}.` }
+	};
+}
 
 const itemRoot = /^(assessmentItem|qti-assessment-item)$/;
 
@@ -271,6 +293,17 @@ function readTree(
 				'It has something to watch or listen to, how often students may play it does not count for the marks. It stands in the stem; a limit on playing it is not held.',
 			place
 		});
+	const tooMany =
+		tooManyParts(item, 'simpleChoice', ...interactionNames) ??
+		tooManyParts(item, 'inlineChoice', ...interactionNames) ??
+		tooManyParts(item, 'simpleAssociableChoice', ...interactionNames);
+	if (tooMany)
+		return {
+			type: 'question',
+			question: withCommon(common, { kind: 'unreadable', reason: tooMany, fragment: fragment.slice(0, keptOfSource) }),
+			fragment,
+			reports
+		};
 	const known = [...reports];
 	const keyed = reading.declarations.some((one) => one.correct.length > 0 || one.mapping || one.areas);
 	let question: Question;

@@ -28,8 +28,15 @@ function listsIn(value: unknown, path: string, out: Map<string, Listed>, depth =
 			listsIn(one, /^[\w-]+$/.test(key) ? (path ? `${path}.${key}` : key) : `${path}["${key}"]`, out, depth + 1);
 }
 
+/** The names of all fields of some records, each once. */
+function namesIn(records: Record<string, unknown>[]): Set<string> {
+	const found = new Set<string>();
+	for (const record of records) for (const name of Object.keys(record)) found.add(name);
+	return found;
+}
+
 const scoreOf = (records: Record<string, unknown>[]) => {
-	const keys = new Set(records.flatMap((one) => Object.keys(one)).map(plain));
+	const keys = new Set([...namesIn(records)].map(plain));
 	const has = (name: string) => [...keys].some((key) => names[name]!.test(key));
 	if (!has('stem')) return 0;
 	return 1 + Object.keys(names).filter(has).length + (has('options') || has('key') ? 5 : 0);
@@ -49,6 +56,14 @@ function isPartOf({ path }: Listed, lists: Map<string, Listed>): boolean {
 const standTogether = (records: Record<string, unknown>[], options: string) =>
 	records.some((one) => Array.isArray(one[options]) && Object.keys(one).some((key) => plain(key) === 'answer'));
 
+const mostLookedAt = 20_000;
+
+/** Of very many records so many that show what there is, from the first to the last. */
+const spread = <T>(records: T[]): T[] =>
+	records.length > mostLookedAt
+		? Array.from({ length: mostLookedAt }, (_, at) => records[Math.floor((at * records.length) / mostLookedAt)]!)
+		: records;
+
 /** A recipe for a JSON document, guessed from the names of its keys; null where no list of it reads like questions. */
 export function guessJson(value: unknown): Recipe | null {
 	const lists = new Map<string, Listed>();
@@ -57,7 +72,8 @@ export function guessJson(value: unknown): Recipe | null {
 		.filter((list) => !isPartOf(list, lists))
 		.sort((a, b) => scoreOf(b.records) - scoreOf(a.records));
 	if (!best || scoreOf(best.records) < 3) return null;
-	const keys = [...new Set(best.records.flatMap((one) => Object.keys(one)))];
+	best.records = spread(best.records);
+	const keys = [...namesIn(best.records)];
 	const taken = new Set<string>();
 	const recipe: Recipe = { record: best.path, categorySeparators: separators };
 	const valuesOf = (key: string) =>
@@ -83,7 +99,7 @@ export function guessJson(value: unknown): Recipe | null {
 		);
 		const objects = entries.filter(isObject);
 		if (objects.length) {
-			const inner = [...new Set(objects.flatMap((one) => Object.keys(one)))];
+			const inner = [...namesIn(objects)];
 			Object.assign(recipe, partsNamed(inner));
 			if (recipe.credit && objects.some((one) => Math.abs(Number(one[recipe.credit as string])) > 1))
 				recipe.creditScale = 'percent';

@@ -52,7 +52,9 @@ export function guessXml(document: DomDocument): Recipe | null {
 		if (depth > 60) return;
 		for (const child of childElements(node)) {
 			const here = `${path}/${child.nodeName}`;
-			groups.set(here, [...(groups.get(here) ?? []), child]);
+			const group = groups.get(here);
+			if (group) group.push(child);
+			else groups.set(here, [child]);
 			visit(child, here, depth + 1);
 		}
 	};

@@ -12,13 +12,17 @@ import { assemble, type KeyForm } from '../assemble';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { cleaningFor } from '../media';
 import { NearStems } from '../near';
+import { progressAt, toldEvery } from '../progress';
 import { draftOf, type RecordAccess, type Value } from './fields';
 import { guessJson } from './guess-json';
 import { guessXml } from './guess-xml';
 import { follow, linesOfRecords, type Found } from './json';
+import { withoutDoctype } from './doctype';
+import { tooLargeForRecipe, tooManyForRecipe } from './limits';
 import type { Recipe } from './recipe';
 import { salvageJson } from './salvage';
 import { unusedFields } from './unused';
+import { elementsAt } from './xml-records';
 
 const defaultForms: KeyForm[] = ['letter', 'text', 'index', 'truth', 'answer'];
 
@@ -71,8 +75,26 @@ function xmlValue(node: unknown): Value {
 	};
 }
 
+/** What stands under a name in an element, or in its attribute of that name; looked for once, since all records of a list ask the same. */
+class Labels {
+	readonly #known = new WeakMap<DomElement, Map<string, string>>();
+
+	of(around: DomElement, label: string): string {
+		let known = this.#known.get(around);
+		if (!known) this.#known.set(around, (known = new Map<string, string>()));
+		let value = known.get(label);
+		if (value === undefined) {
+			let own = around.firstChild;
+			while (own && !(isElement(own) && own.nodeName === label)) own = own.nextSibling;
+			value = own?.textContent?.trim() || around.getAttribute(label.replace(/^@/, '')) || '';
+			known.set(label, value);
+		}
+		return value;
+	}
+}
+
 /** A record of an XML document. */
-function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
+function xmlRecord(node: DomNode, select: xpath.XPathSelect, labels: Labels): RecordAccess {
 	const find = (path: string): unknown[] => {
 		const found = select(path, node as unknown as Node);
 		return Array.isArray(found) ? found : [found];
@@ -82,7 +104,7 @@ function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
 		parts: (path) =>
 			find(path)
 				.filter(isElement)
-				.map((one) => xmlRecord(one, select)),
+				.map((one) => xmlRecord(one, select, labels)),
 		fields: () => {
 			const texts = new Map<string, string>();
 			if (!isElement(node)) return [];
@@ -94,32 +116,38 @@ function xmlRecord(node: DomNode, select: xpath.XPathSelect): RecordAccess {
 			return [...texts].filter(([, text]) => text.trim());
 		},
 		ancestors: (label) => {
-			const labels: string[] = [];
+			const found: string[] = [];
 			for (let one = node.parentNode; one && one.nodeType === 1; one = one.parentNode) {
-				const around = one as DomElement;
-				const own = Array.from(around.childNodes).find((child) => isElement(child) && child.nodeName === label);
-				const value = own?.textContent?.trim() || around.getAttribute(label.replace(/^@/, ''));
-				if (value) labels.unshift(value);
+				const value = labels.of(one as DomElement, label);
+				if (value) found.unshift(value);
 			}
-			return labels;
+			return found;
 		}
 	};
 }
 
-function* recordEvents(
-	records: { access: RecordAccess; line: number; fragment: string }[],
-	recipe: Recipe,
-	context: DocumentContext
-): Generator<ReadEvent> {
+/** The records of a document, each made when it is asked for, so that those of a large one are never held together. */
+interface Records {
+	count: number;
+	at: (place: number) => { access: RecordAccess; line: number; source: () => string };
+}
+
+function* accessTo({ count, at }: Records): Generator<RecordAccess> {
+	for (let place = 0; place < count; place += 1) yield at(place).access;
+}
+
+function* optionsOf(records: Records, recipe: Recipe): Generator<RecordAccess> {
+	for (const access of accessTo(records)) for (const path of [recipe.options ?? []].flat()) yield* access.parts(path);
+}
+
+function* recordEvents(records: Records, recipe: Recipe, context: DocumentContext): Generator<ReadEvent> {
 	const unused = [
-		...unusedFields(
-			records.map((one) => one.access),
-			recipe
-		).map(({ name, count }) => `“${name}” (in ${count} of ${records.length} questions)`),
-		...unusedFields(
-			records.flatMap((one) => [recipe.options ?? []].flat().flatMap((path) => one.access.parts(path))),
-			recipe
-		).map(({ name, count }) => `“${name}” of the options (${count} times)`)
+		...unusedFields(accessTo(records), recipe).map(
+			({ name, count }) => `“${name}” (in ${count} of ${records.count} questions)`
+		),
+		...unusedFields(optionsOf(records, recipe), recipe).map(
+			({ name, count }) => `“${name}” of the options (${count} times)`
+		)
 	];
 	if (unused.length)
 		yield {
@@ -132,12 +160,20 @@ function* recordEvents(
 			}
 		};
 	const near = new NearStems();
-	const counted: { key: number; options: number }[] = [];
-	for (const { access, line, fragment } of records) {
+	// whether keys are numbers, and whether all of them could count from 0
+	let counted = false;
+	let fromNought = true;
+	for (let at = 0; at < records.count; at += 1) {
+		const { access, line, source } = records.at(at);
+		const fragment = source();
+		if (at % toldEvery === 0) yield progressAt(context, at, records.count);
 		const holder = emptyCommon('', '');
 		const draft = draftOf(access, recipe, cleaningFor(holder, context));
 		for (const key of draft.options.length ? (draft.keys ?? []) : [])
-			if (/^\d{1,2}$/.test(key)) counted.push({ key: Number(key), options: draft.options.length });
+			if (/^\d{1,2}$/.test(key)) {
+				counted = true;
+				fromNought &&= Number(key) < draft.options.length;
+			}
 		const { question, reports } = assemble(draft, {
 			keyForms: recipe.keyForms ?? defaultForms,
 			...(recipe.kinds ? { kindNames: recipe.kinds } : {}),
@@ -160,15 +196,14 @@ function* recordEvents(
 		yield { type: 'question', question, fragment, reports };
 	}
 	// a 0, or the number of the last option counted from 1, would show it
-	if (context.recipe || !counted.length || recipe.keyForms?.includes('index0')) return;
-	if (counted.some(({ key, options }) => key >= options)) return;
+	if (context.recipe || !counted || !fromNought || recipe.keyForms?.includes('index0')) return;
 	yield {
 		type: 'report',
 		report: {
 			rule: 'guessed-key',
 			severity: 'doubtful',
 			message: `“${context.file}”: its keys are numbers, and nothing in it shows whether they count from 0 or from 1. They were counted from 1, so that 1 is the first option. Look at some of them, and say it with a recipe if they count from 0.`,
-			place: { file: context.file, line: records[0]!.line }
+			place: { file: context.file, line: records.at(0).line }
 		}
 	};
 }
@@ -178,8 +213,45 @@ const trouble = (context: DocumentContext, rule: string, message: string, line =
 	report: { rule, severity: 'broken', message, place: { file: context.file, line } } satisfies Report
 });
 
+const deepest = 2000;
+
+/** Whether lists and objects of a JSON text stand in one another deeper than any list of questions has them. */
+function isTooDeep(text: string): boolean {
+	let depth = 0;
+	for (let at = 0; at < text.length; at += 1) {
+		const sign = text.charCodeAt(at);
+		if (sign === 0x22) {
+			do {
+				at = text.indexOf('"', at + 1);
+				if (at < 0) return false;
+			} while (isEscaped(text, at));
+		} else if (sign === 0x5b || sign === 0x7b) {
+			depth += 1;
+			if (depth > deepest) return true;
+		} else if (sign === 0x5d || sign === 0x7d) depth -= 1;
+	}
+	return false;
+}
+
+/** Whether an odd number of backslashes stands before a place of a text. */
+function isEscaped(text: string, at: number): boolean {
+	let from = at;
+	while (text.charCodeAt(from - 1) === 0x5c) from -= 1;
+	return (at - from) % 2 === 1;
+}
+
 /** The value of a JSON text, or of one object a line; of a damaged one as much as can be read, with a report. */
 function openJson(text: string, context: DocumentContext): { value?: unknown; reports: ReadEvent[] } {
+	if (isTooDeep(text))
+		return {
+			reports: [
+				trouble(
+					context,
+					'too-large',
+					`“${context.file}” has lists within lists, thousands deep, as no list of questions has. It was not read; ask for it again.`
+				)
+			]
+		};
 	let fault: string;
 	try {
 		return { value: JSON.parse(text) as unknown, reports: [] };
@@ -217,9 +289,19 @@ function openJson(text: string, context: DocumentContext): { value?: unknown; re
 
 /** Reads JSON of any shape by a recipe, or by one that is guessed from its keys. */
 export const readJsonByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
+	const large = tooLargeForRecipe(context.file, context.container.size(context.file));
+	if (large) {
+		yield trouble(context, 'too-large', large);
+		return;
+	}
 	const { text, report } = await readPlainText(context.container, context.file);
 	if (report) yield { type: 'report', report };
 	if (text === null) return;
+	const many = tooManyForRecipe(context.file, 'json', text);
+	if (many) {
+		yield trouble(context, 'too-large', many);
+		return;
+	}
 	const opened = openJson(text.replace(/^\ufeff/, ''), context);
 	yield* opened.reports;
 	if (!('value' in opened)) return;
@@ -245,36 +327,40 @@ export const readJsonByRecipe: DocumentReader = async function* (context): Async
 			`Nothing stands at “${recipe.record}” in “${context.file}”. Look at the path of a question in the recipe.`
 		);
 	yield* recordEvents(
-		found.map((one, at) => ({
-			access: jsonRecord(one),
-			line: lines[at]!,
-			fragment: JSON.stringify(one.value, null, '\t')
-		})),
+		{
+			count: found.length,
+			at: (place) => ({
+				access: jsonRecord(found[place]!),
+				line: lines[place]!,
+				source: () => JSON.stringify(found[place]!.value, null, '\t')
+			})
+		},
 		recipe,
 		context
 	);
 };
 
-const mostXml = 256 * 2 ** 20;
-
 /** Reads XML of any shape by a recipe, or by one that is guessed from its elements. */
 export const readXmlByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const size = context.container.size(context.file);
-	if (size > mostXml) {
-		yield trouble(
-			context,
-			'too-large',
-			`“${context.file}” is larger than 256 MB, which is too much for a recipe. Take it apart first.`
-		);
+	const large = tooLargeForRecipe(context.file, context.container.size(context.file));
+	if (large) {
+		yield trouble(context, 'too-large', large);
 		return;
 	}
 	const { text, report } = await readText(context.container, context.file);
 	if (report) yield { type: 'report', report };
-	if (/<!DOCTYPE[^>]*(\[|SYSTEM|PUBLIC)/i.test(text.slice(0, 4096))) {
+	const many = tooManyForRecipe(context.file, 'xml', text);
+	if (many) {
+		yield trouble(context, 'too-large', many);
+		return;
+	}
+	const plain = withoutDoctype(text);
+	if ('refused' in plain) {
+		const { rule, message } = plain.refused;
 		yield trouble(
 			context,
-			'external-entity',
-			`“${context.file}” was refused: it declares a document type. Nothing was fetched. Ask for a file without one.`
+			rule,
+			`“${context.file}” was refused: ${message}. Nothing was fetched. Ask for a file without a document type.`
 		);
 		return;
 	}
@@ -282,7 +368,9 @@ export const readXmlByRecipe: DocumentReader = async function* (context): AsyncG
 	const faults: string[] = [];
 	try {
 		// recipes leave the default prefix out
-		const bare = context.recipe?.namespaces ? text : text.replace(/(<[^>!?]*?)\sxmlns\s*=\s*("[^"]*"|'[^']*')/g, '$1');
+		const bare = context.recipe?.namespaces
+			? plain.text
+			: plain.text.replace(/(<[^>!?]*?)\sxmlns\s*=\s*("[^"]*"|'[^']*')/g, '$1');
 		document = new DOMParser({
 			onError: (level, message) => {
 				if (level !== 'warning') faults.push(message.split('\n')[0]!);
@@ -316,9 +404,10 @@ export const readXmlByRecipe: DocumentReader = async function* (context): AsyncG
 		return;
 	}
 	const select = xpath.useNamespaces(recipe.namespaces ?? {});
-	let nodes: unknown;
+	const labels = new Labels();
+	let records: DomElement[];
 	try {
-		nodes = select(recipe.record!, document as unknown as Node);
+		records = elementsAt(recipe.record!, document, recipe.namespaces ?? {});
 	} catch (error) {
 		yield trouble(
 			context,
@@ -327,7 +416,6 @@ export const readXmlByRecipe: DocumentReader = async function* (context): AsyncG
 		);
 		return;
 	}
-	const records = (Array.isArray(nodes) ? (nodes as unknown[]) : []).filter(isElement);
 	if (!records.length)
 		yield trouble(
 			context,
@@ -336,11 +424,13 @@ export const readXmlByRecipe: DocumentReader = async function* (context): AsyncG
 		);
 	try {
 		yield* recordEvents(
-			records.map((node) => ({
-				access: xmlRecord(node, select),
-				line: (node as DomElement & { lineNumber?: number }).lineNumber ?? 1,
-				fragment: node.toString()
-			})),
+			{
+				count: records.length,
+				at: (place) => {
+					const node = records[place] as DomElement & { lineNumber?: number };
+					return { access: xmlRecord(node, select, labels), line: node.lineNumber ?? 1, source: () => node.toString() };
+				}
+			},
 			recipe,
 			context
 		);

@@ -1,5 +1,4 @@
 import type { Element as DomElement } from '@xmldom/xmldom';
-import * as xpath from 'xpath';
 import type { Container } from '../../container/container';
 import { headings } from '../table/headings';
 import type { Row } from '../table/table';
@@ -8,6 +7,7 @@ import { guessRecipe } from './of-file';
 import type { Recipe } from './recipe';
 import { openShapeless } from './shapeless';
 import { widthOf } from '../table/cells';
+import { elementsAt } from './xml-records';
 
 /** A field of a record in a file of no standard shape, with what stands in it in the first records. */
 export interface SketchField {
@@ -184,8 +184,7 @@ export async function sketchOf(container: Container, given: Recipe | null): Prom
 	const path = recipe?.record ?? `/${opened.document.documentElement?.nodeName ?? '*'}/*`;
 	let records: DomElement[];
 	try {
-		const nodes = xpath.select(path, opened.document as unknown as Node);
-		records = (Array.isArray(nodes) ? (nodes as unknown[]) : []) as DomElement[];
+		records = elementsAt(path, opened.document, recipe?.namespaces ?? {});
 	} catch {
 		records = [];
 	}

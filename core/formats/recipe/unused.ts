@@ -17,19 +17,25 @@ function spokenOf(value: unknown, out: Set<string> = new Set()): Set<string> {
  * What stands in records, or in their options, and is spoken of by no path of a recipe: its name, and in how many of
  * them it stands. What only tells the records apart, such as an identifier, is none of it.
  */
-export function unusedFields(records: RecordAccess[], recipe: Recipe): { name: string; count: number }[] {
+export function unusedFields(records: Iterable<RecordAccess>, recipe: Recipe): { name: string; count: number }[] {
 	const spoken = spokenOf(recipe);
-	const found = new Map<string, string[]>();
+	const passed = new Map<string, boolean>();
+	/** How often each stands there, and its texts as long as all of them may be identifiers. */
+	const found = new Map<string, { count: number; texts: Set<string> | null }>();
 	for (const record of records)
 		for (const [name, text] of record.fields()) {
-			if (spoken.has(name.replace(/^@/, '').replace(/^.*:/, '')) || identifying.test(name)) continue;
-			const texts = found.get(name);
-			if (texts) texts.push(text);
-			else found.set(name, [text]);
+			let passes = passed.get(name);
+			if (passes === undefined) {
+				passes = spoken.has(name.replace(/^@/, '').replace(/^.*:/, '')) || identifying.test(name);
+				passed.set(name, passes);
+			}
+			if (passes) continue;
+			let field = found.get(name);
+			if (!field) found.set(name, (field = { count: 0, texts: new Set() }));
+			field.count += 1;
+			if (!field.texts) continue;
+			if (field.texts.has(text) || !likeIdentifier.test(text)) field.texts = null;
+			else field.texts.add(text);
 		}
-	return [...found].flatMap(([name, texts]) =>
-		texts.length > 1 && new Set(texts).size === texts.length && texts.every((text) => likeIdentifier.test(text))
-			? []
-			: [{ name, count: texts.length }]
-	);
+	return [...found].flatMap(([name, { count, texts }]) => (count > 1 && texts ? [] : [{ name, count }]));
 }

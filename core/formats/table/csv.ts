@@ -1,8 +1,10 @@
 import Papa from 'papaparse';
 import { readPlainText } from '../../container/decode';
 import { NearStems } from '../near';
+import { progressAt, toldEvery } from '../progress';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import type { Recipe, TableRecipe } from '../recipe/recipe';
+import { bounds } from '../../model/bounds';
 import { guessTable } from './guess';
 import { cellOf, readRows, type Row } from './table';
 
@@ -22,10 +24,46 @@ export function delimiterOf(text: string): string {
 	return scored.reduce((a, b) => (b.score > a.score ? b : a)).delimiter;
 }
 
+/** What is odd in the size of a row: more columns than are read, or a cell that is too long; it is cut there. */
+function oddSize(cells: string[], number: number): Row['odd'] {
+	const message =
+		cells.length > bounds.columns
+			? `Row ${number} has more than ${bounds.columns.toLocaleString('en')} columns. Those were read, and the others were left out.`
+			: cells.some((cell) => cell.length > bounds.cell)
+				? `Row ${number} has a cell of more than ${bounds.cell.toLocaleString('en')} letters, which was cut there.`
+				: null;
+	return message ? { rule: 'too-large', severity: 'broken', message } : undefined;
+}
+
+/** Lines that are longer than any row may be, cut behind one column more than is read. */
+function withinColumns(text: string, delimiter: string): string {
+	const longest = bounds.cell * 4;
+	if (text.length <= longest) return text;
+	const lines: string[] = [];
+	for (let from = 0; from < text.length;) {
+		const end = text.indexOf('\n', from);
+		const to = end < 0 ? text.length : end + 1;
+		lines.push(to - from > longest ? cutRow(text.slice(from, to), delimiter, longest * 4) : text.slice(from, to));
+		from = to;
+	}
+	return lines.join('');
+}
+
+/** A line with its end, cut behind one column more than is read, or where it is longer than any row. */
+function cutRow(line: string, delimiter: string, longest: number): string {
+	const end = /\r?\n$/.exec(line)?.[0] ?? '';
+	let at = -1;
+	for (let column = 0; column <= bounds.columns; column += 1) {
+		at = line.indexOf(delimiter, at + 1);
+		if (at < 0 || at > longest) return line.length > longest ? line.slice(0, longest) + end : line;
+	}
+	return line.slice(0, at) + end;
+}
+
 /** The rows of a table of text. A quote that opens and never closes spoils its own row alone; that row is kept as it is. */
 export function rowsOfText(text: string, delimiter: string): Row[] {
 	const rows: Row[] = [];
-	let rest = text.replace(/^\ufeff/, '');
+	let rest = withinColumns(text.replace(/^\ufeff/, ''), delimiter);
 	let line = 1;
 	while (rest) {
 		const { data, errors } = Papa.parse<string[]>(rest, { delimiter, skipEmptyLines: false });
@@ -38,7 +76,13 @@ export function rowsOfText(text: string, delimiter: string): Row[] {
 			const length = rowLength(rest, offset, delimiter);
 			const raw = rest.slice(offset, offset + length);
 			const lines = newlines(raw.replace(/(\r\n|\r|\n)$/, ''));
-			rows.push({ cells: cells.map(cellOf), number: rows.length + 1, endNumber: rows.length + 1 });
+			const odd = oddSize(cells, rows.length + 1);
+			rows.push({
+				cells: (odd ? cells.slice(0, bounds.columns).map((cell) => cell.slice(0, bounds.cell)) : cells).map(cellOf),
+				number: rows.length + 1,
+				endNumber: rows.length + 1,
+				...(odd ? { odd } : {})
+			});
 			offset += length;
 			line += lines + 1;
 		}
@@ -95,7 +139,10 @@ export function tableEvents(
 function* eventsOf(rows: Row[], recipe: TableRecipe, context: DocumentContext, label: string): Generator<ReadEvent> {
 	const near = new NearStems();
 	let any = false;
+	let done = 0;
 	for (const found of readRows(rows, recipe, { file: context.file, format: context.format, label })) {
+		done += 1;
+		if (done % toldEvery === 0) yield progressAt(context, Math.min(done, rows.length), rows.length);
 		if ('report' in found) {
 			yield { type: 'report', report: found.report };
 			continue;

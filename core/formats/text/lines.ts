@@ -1,4 +1,5 @@
 import type { Markup } from '../../model/question';
+import { bounds } from '../../model/bounds';
 import { escapeText } from '../../xml/serialise';
 
 /** One line, or one paragraph of a word processor, with what its form says of it. */
@@ -24,6 +25,8 @@ export interface Line {
 	odd?: { rule: string; message: string }[];
 }
 
+/** Blank lines in a row that are told apart. */
+const mostBlank = 20;
 const wide = /[\uff01-\uff0f\uff1a-\uff20\uff3b-\uff40\uff5b-\uff5e]/g;
 const widthOffset = 0xfee0;
 const ofTheEast = /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Hangul}]/u;
@@ -58,5 +61,19 @@ export function lineOf(text: string, number: number): Line {
 
 /** The lines of a text, whatever ends them. */
 export function linesOf(text: string): Line[] {
-	return text.split(/\r\n|\r|\n|\u2028|\u2029|\f/).map((line, at) => lineOf(line, at + 1));
+	const lines: Line[] = [];
+	let blank = 0;
+	let number = 0;
+	let from = 0;
+	const end = /\r\n|\r|\n|\u2028|\u2029|\f|$/g;
+	for (let found = end.exec(text); found; found = end.exec(text)) {
+		number += 1;
+		const line = text.slice(from, found.index);
+		from = found.index + found[0].length;
+		blank = line.trim() ? 0 : blank + 1;
+		// of many blank lines a few say all that they say
+		if (blank <= mostBlank) lines.push(lineOf(line.length > bounds.cell ? line.slice(0, bounds.cell) : line, number));
+		if (found[0] === '') break;
+	}
+	return lines;
 }

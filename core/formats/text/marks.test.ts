@@ -26,7 +26,8 @@ describe('a part of a line', () => {
 				];
 				const part = cut({ ...lineOf('', 1), text, markup }, from, to);
 				expect(part.text).toBe(text.slice(from, to).trim());
-				expect(seen(plainText(part.markup))).toBe(seen(part.text));
+				// a raised number is written with a sign of its own
+				expect(seen(plainText(part.markup)).replace(/\^/g, '')).toBe(seen(part.text));
 			}),
 			{ numRuns: 500, seed: 7 }
 		);

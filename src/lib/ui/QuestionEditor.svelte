@@ -9,6 +9,7 @@
 	import Matching from './edit/Matching.svelte';
 	import Options from './edit/Options.svelte';
 	import Ordering from './edit/Ordering.svelte';
+	import { keepDraft } from './drafts';
 	import RichText from './RichText.svelte';
 	import { untrack } from 'svelte';
 
@@ -18,6 +19,9 @@
 		courseId,
 		busy,
 		failure,
+		draftKey,
+		version,
+		from = null,
 		save,
 		cancel,
 		handIn
@@ -26,15 +30,31 @@
 		courseId: number;
 		busy: boolean;
 		failure: string;
+		/** Under which what is written is kept until it is saved. */
+		draftKey: string;
+		version: number;
+		/** What was being written before, to go on with. */
+		from?: unknown;
 		save: (question: unknown) => void;
 		cancel: () => void;
 		/** Gives a file that the question lacks, by the name under which it speaks of it. */
 		handIn?: (name: string, file: File) => void;
 	} = $props();
 
-	let draft = $state(untrack(() => structuredClone($state.snapshot(question)) as Question));
-	let whole = $state(false);
-	let json = $state('');
+	const before = untrack(() => from as { json?: string } | null);
+	let draft = $state(
+		untrack(() => structuredClone($state.snapshot(from && !before?.json ? from : question)) as Question)
+	);
+	let whole = $state(before?.json !== undefined);
+	let json = $state(before?.json ?? '');
+	// what is written stays in this browser until it is kept or let go, wherever one goes meanwhile
+	const first = untrack(() => JSON.stringify(question));
+	$effect(() => {
+		const now = JSON.stringify(draft);
+		const text = json;
+		if (whole && text) keepDraft(draftKey, { json: text }, version);
+		else if (now !== first) keepDraft(draftKey, JSON.parse(now) as unknown, version);
+	});
 	let fault = $state('');
 	const attachments = $derived(draft.attachments);
 	const bare = () => {

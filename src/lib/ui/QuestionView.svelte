@@ -69,10 +69,14 @@
 		const file = question.attachments.find((one) => one.name === name);
 		return file?.hash ? `/courses/${courseId}/files/${file.hash}?as=${encodeURIComponent(file.mediaType)}` : null;
 	};
-	const credit = (value: number) => (value >= 1 ? 'key' : value === 0 ? '' : percentOf(value));
+	const allOrNothing = $derived(question.kind === 'multiple-response' && question.combination === 'all');
+	const credit = (value: number) =>
+		value >= 1 || (allOrNothing && value > 0) ? 'key' : value === 0 || allOrNothing ? '' : percentOf(value);
 
+	/** What is asked: the same question fetched anew, or verified meanwhile, leaves the answer and its mark where they are. */
+	const asked = $derived(JSON.stringify(question));
 	$effect(() => {
-		void question;
+		void asked;
 		ticked = [];
 		text = '';
 		rest = {};
@@ -134,7 +138,14 @@
 							onchange={(event) => tick(option.identifier, event.currentTarget.checked)}
 						/>
 					{:else}
-						<svg viewBox="0 0 12 12" aria-hidden="true"><circle cx="6" cy="6" r="3.6" /></svg>
+						<svg viewBox="0 0 12 12" aria-hidden="true"
+							>{#if question.kind === 'multiple-response'}<rect
+									x="2.4"
+									y="2.4"
+									width="7.2"
+									height="7.2"
+								/>{:else}<circle cx="6" cy="6" r="3.6" />{/if}</svg
+						>
 					{/if}
 					<span class="rich"
 						><!-- eslint-disable-next-line svelte/no-at-html-tags -->
@@ -150,6 +161,9 @@
 				</label>
 			{/each}
 		</div>
+		{#if mode === 'key' && allOrNothing}<p class="mute mt-2 text-[13px]">
+				All that are right, and no other, earn the points; else there are none.
+			</p>{/if}
 	{:else if question.kind === 'short-answer' || question.kind === 'numeric'}
 		{#if mode === 'try'}
 			<p class="mt-3">

@@ -1,6 +1,7 @@
 <script lang="ts" generics="Item extends { id: number }">
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { onMount, tick, untrack, type Snippet } from 'svelte';
+	import { isNoShortcut } from './keys';
 
 	/** A list of any length, one line an entry, walked with the arrow keys; only what is seen is drawn. */
 	let {
@@ -70,14 +71,7 @@
 	}
 	function keys(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
-		if (
-			event.ctrlKey ||
-			event.metaKey ||
-			event.altKey ||
-			/^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) ||
-			document.querySelector('dialog[open]')
-		)
-			return;
+		if (isNoShortcut(event)) return;
 		const inside = scroller?.contains(target);
 		if (event.key === 'j' || (inside && event.key === 'ArrowDown')) void go(at + 1);
 		else if (event.key === 'k' || (inside && event.key === 'ArrowUp')) void go(at < 0 ? 0 : at - 1);

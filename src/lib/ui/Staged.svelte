@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { checkOf, mendFor } from '$core/checks';
+	import { hasKey } from '$core/scoring/keys';
 	import type { MatchRule } from '$core/take-in/decision';
 	import type { StagedQuestion } from '$lib/server/loads/review';
 	import Findings from './Findings.svelte';
@@ -8,7 +9,9 @@
 	import QuestionView from './QuestionView.svelte';
 	import Source from './Source.svelte';
 	import WordChanges from './WordChanges.svelte';
-	import { count } from './words';
+	import { draftOf, dropDraft, type Draft } from './drafts';
+	import { count, dateTime } from './words';
+	import { untrack } from 'svelte';
 
 	/**
 	 * A question of a load: as a student sees it, to be tried, to be edited, its source, its snags with their mends, and
@@ -27,7 +30,10 @@
 		edit,
 		match,
 		verify,
-		handIn
+		handIn,
+		points,
+		countOf,
+		leaveOut
 	}: {
 		shown: StagedQuestion;
 		number: number;
@@ -43,9 +49,36 @@
 		edit: (question: unknown) => Promise<boolean>;
 		match?: (rule: MatchRule | null) => void;
 		verify?: (verified: boolean) => void;
+		/** What it is worth once it is taken in, where a rule says otherwise. */
+		points?: number | null;
+		/** In how many questions of the load a rule speaks. */
+		countOf?: (rule: string) => number;
+		/** Leaves the question out, where it is there twice. */
+		leaveOut?: () => void;
 		/** Gives a file that the question lacks. */
 		handIn?: (name: string, file: File) => void;
 	} = $props();
+
+	const draftKey = $derived(`staged ${shown.id}`);
+	let resumed = $state(false);
+	/** What was being written of this question and was left without being kept: it is offered before anything else is written. */
+	let offered = $state.raw<Draft | null>(null);
+	let offeredFor = '';
+	$effect(() => {
+		const key = draftKey;
+		const editing = tab === 'edit';
+		untrack(() => {
+			if (!mayChange || (editing && key === offeredFor)) return;
+			if (key !== offeredFor) resumed = false;
+			offeredFor = key;
+			offered = draftOf(key);
+		});
+	});
+	function letGo() {
+		dropDraft(draftKey);
+		offered = null;
+		resumed = false;
+	}
 
 	type Tab = 'question' | 'try' | 'edit' | 'source' | 'snags' | 'against';
 	let tab = $state<Tab>('question');
@@ -80,27 +113,53 @@
 			onclick={() => (tab = name)}>{words}</button
 		>{/each}
 </div>
+{#if offered && !resumed && shown.question.kind !== 'unreadable'}<p
+		class="notice doubtful flex flex-wrap items-center gap-2"
+		role="status"
+	>
+		<span
+			>There is text of yours on this question that was not kept, from {dateTime(
+				new Date(offered.at)
+			)}{offered.version === shown.version ? '' : '; the question has been changed since'}.</span
+		>
+		<button
+			type="button"
+			class="button small"
+			onclick={() => {
+				resumed = true;
+				tab = 'edit';
+			}}>Go on with it</button
+		><button type="button" class="button small ghost" onclick={letGo}>Let it go</button>
+	</p>{/if}
 {#if tab === 'question' || tab === 'try'}
 	<QuestionView
 		question={shown.question}
 		{courseId}
 		mode={tab === 'try' ? 'try' : 'key'}
 		words={shown.reports.flatMap((report) => report.words)}
-		onmark={(mark) => mayChange && mark?.credit === 1 && !shown.verifiedBy && verify?.(true)}
+		onmark={(mark) => mayChange && mark?.credit === 1 && !shown.verifiedBy && hasKey(shown.question) && verify?.(true)}
 	/>
 	<p class="mt-4 flex items-center gap-3 text-[13px]">
 		<span class="mute"
-			>{shown.question.points === null ? 'no points given' : count(shown.question.points, 'point')}</span
+			>{shown.question.points === null ? 'no points given' : count(shown.question.points, 'point')}{points !==
+				undefined && points !== shown.question.points
+				? `, ${points ?? 'none'} by the rule once it is taken in`
+				: ''}</span
 		>
 		{#if shown.edited}<span class="mute">changed since it was read</span>{/if}
 		{#if shown.verifiedBy}<Mark severity="whole" word="key verified by {shown.verifiedBy}" />{/if}
-		{#if mayChange && verify}<button
+		{#if mayChange && verify && (hasKey(shown.question) || shown.verifiedBy)}<button
 				type="button"
 				class="button small ghost ml-auto"
 				disabled={busy}
 				onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Take that back' : 'Verify the key'}</button
 			>{/if}
 	</p>
+	{#if leaveOut && mayChange && shown.reports.some((report) => report.rule === 'exact-duplicate')}<p class="mt-2">
+			<button type="button" class="button small" disabled={busy} onclick={leaveOut}
+				>Keep the other: leave this one out</button
+			>
+		</p>{/if}
 	{#if tab === 'question' && shown.reports.length}<div class="mt-3">
 			<Findings findings={shown.reports.slice(0, 2)} />
 			{#if mayChange && mends.length}<button
@@ -110,16 +169,26 @@
 					onclick={() => mend(mends[0]!, false)}>{checkOf(mends[0]!)!.mend!.title}</button
 				>{/if}
 		</div>{/if}
+{:else if tab === 'edit' && offered && !resumed}
+	<p class="mute">Say first what becomes of the text that was not kept.</p>
 {:else if tab === 'edit'}
-	{#key `${shown.id} ${shown.version}`}<QuestionEditor
+	{#key `${shown.id} ${shown.version} ${resumed}`}<QuestionEditor
 			question={shown.question}
+			{draftKey}
+			version={shown.version}
+			from={resumed ? offered?.question : null}
 			{courseId}
 			{busy}
 			{failure}
 			save={async (question) => {
-				if (await edit(question)) tab = 'question';
+				if (!(await edit(question))) return;
+				letGo();
+				tab = 'question';
 			}}
-			cancel={() => (tab = 'question')}
+			cancel={() => {
+				letGo();
+				tab = 'question';
+			}}
 			{...handIn ? { handIn } : {}}
 		/>{/key}
 {:else if tab === 'source'}
@@ -128,6 +197,7 @@
 		file={shown.question.source?.file ?? ''}
 		first={shown.question.source?.line ?? 1}
 		{lit}
+		words={shown.reports.flatMap((report) => report.words)}
 	/>
 {:else if tab === 'snags'}
 	{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
@@ -138,7 +208,7 @@
 				<button type="button" class="button small" disabled={busy} onclick={() => mend(rule, false)}
 					>{checkOf(rule)!.mend!.title}</button
 				><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
-					>in the whole load</button
+					>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
 				>
 			</p>{/each}
 	{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
 	import Moon from '@lucide/svelte/icons/moon';
@@ -57,6 +58,19 @@
 		document.documentElement.dataset.mode = mode;
 		localStorage.setItem('mode', mode);
 	}
+	/** Puts the focus where one goes on at once. */
+	function focused(node: HTMLElement) {
+		node.focus();
+	}
+	function search(event: KeyboardEvent) {
+		if (event.key === 'Escape') open = false;
+		const [only, ...more] = found;
+		if (event.key !== 'Enter' || !only || more.length) return;
+		event.preventDefault();
+		open = false;
+		void goto(addressOf(only));
+	}
+	const addressOf = (one: Course) => `/courses/${one.id}/${here ?? 'loads'}`;
 	function leave(event: FocusEvent) {
 		if (!box?.contains(event.relatedTarget as Node | null)) open = false;
 	}
@@ -64,7 +78,15 @@
 
 <header>
 	<div class="course" bind:this={box} onfocusout={leave}>
-		<button type="button" aria-expanded={open} aria-controls="courses" onclick={() => (open = !open)}>
+		<button
+			type="button"
+			aria-expanded={open}
+			aria-controls="courses"
+			onclick={() => {
+				open = !open;
+				words = '';
+			}}
+		>
 			<b class="heading cut">{course.name}</b>
 			<span class="mute"
 				>{course.code} · {course.intake}
@@ -74,19 +96,18 @@
 		</button>
 		{#if open}
 			<div id="courses" class="menu" role="group" aria-label="Courses">
-				<!-- svelte-ignore a11y_autofocus -->
 				<input
 					class="field"
 					type="search"
 					placeholder="find a course"
 					aria-label="Find a course"
-					autofocus
+					use:focused
 					bind:value={words}
-					onkeydown={(event) => event.key === 'Escape' && (open = false)}
+					onkeydown={search}
 				/>
 				{#each found as one (one.id)}
 					<a
-						href="/courses/{one.id}/{here ?? 'loads'}"
+						href={addressOf(one)}
 						aria-current={one.id === course.id ? 'true' : undefined}
 						onclick={() => (open = false)}><b>{one.name}</b> <span class="mute">{one.code} · {one.intake}</span></a
 					>
@@ -96,10 +117,11 @@
 		{/if}
 	</div>
 	<nav aria-label="Stations">
+		<!-- the strand goes from knot to knot, and never through one -->
 		<svg viewBox="0 0 760 76" preserveAspectRatio="none" aria-hidden="true">
 			{#each [-76, 76, 228, 380, 532, 684] as from, at (from)}
 				<path
-					d="M{from + 15} 28C{from + 45} 21 {from + 56} 36 {from + 76} 29S{from + 112} 22 {from + 137} 28"
+					d="M{from + 22} 28C{from + 48} 21 {from + 58} 36 {from + 76} 29S{from + 108} 22 {from + 130} 28"
 					fill="none"
 					stroke="var(--woad)"
 					stroke-width={at < 5 ? weight(at) : 2}
@@ -118,7 +140,7 @@
 					>
 						<span class="knot"
 							><svg viewBox="0 0 32 32" aria-hidden="true"
-								><circle cx="16" cy="16" r="14.5" /><path d="M2 19C10-1 33 7 29 22" /></svg
+								><circle cx="16" cy="16" r="14.5" /><path d="M3.4 11C8 3.6 24 3.6 28.6 11" /></svg
 							><span class="count" class:long={short(waiting[station.key]).length > 3}
 								>{short(waiting[station.key])}</span
 							></span
@@ -241,6 +263,9 @@
 	.knot svg {
 		position: absolute;
 		inset: 0;
+	}
+	.knot {
+		z-index: 1;
 	}
 	.knot circle {
 		fill: var(--ground);

@@ -1,8 +1,11 @@
 import { zipSync } from 'fflate';
+import { getContext, setContext } from 'svelte';
 
 /** A file on its way to the tray. */
 export interface Sending {
 	key: number;
+	/** The course that it is sent to. */
+	course: { id: number; name: string };
 	name: string;
 	size: number;
 	sent: number;
@@ -26,15 +29,19 @@ export class Uploads {
 	readonly #stopped = new Set<number>();
 
 	constructor(
-		readonly address: string,
 		readonly limit: number,
 		readonly limitWords: string,
 		/** Told when a file has arrived in full. */
 		readonly arrived: () => Promise<void>
 	) {}
 
-	/** Sends files, each for itself. */
-	add(files: Iterable<File>): void {
+	/** What is on its way to a course, or has failed there. */
+	of(courseId: number): Sending[] {
+		return this.list.filter((one) => one.course.id === courseId);
+	}
+
+	/** Sends files to a course, each for itself; `done` is told the key of the load that each has become. Gives the key of the last. */
+	add(course: Sending['course'], files: Iterable<File>, done?: (loadId: number) => void): number {
 		for (const file of files) {
 			this.#next += 1;
 			const failure =
@@ -45,6 +52,7 @@ export class Uploads {
 						: '';
 			this.list.push({
 				key: this.#next,
+				course: { id: course.id, name: course.name },
 				name: file.name,
 				size: file.size,
 				sent: 0,
@@ -52,8 +60,9 @@ export class Uploads {
 				state: failure ? 'failed' : 'sending',
 				failure
 			});
-			if (!failure) void this.#send(this.#next, file);
+			if (!failure) void this.#send(this.#next, file, `/courses/${course.id}/loads/upload`, done);
 		}
+		return this.#next;
 	}
 
 	/** Takes a file off the list; one that is still on its way is stopped. */
@@ -66,8 +75,8 @@ export class Uploads {
 		return this.list.find((one) => one.key === key);
 	}
 
-	async #call(method: string, query: string, body?: BodyInit): Promise<{ id: number; received: number } | string> {
-		const response = await fetch(`${this.address}${query}`, {
+	async #call(method: string, address: string, body?: BodyInit): Promise<{ id: number; received: number } | string> {
+		const response = await fetch(address, {
 			method,
 			headers: {
 				Accept: 'application/json',
@@ -82,11 +91,11 @@ export class Uploads {
 		return answer.message ?? 'The server could not take it. Drop the file again.';
 	}
 
-	async #send(key: number, file: File): Promise<void> {
+	async #send(key: number, file: File, address: string, done?: (loadId: number) => void): Promise<void> {
 		let at: { id: number; received: number } | null = null;
 		for (let wait = 500; ;) {
 			if (this.#stopped.has(key)) {
-				if (at) void fetch(`${this.address}?id=${at.id}`, { method: 'DELETE' }).catch(() => undefined);
+				if (at) void fetch(`${address}?id=${at.id}`, { method: 'DELETE' }).catch(() => undefined);
 				return;
 			}
 			const one = this.#mine(key);
@@ -96,12 +105,12 @@ export class Uploads {
 				const answer: { id: number; received: number } | string = at
 					? await this.#call(
 							'PUT',
-							`?id=${at.id}&offset=${at.received}`,
+							`${address}?id=${at.id}&offset=${at.received}`,
 							file.slice(at.received, at.received + pieceSize)
 						)
 					: await this.#call(
 							'POST',
-							'',
+							address,
 							JSON.stringify({ name: file.name, size: file.size, mark: String(file.lastModified) })
 						);
 				if (typeof answer === 'string') {
@@ -115,6 +124,7 @@ export class Uploads {
 				wait = 500;
 				if (answer.received >= file.size) {
 					this.list = this.list.filter((other) => other.key !== key);
+					done?.(answer.id);
 					await this.arrived();
 					return;
 				}
@@ -128,6 +138,14 @@ export class Uploads {
 		}
 	}
 }
+
+const contextKey = Symbol('uploads');
+
+/** Makes the uploads known to the pages of a course. */
+export const setUploads = (uploads: Uploads) => setContext(contextKey, uploads);
+
+/** The uploads that the pages of all courses share. */
+export const getUploads = () => getContext<Uploads>(contextKey);
 
 async function filesIn(entry: FileSystemEntry, path: string, out: Map<string, File>): Promise<void> {
 	if (entry.isFile) {

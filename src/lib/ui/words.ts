@@ -31,6 +31,19 @@ export function ago(moment: Date | string, now = Date.now()): string {
 	return (then.getFullYear() === new Date(now).getFullYear() ? weekday : day).format(then);
 }
 
+const moment = new Intl.DateTimeFormat('en-GB', {
+	day: 'numeric',
+	month: 'short',
+	year: 'numeric',
+	hour: '2-digit',
+	minute: '2-digit'
+});
+
+/** The date and the time of a moment: "28 Nov 2026, 14:05". */
+export function dateTime(when: Date | string): string {
+	return moment.format(new Date(when));
+}
+
 /** A path of categories for people. */
 export function pathText(path: string[]): string {
 	return path.length ? path.join(' › ') : 'no category';

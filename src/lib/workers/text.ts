@@ -1,4 +1,4 @@
-import { checkQuestion } from '$core/checks';
+import { checkBeside } from '$core/checks';
 import { readMarkedText } from '$core/formats/text/grammar';
 import { linesOf } from '$core/formats/text/lines';
 import type { Question } from '$core/model/question';
@@ -18,7 +18,7 @@ self.onmessage = (event: MessageEvent<string>) => {
 		reports: found.reports,
 		questions: found.questions.map((one) => ({
 			...one,
-			reports: [...one.reports, ...checkQuestion(one.question, { duplicateOf: () => null })]
+			reports: [...one.reports, ...checkBeside(one.question, one.reports, { duplicateOf: () => null })]
 		}))
 	};
 	postMessage(answer);

@@ -5,7 +5,7 @@ import { database } from '$lib/server/db/pool';
 import { signIn } from '$lib/server/people/sessions';
 
 const shape = object({
-	email: string().trim().max(190).required('Write your address.'),
+	email: string().trim().max(190).required('Write your e-mail address.'),
 	password: string().max(1000).required('Write your password.')
 });
 

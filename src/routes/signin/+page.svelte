@@ -6,7 +6,7 @@
 <svelte:head><title>Sign in · Yarn Barrow</title></svelte:head>
 <main class="mx-auto flex min-h-full w-full max-w-[360px] flex-col justify-center px-6 pb-24">
 	<svg
-		viewBox="0 0 120 64"
+		viewBox="0 -6 120 72"
 		class="mb-4 w-28"
 		aria-hidden="true"
 		fill="none"
@@ -26,7 +26,7 @@
 	<p class="mute mb-6">Question banks, in and out, with nothing lost on the way.</p>
 	<form method="POST" use:enhance class="flex flex-col gap-4">
 		<label class="flex flex-col gap-1"
-			>Address <input
+			>E-mail <input
 				class="field"
 				name="email"
 				type="email"

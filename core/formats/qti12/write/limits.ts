@@ -6,6 +6,7 @@ import { serialise } from '../../../xml/serialise';
 import { parseXml } from '../../../xml/stream';
 import { features } from '../../fit/features';
 import type { Limits } from '../../fit/fit';
+import { wholeQuizzes, type QuizLimits } from '../../fit/quizzes';
 import { ways } from '../../fit/nearest';
 
 const keep = (without: string[]) => features.map((one) => one.name).filter((name) => !without.includes(name));
@@ -27,6 +28,7 @@ const lost12 = [
 	'word-bank',
 	'mixed-bank',
 	'uses',
+	'open-all',
 	'outside'
 ];
 
@@ -173,4 +175,18 @@ export const cartridgeLimits: Limits = {
 		}
 		return { question, what };
 	}
+};
+
+/** What QTI 1.2 holds of a quiz: it has no points of a part. */
+export const quizzes12: QuizLimits = { ...wholeQuizzes, points: false };
+
+/** What a cartridge holds of a quiz: one list of questions, which stand in it and nowhere else (Common Cartridge, assessment profile). */
+export const cartridgeQuizzes: QuizLimits = {
+	carries: true,
+	parts: false,
+	draws: false,
+	overdraws: false,
+	points: false,
+	shuffles: false,
+	shares: false
 };

@@ -6,7 +6,8 @@ import { fit, type Limits } from '../../fit/fit';
 import type { QuizToWrite, ToWrite } from '../../format';
 import { addressOf, MediaFiles } from '../../package/files';
 import { tidy } from '../../numbers';
-import { cartridgeLimits, limits12, limits12Bare } from './limits';
+import { fitQuizzes } from '../../fit/quizzes';
+import { cartridgeLimits, limits12, limits12Bare, quizzes12 } from './limits';
 import { writeItem12, type Profile } from './item';
 
 const encoder = new TextEncoder();
@@ -159,7 +160,9 @@ export async function* writeQti12(
 			`<resource identifier="RES-Q" type="imsqti_xmlv1p1" href="questions.xml"><file href="questions.xml"/>${pictures.map(({ path }) => `<file href="${addressOf(path)}"/>`).join('')}</resource>`
 		);
 	}
-	for (const [at, quiz] of quizzes.entries()) {
+	const fitted = fitQuizzes(quizzes, quizzes12, (at) => items.get(at)?.length ?? 0);
+	for (const [at, { quiz }] of fitted.entries()) {
+		if (!quiz) continue;
 		const file = `quiz-${at + 1}.xml`;
 		yield* zip.add(file, encode(quizXml(quiz, items, at)));
 		resources.push(
@@ -175,16 +178,19 @@ export async function* writeQti12(
 	yield* zip.end();
 }
 
-/** Where each question stands in a cartridge: in the first quiz that uses it, by the place of that from 0, and in the bank, -1, where none does. */
+/**
+ * Where each question stands in a cartridge: in the first quiz that uses it, by the place of that from 0 and in its order,
+ * and in the bank, -1, where none does.
+ */
 function cartridgeGroups(count: number, quizzes: QuizToWrite[]): [number, number[]][] {
-	const holders = quizzes.map((quiz) => new Set(quiz.parts.flatMap((part) => part.questions)));
-	const groups = new Map<number, number[]>();
-	for (let at = 0; at < count; at += 1) {
-		const group = holders.findIndex((one) => one.has(at));
-		if (groups.has(group)) groups.get(group)!.push(at);
-		else groups.set(group, [at]);
-	}
-	return [...groups].sort(([a], [b]) => a - b);
+	const taken = new Set<number>();
+	const groups = quizzes.map((quiz, at): [number, number[]] => {
+		const members = [...new Set(quiz.parts.flatMap((part) => part.questions))].filter((one) => !taken.has(one));
+		for (const one of members) taken.add(one);
+		return [at, members];
+	});
+	const bank = Array.from({ length: count }, (_, at) => at).filter((at) => !taken.has(at));
+	return [[-1, bank] as [number, number[]], ...groups].filter(([, members]) => members.length > 0);
 }
 
 /** The order in which questions stand in a cartridge: those of no quiz in front, and then those of each. */

@@ -40,11 +40,20 @@ function responseNames(blanks: Blank[]): string[] {
 
 const isPlain = (blank: Extract<Blank, { form: 'text' }>) => blank.accepted.every((one) => !one.match);
 
-function listIdentifiers(blank: Extract<Blank, { form: 'list' }>): string[] {
-	return identifiersFor(blank.entries, 'E');
+type ListBlank = Extract<Blank, { form: 'list' }>;
+/** The names of the entries of each list: an item names no two choices alike, though they stand in different lists. */
+type EntryNames = ReadonlyMap<Blank, string[]>;
+
+function entryNames(blanks: readonly Blank[]): EntryNames {
+	const lists = blanks.filter((blank): blank is ListBlank => blank.form === 'list');
+	const names = identifiersFor(
+		lists.flatMap((blank) => blank.entries),
+		'E'
+	);
+	return new Map(lists.map((blank) => [blank, names.splice(0, blank.entries.length)]));
 }
 
-function declarationOf(blank: Exclude<Blank, { form: 'word' }>, name: string): string {
+function declarationOf(blank: Exclude<Blank, { form: 'word' }>, name: string, choices: EntryNames): string {
 	if (blank.form === 'open') return declare('single', 'string', '', name);
 	if (blank.form === 'text') {
 		const entries = isPlain(blank)
@@ -67,7 +76,7 @@ function declarationOf(blank: Exclude<Blank, { form: 'word' }>, name: string): s
 		const best = bestNumber(blank.accepted, blank.whole);
 		return declare('single', blank.whole ? 'integer' : 'float', correct(best === null ? [] : [best]), name);
 	}
-	const identifiers = listIdentifiers(blank);
+	const identifiers = choices.get(blank)!;
 	const right = blank.entries.flatMap((one, at) =>
 		one.credit > 0 ? [{ credit: one.credit, name: identifiers[at]! }] : []
 	);
@@ -87,6 +96,7 @@ function interactionOf(
 	blank: Exclude<Blank, { form: 'word' }>,
 	name: string,
 	block: boolean,
+	names: EntryNames,
 	{ flow }: Writing
 ): string {
 	if (blank.form === 'open') return `<extendedTextInteraction responseIdentifier="${name}"/>`;
@@ -94,7 +104,7 @@ function interactionOf(
 		const entry = `<textEntryInteraction responseIdentifier="${name}" class="blank"/>`;
 		return block ? `<p>${entry}</p>` : entry;
 	}
-	const identifiers = listIdentifiers(blank);
+	const identifiers = names.get(blank)!;
 	if (block || blank.several) {
 		const choices = blank.entries
 			.map((one, at) => `<simpleChoice identifier="${identifiers[at]}">${flow(one.text)}</simpleChoice>`)
@@ -140,13 +150,14 @@ export function blanksParts(question: FillBlanksQuestion, writing: Writing): Par
 	const { scale, blocks } = writing;
 	const blanks = question.blanks as Exclude<Blank, { form: 'word' }>[];
 	const names = responseNames(blanks);
+	const entries = entryNames(blanks);
 	const place = new Map(blanks.map((blank, at) => [blank.identifier, at]));
 	const held: string[] = [];
 	// the interactions are put in after the markup is brought into the form of the standard
 	const body = replaceBlanks(blocks(question.stem), (identifier, block) => {
 		const at = place.get(identifier);
 		if (at === undefined) return '';
-		held.push(interactionOf(blanks[at]!, names[at]!, block, writing));
+		held.push(interactionOf(blanks[at]!, names[at]!, block, entries, writing));
 		return held.at(-1)!;
 	});
 	const tests = blanks.map((blank, at) => rightTest(blank, names[at]!)).filter(Boolean);
@@ -157,7 +168,7 @@ export function blanksParts(question: FillBlanksQuestion, writing: Writing): Par
 				: ''
 			: blanks.map((blank, at) => ruleOf(blank, names[at]!, scale)).join('');
 	return {
-		declaration: blanks.map((blank, at) => declarationOf(blank, names[at]!)).join('\n'),
+		declaration: blanks.map((blank, at) => declarationOf(blank, names[at]!, entries)).join('\n'),
 		interaction: '',
 		body,
 		...(rules ? { rules } : {})
@@ -188,9 +199,11 @@ function gapParts(question: FillBlanksQuestion, { scale, blocks }: Writing): Par
 				`<gapText identifier="${words[at]}" matchMax="${word.uses ?? 0}">${escapeText(plainText(word.text))}</gapText>`
 		)
 		.join('');
-	const body = replaceBlanks(blocks(question.stem), (identifier) => {
+	const body = replaceBlanks(blocks(question.stem), (identifier, block) => {
 		const at = place.get(identifier);
-		return at === undefined ? '' : `<gap identifier="${gaps[at]}"/>`;
+		if (at === undefined) return '';
+		const gap = `<gap identifier="${gaps[at]}"/>`;
+		return block ? `<p>${gap}</p>` : gap;
 	});
 	const mapping = entries.length && !all ? `<mapping defaultValue="0">${entries.join('')}</mapping>` : '';
 	const interaction = `<gapMatchInteraction responseIdentifier="RESPONSE"${shuffleText(question.shuffle)}>${texts}${body}</gapMatchInteraction>`;

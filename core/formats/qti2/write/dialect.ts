@@ -47,7 +47,10 @@ const lost = [
 	'slider-unit',
 	'rich-labels',
 	'odd-whole',
-	'odd-truth'
+	'odd-truth',
+	'lone-open-blank',
+	'open-all',
+	'inline-open-blanks'
 ];
 
 function limits(namespace: string, root: string, without: string[], kindsWithout: Kind[] = []): Limits {

@@ -5,6 +5,7 @@ import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import type { QuizToWrite, ToWrite } from '../../format';
 import { tidy } from '../../numbers';
 import { fit } from '../../fit/fit';
+import { fitQuizzes, wholeQuizzes } from '../../fit/quizzes';
 import { addressOf, MediaFiles } from '../../package/files';
 import type { Dialect } from './dialect';
 import { writeItem, writeStimulus } from './item';
@@ -49,7 +50,9 @@ function testXml(quiz: QuizToWrite, items: Map<number, Written[]>, namespace: st
 		const select = part.draw === null ? '' : `<selection select="${part.draw}"/>`;
 		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>\n${references.join('\n')}\n</assessmentSection>`;
 	});
-	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${sections.join('\n')}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE" weightIdentifier="WEIGHT"/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`.replace(
+	// a weight that is named has to be there (2.1, 14.2: weightIdentifier)
+	const weighted = sections.some((section) => section.includes('<weight '));
+	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${sections.join('\n')}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"${weighted ? ' weightIdentifier="WEIGHT"' : ''}/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`.replace(
 		'<testPart',
 		'<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>\n<testPart'
 	);
@@ -110,7 +113,8 @@ export async function* writeQti2(
 		}
 		written(at + 1);
 	}
-	for (const [at, quiz] of quizzes.entries()) {
+	for (const [at, { quiz }] of fitQuizzes(quizzes, wholeQuizzes, (one) => items.get(one)?.length ?? 0).entries()) {
+		if (!quiz) continue;
 		const file = `tests/t${at + 1}.xml`;
 		yield* zip.add(file, encode(dialect.rename(testXml(quiz, items, dialect.namespace))));
 		const dependencies = [...new Set(quiz.parts.flatMap((part) => part.questions))].flatMap((one) =>

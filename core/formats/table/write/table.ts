@@ -1,4 +1,4 @@
-import { plainText } from '../../../markup/text';
+import { beginning, plainText } from '../../../markup/text';
 import { isChoice, type Question } from '../../../model/question';
 import { fit, type Limits } from '../../fit/fit';
 import { tidy } from '../../numbers';
@@ -86,8 +86,10 @@ export function tableCells(question: Question, options: number): string[] {
 }
 
 /** A cell of CSV (RFC 4180); what a spreadsheet would take for a formula gets an apostrophe in front. */
+const isFormula = (text: string) => /^[=+\-@\t\r]/.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text);
+
 function csvCell(text: string): string {
-	const safe = /^[=+\-@]/.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text) ? `'${text}` : text;
+	const safe = isFormula(text) ? `'${text}` : text;
 	return /[",\r\n]|^\s|\s$/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
 }
 
@@ -112,11 +114,26 @@ const tableLimits = (rowsFor: (question: Question) => Row[]): Limits => ({
 	refuses: 'a row of a table does not bring it back as one question'
 });
 
-/** What a table of text holds. */
-export const csvLimits: Limits = tableLimits((question) => {
+const tableOfText = tableLimits((question) => {
 	const options = optionCount(question);
 	return rowsOfText(csvLine(tableHeadings(options)) + csvLine(tableCells(question, options)), ',');
 });
+
+/** What a table of text holds. */
+export const csvLimits: Limits = {
+	...tableOfText,
+	settle: (question) => {
+		const settled = tableOfText.settle!(question);
+		if (settled.question.kind === 'unreadable') return settled;
+		const formula = tableCells(settled.question, optionCount(settled.question)).find(isFormula);
+		return formula === undefined
+			? settled
+			: {
+					...settled,
+					note: `“${beginning(formula, 40)}” gets an apostrophe in front in the file, so that no spreadsheet runs it as a formula`
+				};
+	}
+};
 
 /** What a workbook holds. */
 export const xlsxLimits: Limits = tableLimits((question) => {

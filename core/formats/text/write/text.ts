@@ -104,6 +104,7 @@ export const textLimits: Limits = {
 					'slider',
 					'unit',
 					'uses',
+					'distractors',
 					'pictures',
 					'rich-text',
 					'line-breaks'

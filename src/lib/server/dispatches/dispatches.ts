@@ -2,11 +2,13 @@ import type { Pool } from 'mysql2/promise';
 import { enqueue } from '../jobs/jobs';
 import { writtenFormat } from '../../../../core/formats';
 import { defaultFit, type FitOptions } from '../../../../core/formats/fit/fit';
-import type { Loss } from '../../../../core/formats/format';
+import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
+import type { Loss, QuizToWrite } from '../../../../core/formats/format';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { Kind } from '../../../../core/model/question';
 import { row, rows, run, transaction, type Database } from '../db/pool';
-import { poolOf, poolSource, quizOf } from '../quizzes/quizzes';
+import { poolOf } from '../../../../core/draws/pool';
+import { poolSource, quizOf } from '../quizzes/quizzes';
 
 /** What is sent: a whole bank, or a quiz with the questions of its pools. */
 export type Consignment = { bankId: number } | { quizId: number };
@@ -23,8 +25,12 @@ export interface Proof {
 	missing: number;
 	/** Every question that is not identical, with what is not. */
 	lines: { title: string; questionId: number; outcome: string; what: string[] }[];
-	/** What differs in the quiz itself; empty where nothing does. */
+	/** What differs in the quizzes themselves and was not foretold; empty where nothing does. */
 	quiz: string[];
+	/** What was foretold of them. */
+	quizForetold?: string[];
+	quizzesSent?: number;
+	quizzesLeftBehind?: number;
 	hash: string;
 	size: number;
 }
@@ -32,6 +38,8 @@ export interface Proof {
 /** A dispatch as it is shown. */
 export interface Dispatch {
 	id: number;
+	bank_id: number | null;
+	quiz_id: number | null;
 	title: string;
 	format: string;
 	state: 'waiting' | 'writing' | 'proving' | 'done' | 'stopped' | 'failed';
@@ -45,7 +53,7 @@ export interface Dispatch {
 	proof: Proof | null;
 }
 
-/** The keys of the questions of a consignment, in the order in which they are written: as the bank's tree lays them out. */
+/** The keys of the questions of a consignment, in the order in which they are written: that of the bank, or of the parts of the quiz. */
 export async function questionIdsOf(db: Database, courseId: number, what: Consignment): Promise<number[]> {
 	if ('bankId' in what)
 		return (
@@ -57,9 +65,8 @@ export async function questionIdsOf(db: Database, courseId: number, what: Consig
 		).map((one) => one.id);
 	const quiz = await quizOf(db, courseId, what.quizId);
 	if (!quiz) return [];
-	const { banks, inCategory } = await poolSource(db, courseId);
-	const trees = banks.flatMap((bank) => bank.tree);
-	return [...new Set(quiz.parts.flatMap((part) => poolOf(part, trees, inCategory)))].sort((a, b) => a - b);
+	const source = await poolSource(db, courseId);
+	return [...new Set(quiz.parts.flatMap((part) => poolOf(part, source)))];
 }
 
 /** One line of a loss table: what becomes of questions of one kind. */
@@ -70,6 +77,13 @@ export interface LossLine {
 	questions: { id: number; title: string }[];
 }
 
+/** A loss table: what becomes of the questions, by kind, and of the quiz. */
+export interface LossTable {
+	lines: LossLine[];
+	/** What is lost of the quiz, for people; null where what is sent is a bank. */
+	quiz: { carried: boolean; what: string[] } | null;
+}
+
 /** What a format would keep, change and lose of a consignment, by kind. */
 export async function lossTable(
 	db: Database,
@@ -77,10 +91,11 @@ export async function lossTable(
 	what: Consignment,
 	formatName: string,
 	options: FitOptions = defaultFit
-): Promise<LossLine[]> {
+): Promise<LossTable> {
 	const format = writtenFormat(formatName);
 	const ids = await questionIdsOf(db, courseId, what);
-	if (!format || !ids.length) return [];
+	if (!format || !ids.length) return { lines: [], quiz: null };
+	const written = new Map<number, number>();
 	const lines = new Map<string, LossLine>();
 	const found = await rows<{ id: number; title: string; document: string }>(
 		db,
@@ -90,15 +105,47 @@ export async function lossTable(
 	for (const one of found) {
 		const question = parseQuestion(JSON.parse(one.document));
 		const loss = format.loss(question, options);
+		written.set(one.id, loss.fitted.length);
 		const what = loss.what.join('; ');
 		const key = `${question.kind}\n${loss.outcome}\n${what}`;
 		if (!lines.has(key)) lines.set(key, { kind: question.kind, outcome: loss.outcome, what, questions: [] });
 		lines.get(key)!.questions.push({ id: one.id, title: one.title });
 	}
 	const rank = { lost: 0, changed: 1, kept: 2 };
-	return [...lines.values()].sort(
-		(a, b) => rank[a.outcome] - rank[b.outcome] || b.questions.length - a.questions.length
-	);
+	const quizzes = 'quizId' in what ? await quizToWrite(db, courseId, what.quizId, ids) : [];
+	const [fitted] = fitQuizzes(quizzes, format.quizLimits, (at) => written.get(ids[at]!) ?? 0);
+	return {
+		lines: [...lines.values()].sort(
+			(a, b) => rank[a.outcome] - rank[b.outcome] || b.questions.length - a.questions.length
+		),
+		quiz: fitted ? { carried: fitted.quiz !== null, what: fitted.what } : null
+	};
+}
+
+/** A quiz as it is to be written; `ids` are the questions of the consignment in their order. */
+export async function quizToWrite(
+	db: Database,
+	courseId: number,
+	quizId: number,
+	ids: number[]
+): Promise<QuizToWrite[]> {
+	const quiz = await quizOf(db, courseId, quizId);
+	if (!quiz) return [];
+	const source = await poolSource(db, courseId);
+	const place = new Map(ids.map((id, at) => [id, at]));
+	return [
+		{
+			identifier: `QUIZ-${quizId}`,
+			title: quiz.title,
+			parts: quiz.parts.map((part) => ({
+				title: part.title,
+				draw: part.draw,
+				pointsEach: part.pointsEach,
+				shuffle: part.shuffleQuestions,
+				questions: poolOf(part, source).flatMap((id) => place.get(id) ?? [])
+			}))
+		}
+	];
 }
 
 const safeName = (text: string) =>
@@ -151,7 +198,7 @@ export async function begin(
 }
 
 const columns =
-	'd.id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
+	'd.id, d.bank_id, d.quiz_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
 const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
 	...one,
 	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null

@@ -14,13 +14,13 @@ import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
-import { placesOfFitted, quizDifferences } from '../../../../core/compare/quizzes';
+import { placesOfFitted, proveQuizzes } from '../../../../core/compare/quizzes';
+import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
 import { QuestionPlaces } from '../../../../core/formats/question-places';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
-import { poolOf, poolSource, quizOf } from '../quizzes/quizzes';
-import { questionIdsOf, type Consignment, type Proof } from './dispatches';
+import { questionIdsOf, quizToWrite, type Consignment, type Proof } from './dispatches';
 
 const batch = 400;
 const mostLines = 2000;
@@ -146,27 +146,6 @@ function teller(pool: Pool, dispatchId: number): (count: number) => void {
 	};
 }
 
-async function quizToWrite(pool: Pool, courseId: number, quizId: number, ids: number[]): Promise<QuizToWrite[]> {
-	const quiz = await quizOf(pool, courseId, quizId);
-	if (!quiz) return [];
-	const { banks, inCategory } = await poolSource(pool, courseId);
-	const trees = banks.flatMap((bank) => bank.tree);
-	const place = new Map(ids.map((id, at) => [id, at]));
-	return [
-		{
-			identifier: `QUIZ-${quizId}`,
-			title: quiz.title,
-			parts: quiz.parts.map((part) => ({
-				title: part.title,
-				draw: part.draw,
-				pointsEach: part.pointsEach,
-				shuffle: part.shuffleQuestions,
-				questions: poolOf(part, trees, inCategory).map((id) => place.get(id)!)
-			}))
-		}
-	];
-}
-
 async function prove(
 	pool: Pool,
 	file: StoredFile,
@@ -268,9 +247,14 @@ async function prove(
 		proof.missing += 1;
 		note(sent.at, sent.question.title, 'missing', []);
 	}
-	proof.quiz = quizDifferences(quizzes, quizzesBack, {
+	const fitted = fitQuizzes(quizzes, format.quizLimits, (at) => counts[at] ?? 0);
+	const found = proveQuizzes(fitted, quizzesBack, {
 		sent: placesOfFitted(counts, order),
 		found: (one) => places.find(one)
 	});
+	proof.quiz = found.otherwise;
+	proof.quizForetold = found.foretold;
+	proof.quizzesSent = found.sent;
+	proof.quizzesLeftBehind = found.leftBehind;
 	return proof;
 }

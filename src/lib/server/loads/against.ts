@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { likeness, NearIndex, wordingOf, wordSet, type WordSet } from '../../../../core/compare/near';
 import { parseQuestion } from '../../../../core/model/schema';
-import type { Match } from '../../../../core/take-in/plan';
+import type { Match } from '../../../../core/take-in/plan-row';
 import { row, rows, run, type Database } from '../db/pool';
 import { wordsOfColumn } from './staging';
 

@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { Kind } from '../../../../core/model/question';
-import { adjusted } from '../../../../core/take-in/adjust';
+import { adjusted, type Setting } from '../../../../core/take-in/adjust';
 import { parseDecision, plainRules, type Decision } from '../../../../core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree, ensureCategories } from '../banks/tree';
@@ -54,12 +54,13 @@ interface Aside {
 	number: number;
 	category: string;
 	document: string;
+	alone: string;
 	broken: number;
 	verified_by: number | null;
 	verified: Date | null;
 }
 
-const lock = `SELECT s.id, s.load_id, s.number, COALESCE(s.placed_path, s.category_path) AS category, s.document, s.broken, s.verified_by, s.verified
+const lock = `SELECT s.id, s.load_id, s.number, COALESCE(s.placed_path, s.category_path) AS category, s.document, s.set_alone AS alone, s.broken, s.verified_by, s.verified
 	FROM staged_questions s WHERE s.load_id = ? AND s.id IN (?) AND s.outcome = 'aside' ORDER BY s.number FOR UPDATE`;
 
 function decisionOf(text: string | null): Decision {
@@ -112,7 +113,11 @@ export async function takeAside(
 			'INSERT INTO questions (course_id, bank_id, category_id, load_id, staged_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, verified_by, verified) VALUES ?',
 			[
 				found.map((one, at) => {
-					const question = adjusted(parseQuestion(JSON.parse(one.document)), decision);
+					const question = adjusted(
+						parseQuestion(JSON.parse(one.document)),
+						decision,
+						JSON.parse(one.alone) as Setting[]
+					);
 					const columns = columnsOf(question);
 					return [
 						courseId,

@@ -165,8 +165,21 @@ describe('what the rules of taking in change', () => {
 		}
 	});
 	it('is remembered by the course, and can be saved by name', async () => {
-		await take(await load(first), { points: 4 });
-		expect(await rulesOf(pool, course.courseId)).toMatchObject({ points: 4 });
+		await take(await load(first), {
+			points: 4,
+			shuffle: 'on',
+			tags: ['spring'],
+			errors: 'each',
+			creditSteps: [100, 0]
+		});
+		// what changes questions is never inherited
+		expect(await rulesOf(pool, course.courseId)).toMatchObject({
+			points: null,
+			shuffle: 'keep',
+			tags: [],
+			errors: 'each',
+			creditSteps: [100, 0]
+		});
 		await saveRules(pool, course.courseId, 'Spring', { ...(await rulesOf(pool, course.courseId)), points: 2 });
 		expect(await ruleSets(pool, course.courseId)).toMatchObject([{ name: 'Spring', rules: { points: 2 } }]);
 	});

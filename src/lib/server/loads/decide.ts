@@ -1,9 +1,11 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkOf, checkQuestion, checks } from '../../../../core/checks';
+import { checkBeside, checkOf, checks } from '../../../../core/checks';
 import type { Question } from '../../../../core/model/question';
 import { parseQuestion } from '../../../../core/model/schema';
+import { withKeyMarked } from '../../../../core/scoring/keys';
 import { mendTools } from '../../../../core/formats/mend-tools';
 import { cleanOwn } from '../../../../core/markup/own';
+import { setAlone } from '../../../../core/take-in/adjust';
 import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
@@ -132,19 +134,36 @@ export async function saveStaged(
 ): Promise<void> {
 	const columns = changed.map(({ question }) => columnsOf(question));
 	const ids = changed.map(({ row: one }) => one.id);
+	const originals = new Map(
+		(
+			await rows<{ id: number; document: string }>(
+				connection,
+				'SELECT id, COALESCE(original, document) AS document FROM staged_questions WHERE id IN (?)',
+				[ids]
+			)
+		).map((one) => [one.id, parseQuestion(JSON.parse(one.document))])
+	);
 	const loadId = changed[0]!.row.load_id;
 	// by_fingerprint, of the course and of the load
-	const twins = await rows<{ id: number | null; fingerprint: Buffer; title: string }>(
+	const twins = await rows<{ id: number | null; fingerprint: Buffer }>(
 		connection,
-		`SELECT NULL AS id, fingerprint, CONCAT('“', title, '” in this course') AS title FROM questions WHERE course_id = ? AND fingerprint IN (?)
-		UNION ALL SELECT id, fingerprint, CONCAT('question ', number, ' of this file, “', title, '”') FROM staged_questions WHERE load_id = ? AND fingerprint IN (?)`,
+		`SELECT NULL AS id, fingerprint FROM questions WHERE course_id = ? AND fingerprint IN (?)
+		UNION ALL SELECT id, fingerprint FROM staged_questions WHERE load_id = ? AND fingerprint IN (?)`,
 		[courseId, columns.map((one) => one.fingerprint), loadId, columns.map((one) => one.fingerprint)]
+	);
+	const rules = checks.map((one) => one.id);
+	// what its reader has said and is still true: a person who sets a question right ends what is broken
+	const kept = await rows<{ staged_id: number; rule: string }>(
+		connection,
+		`SELECT staged_id, rule FROM staged_reports WHERE staged_id IN (?) AND rule NOT IN (?)${byHand ? " AND severity <> 'broken'" : ''}`,
+		[ids, rules]
 	);
 	const found = changed.flatMap(({ row: one, question }, at) => {
 		const twin = twins.find(
 			(other) => other.fingerprint.equals(columns[at]!.fingerprint) && (other.id === null || other.id < one.id)
 		);
-		return checkQuestion(question, { duplicateOf: () => twin?.title ?? null }).map((report) => [
+		const said = kept.filter((report) => report.staged_id === one.id);
+		return checkBeside(question, said, { duplicateOf: () => (twin ? 'another question' : null) }).map((report) => [
 			loadId,
 			one.id,
 			...reportColumns(report)
@@ -155,7 +174,7 @@ export async function saveStaged(
 		byHand
 			? "DELETE FROM staged_reports WHERE staged_id IN (?) AND (rule IN (?) OR severity = 'broken')"
 			: 'DELETE FROM staged_reports WHERE staged_id IN (?) AND rule IN (?)',
-		[ids, checks.map((one) => one.id)]
+		[ids, rules]
 	);
 	if (found.length)
 		await run(
@@ -165,9 +184,9 @@ export async function saveStaged(
 		);
 	await run(
 		connection,
-		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source) VALUES ?
+		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, document, fingerprint, word_hashes, part_credits, source) VALUES ?
 		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
-			document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
+			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
 		[
 			changed.map(({ row: one, question }, at) => [
 				one.id,
@@ -178,6 +197,10 @@ export async function saveStaged(
 				columns[at]!.title,
 				columns[at]!.stemText,
 				question.points,
+				columns[at]!.shuffle,
+				columns[at]!.tags,
+				JSON.stringify(setAlone(originals.get(one.id) ?? question, question)),
+				columns[at]!.orderBound,
 				columns[at]!.document,
 				columns[at]!.fingerprint,
 				columns[at]!.wordHashes,
@@ -279,7 +302,7 @@ export async function editStaged(
 		// where it came from, and the files that it has, are not a person's to write; a file that it speaks of no more is gone
 		const text = JSON.stringify({ ...question, attachments: [], source: null });
 		const attachments = before.attachments.filter(({ name }) => text.includes(JSON.stringify(name).slice(1, -1)));
-		const kept = { ...question, source: before.source, attachments };
+		const kept = withKeyMarked(before, { ...question, source: before.source, attachments });
 		await saveStaged(connection, courseId, [{ row: found, question: kept }], true);
 		return 'kept' as const;
 	});

@@ -299,7 +299,7 @@ describe('taking a load back', () => {
 	it('leaves the course as it was, and the load to be reviewed again', async () => {
 		const id = await loadPackage(pool, course, files);
 		await takeIn(pool, course.courseId, id, course.personId, decide());
-		expect(await undoPreview(pool, id)).toEqual({ questions: 3, replaced: 0, changed: [], quizzes: [] });
+		expect(await undoPreview(pool, id)).toEqual({ questions: 3, replaced: 0, changed: [], quizzes: [], own: [] });
 		expect(await undo(pool, course.courseId, id, course.personId)).toBe(3);
 		// the receipt stays in the ledger
 		const deeds = await deedsOf(pool, course.courseId);

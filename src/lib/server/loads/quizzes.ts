@@ -55,10 +55,14 @@ export async function takeInQuizzes(connection: PoolConnection, courseId: number
 		)
 	).id;
 	const listed = parts.flatMap((part, at) =>
-		[...new Set(part.numbers)].flatMap((one) => (idOf.has(one) ? [[firstPart + at, idOf.get(one)!]] : []))
+		[...new Set([...new Set(part.numbers)].flatMap((one) => idOf.get(one) ?? []))].map((id, position) => [
+			firstPart + at,
+			id,
+			position
+		])
 	);
 	for (let at = 0; at < listed.length; at += batch)
-		await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id) VALUES ?', [
+		await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id, position) VALUES ?', [
 			listed.slice(at, at + batch)
 		]);
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkQuestion } from '../../../../core/checks';
+import { checkBeside } from '../../../../core/checks';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/container/open';
 import { readPackage } from '../../../../core/formats/package/read';
@@ -106,7 +106,8 @@ class Reading {
 	#others = 0;
 	#othersWaiting: [number, string, string][] = [];
 	readonly #hashes = new Map<string, string | null>();
-	readonly #seen = new Map<string, string>();
+	/** The fingerprints of the questions that were met. */
+	readonly #seen = new Set<string>();
 	readonly #places = new QuestionPlaces();
 
 	constructor(
@@ -203,7 +204,7 @@ class Reading {
 
 	async #report(report: Report, question?: string): Promise<void> {
 		this.#snags += 1;
-		if (report.rule === 'foreign-file' || report.rule === 'not-text') this.#unreadable ??= report.message;
+		if (report.severity === 'broken') this.#unreadable ??= report.message;
 		await run(
 			this.pool,
 			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
@@ -284,24 +285,25 @@ class Reading {
 		if (files.size) for (const [hash, id] of await storeSmall(this.pool, files)) this.#linked(hash, id);
 		const fingerprints = batch.map((one) => one.columns.fingerprint);
 		// by_fingerprint
-		const known = await rows<{ fingerprint: Buffer; title: string }>(
+		const known = await rows<{ fingerprint: Buffer }>(
 			this.pool,
-			'SELECT fingerprint, MIN(title) AS title FROM questions WHERE course_id = ? AND fingerprint IN (?) GROUP BY fingerprint',
+			'SELECT DISTINCT fingerprint FROM questions WHERE course_id = ? AND fingerprint IN (?)',
 			[this.courseId, fingerprints]
 		);
-		const inCourse = new Map(known.map((one) => [one.fingerprint.toString('hex'), `“${one.title}” in this course`]));
-		const staged = batch.map((one, at) => {
+		const inCourse = new Set(known.map((one) => one.fingerprint.toString('hex')));
+		const staged = batch.map((one) => {
 			const key = one.columns.fingerprint.toString('hex');
-			const found = checkQuestion(one.question, {
-				duplicateOf: () => inCourse.get(key) ?? this.#seen.get(key) ?? null
+			// where the other one is, is worked out when it is shown
+			const found = checkBeside(one.question, one.reports, {
+				duplicateOf: () => (inCourse.has(key) || this.#seen.has(key) ? 'another question' : null)
 			});
-			if (!this.#seen.has(key)) this.#seen.set(key, `question ${first + at} of this file, “${one.columns.title}”`);
+			this.#seen.add(key);
 			return { ...one, reports: [...one.reports, ...found] };
 		});
 		await transaction(this.pool, async (connection) => {
 			const { id } = await run(
 				connection,
-				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
+				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
 				[
 					staged.map(({ question, fragment, reports, columns, categories }, at) => [
 						this.loadId,
@@ -315,6 +317,9 @@ class Reading {
 						columns.title,
 						columns.stemText,
 						question.points,
+						columns.shuffle,
+						columns.tags,
+						columns.orderBound,
 						columns.document,
 						columns.fingerprint,
 						columns.wordHashes,

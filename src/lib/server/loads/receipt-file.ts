@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
 import { kindName, type Kind } from '../../../../core/model/question';
 import { pathOfKey } from '../../../../core/take-in/paths';
-import type { Outcome } from '../../../../core/take-in/plan';
+import type { Outcome } from '../../../../core/take-in/plan-row';
 import { escapeText } from '../../../../core/xml/serialise';
 import type { Database } from '../db/pool';
 import type { Load } from './loads';
-import { receipt, receiptQuestions, type ReceiptLine } from './receipt';
+import { receipt, receiptHead, receiptQuestions, type ReceiptHead, type ReceiptLine } from './receipt';
 
 /** What the outcomes are called on a receipt, in the order of its columns. */
 export const outcomeNames: Record<Outcome, string> = {
@@ -55,13 +55,28 @@ function table(head: string, lines: ReceiptLine[], name: (key: string) => string
 		.join('')}</tbody><tfoot>${cells(row('In all', sum), 'td')}</tfoot></table>`;
 }
 
+const utc = (moment: Date) => `${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+
+/** Where it went, when, by whom, with which quizzes, and what the rules have changed. */
+function headLines(load: Load, course: string, { bank, quizzes, settled, takenBy, effects }: ReceiptHead): string {
+	return [
+		`${load.format}, brought by ${load.person}, ${utc(load.created)}.`,
+		`Taken into ${course}${bank ? `, bank ${bank.name}` : ''}${takenBy ? `, by ${takenBy}` : ''}${settled ? `, ${utc(settled)}` : ''}.`,
+		...(quizzes.length ? [`Quizzes: ${quizzes.map((quiz) => quiz.title).join(', ')}.`] : []),
+		...effects.map((effect) => `By rule: ${effect.what}; questions: ${effect.questions}.`)
+	]
+		.map((line) => `<p>${escapeText(line)}</p>`)
+		.join('');
+}
+
 /** The receipt of a load as a page by itself, for print and for keeping. */
 export async function receiptHtml(db: Database, load: Load, course: string): Promise<string> {
-	const [{ categories, kinds }, questions] = await Promise.all([
+	const [{ categories, kinds }, questions, head] = await Promise.all([
 		receipt(db, load.id),
-		receiptQuestions(db, load.id, null, null, null, most)
+		receiptQuestions(db, load.id, null, null, null, most),
+		receiptHead(db, load.id)
 	]);
 	const title = `Receipt of ${load.file_name}`;
 	const kept = questions.filter((one) => one.outcome !== 'taken');
-	return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escapeText(title)}</title><style>body{font:14px/1.45 sans-serif;max-width:60em;margin:2em auto;color:#20242c}table{border-collapse:collapse;width:100%;margin:1em 0}th,td{text-align:left;padding:4px 10px;border-bottom:1px solid #c4b9a4;vertical-align:top}.n{text-align:right}tfoot td{font-weight:bold}</style></head><body><h1>${escapeText(title)}</h1><p>${escapeText(`${load.format}, ${course}. Brought by ${load.person}, ${new Date(load.created).toISOString().slice(0, 16).replace('T', ' ')} UTC.`)}</p>${table('Category in the file', categories, (key) => pathOf(key) || 'no category')}${table('Kind', kinds, (key) => kindName(key as Kind))}${kept.length ? `<h2>Not simply taken in</h2><table><thead>${cells(['Number', 'Question', 'What became of it', 'Why'], 'th')}</thead><tbody>${kept.map((one) => cells([one.number, one.title, outcomeNames[one.outcome as Outcome] ?? one.outcome, one.why ?? ''], 'td')).join('')}</tbody></table>` : ''}</body></html>\n`;
+	return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escapeText(title)}</title><style>body{font:14px/1.45 sans-serif;max-width:60em;margin:2em auto;color:#20242c}table{border-collapse:collapse;width:100%;margin:1em 0}th,td{text-align:left;padding:4px 10px;border-bottom:1px solid #c4b9a4;vertical-align:top}.n{text-align:right}tfoot td{font-weight:bold}</style></head><body><h1>${escapeText(title)}</h1>${headLines(load, course, head)}${table('Category in the file', categories, (key) => pathOf(key) || 'no category')}${table('Kind', kinds, (key) => kindName(key as Kind))}${kept.length ? `<h2>Not simply taken in</h2><table><thead>${cells(['Number', 'Question', 'What became of it', 'Why'], 'th')}</thead><tbody>${kept.map((one) => cells([one.number, one.title, outcomeNames[one.outcome as Outcome] ?? one.outcome, one.why ?? ''], 'td')).join('')}</tbody></table>` : ''}</body></html>\n`;
 }

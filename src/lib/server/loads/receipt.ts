@@ -1,5 +1,6 @@
-import type { Outcome } from '../../../../core/take-in/plan';
-import { rows, type Database } from '../db/pool';
+import type { Outcome } from '../../../../core/take-in/plan-row';
+import type { Effect } from '../../../../core/take-in/effects';
+import { row, rows, type Database } from '../db/pool';
 
 const outcomes = ['taken', 'replaced', 'aside', 'left', 'skipped'] as const;
 
@@ -36,6 +37,42 @@ export async function receipt(
 ): Promise<{ categories: ReceiptLine[]; kinds: ReceiptLine[] }> {
 	const [categories, kinds] = await Promise.all([lines(db, loadId, 'category_path'), lines(db, loadId, 'kind')]);
 	return { categories, kinds };
+}
+
+/** Where a load went and when, by whom, and by which rules that are not the plain ones. */
+export interface ReceiptHead {
+	bank: { id: number; name: string } | null;
+	quizzes: { id: number; title: string }[];
+	settled: Date | null;
+	takenBy: string | null;
+	effects: Effect[];
+}
+
+/** The head of a receipt. */
+export async function receiptHead(db: Database, loadId: number): Promise<ReceiptHead> {
+	const [found, quizzes] = await Promise.all([
+		row<{
+			bankId: number | null;
+			bank: string | null;
+			settled: Date | null;
+			takenBy: string | null;
+			effects: string | null;
+		}>(
+			db,
+			`SELECT l.bank_id AS bankId, b.name AS bank, l.settled, l.effects,
+				(SELECT p.name FROM ledger d JOIN people p ON p.id = d.person_id WHERE d.course_id = l.course_id AND d.deed = 'took in' AND d.address = CONCAT('/courses/', l.course_id, '/loads/', l.id, '/receipt') ORDER BY d.id DESC LIMIT 1) AS takenBy
+			FROM loads l LEFT JOIN banks b ON b.id = l.bank_id WHERE l.id = ?`,
+			[loadId]
+		),
+		rows<{ id: number; title: string }>(db, 'SELECT id, title FROM quizzes WHERE load_id = ? ORDER BY id', [loadId])
+	]);
+	return {
+		bank: found?.bankId ? { id: found.bankId, name: found.bank! } : null,
+		quizzes,
+		settled: found?.settled ?? null,
+		takenBy: found?.takenBy ?? null,
+		effects: found?.effects ? (JSON.parse(found.effects) as Effect[]) : []
+	};
 }
 
 /** The questions behind one number of a receipt. */

@@ -1,10 +1,12 @@
 import type { Severity } from '../../../../core/reports/report';
+import type { Setting } from '../../../../core/take-in/adjust';
 import type { MatchRule } from '../../../../core/take-in/decision';
-import type { Match, Outcome, PlanRow } from '../../../../core/take-in/plan';
+import type { Match, Outcome, PlanRow } from '../../../../core/take-in/plan-row';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { OtherFile } from '../../../../core/formats/format';
 import type { Kind, Question } from '../../../../core/model/question';
 import { row, rows, type Database } from '../db/pool';
+import { twinRule, withStagedTwins } from '../snags/twins';
 
 /** A report as it was stored. */
 export interface StoredReport {
@@ -22,9 +24,7 @@ export interface StagedRow extends PlanRow {
 	number: number;
 	/** The category that it was found in; `category` is the one that it is in now. */
 	foundIn: string;
-	kind: Kind;
 	title: string;
-	points: number | null;
 	outcome: 'waiting' | Outcome;
 	/** How like its counterpart in the course it is, in percent. */
 	likeness: number | null;
@@ -44,7 +44,8 @@ const marksOf = (text: string | null): StagedRow['marks'] =>
 		});
 
 const planColumns = `COALESCE(s.placed_path, s.category_path) AS category, s.broken, s.choice, s.match_rule AS matchRule, s.part_credits AS credits, s.quiz_only AS quizOnly,
-	IF(q.id IS NULL, 'new', s.match_kind) AS \`match\`, q.id AS target`;
+	s.kind, s.points, s.shuffle, s.tags, s.set_alone AS alone, s.order_bound AS orderBound, IF(q.id IS NULL, 'new', s.match_kind) AS \`match\`, q.id AS target, q.bank_id AS targetBank,
+	IF(q.id IS NOT NULL AND s.match_kind = 'same', (SELECT GROUP_CONCAT(CONCAT(x.id, ':', x.bank_id) ORDER BY x.id) FROM questions x WHERE x.course_id = q.course_id AND x.fingerprint = s.fingerprint AND x.id <> q.id), NULL) AS others`;
 /** A counterpart that has gone from the course since counts no more. */
 const withTarget = 'staged_questions s LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = ?';
 
@@ -55,19 +56,48 @@ interface StoredPlanRow {
 	matchRule: MatchRule | null;
 	credits: string;
 	quizOnly: number;
+	kind: Kind;
+	points: number | null;
+	shuffle: number | null;
+	tags: string;
+	alone: string;
+	orderBound: number;
 	match: Match;
 	target: number | null;
+	targetBank: number | null;
+	/** Further questions that are the same, as their key and that of their bank. */
+	others: string | null;
 }
 
-function planRowOf<Row extends StoredPlanRow>(
-	one: Row
-): Omit<Row, 'broken' | 'credits' | 'quizOnly'> & { broken: boolean; credits: number[]; quizOnly: boolean } {
-	const credits = one.credits === '[]' ? [] : (JSON.parse(one.credits) as number[]);
-	return Object.assign(one as Omit<Row, 'broken' | 'credits' | 'quizOnly'>, {
+const listOf = <T>(text: string): T[] => (text === '[]' ? [] : (JSON.parse(text) as T[]));
+
+function planRowOf(one: StoredPlanRow): PlanRow {
+	const others = (one.others ?? '').split(',').filter(Boolean);
+	return {
+		category: one.category,
 		broken: Boolean(one.broken),
-		credits,
-		quizOnly: Boolean(one.quizOnly)
-	});
+		choice: one.choice,
+		match: one.match,
+		twins:
+			one.target === null
+				? []
+				: [
+						{ id: one.target, bankId: one.targetBank! },
+						...others.map((other) => {
+							const [id, bankId] = other.split(':').map(Number);
+							return { id: id!, bankId: bankId! };
+						})
+					],
+		matchRule: one.matchRule,
+		credits: listOf<number>(one.credits),
+		quizOnly: Boolean(one.quizOnly),
+		kind: one.kind,
+		points: one.points,
+		shuffle: one.shuffle === null ? null : Boolean(one.shuffle),
+		tags: listOf<string>(one.tags),
+		alone: listOf<Setting>(one.alone),
+		orderBound: Boolean(one.orderBound)
+	};
 }
 
 /** All questions of a load as a plan needs them, in the order of its file. */
@@ -77,27 +107,33 @@ export async function planRows(db: Database, courseId: number, loadId: number): 
 		`SELECT s.id, ${planColumns} FROM ${withTarget} WHERE s.load_id = ? ORDER BY s.number`,
 		[courseId, loadId]
 	);
-	return found.map(planRowOf);
+	return found.map((one) => ({ ...planRowOf(one), id: one.id }));
 }
 
 /** All questions of a load in the order of its file. */
 export async function stagedRows(db: Database, courseId: number, loadId: number): Promise<StagedRow[]> {
 	const found = await rows<
 		StoredPlanRow &
-			Omit<StagedRow, 'marks' | 'broken' | 'credits' | 'quizOnly' | 'verified' | 'edited'> & {
+			Pick<StagedRow, 'id' | 'number' | 'foundIn' | 'title' | 'outcome' | 'likeness'> & {
 				marks: string | null;
 				verified: number;
 				edited: number;
 			}
 	>(
 		db,
-		`SELECT s.id, s.number, s.category_path AS foundIn, s.kind, s.title, s.points, s.outcome, s.match_likeness AS likeness, s.verified IS NOT NULL AS verified, s.original IS NOT NULL AS edited, ${planColumns},
-			(SELECT GROUP_CONCAT(DISTINCT CONCAT(r.severity, ':', r.rule) ORDER BY r.severity SEPARATOR ',') FROM staged_reports r WHERE r.staged_id = s.id) AS marks
+		`SELECT s.id, s.number, s.category_path AS foundIn, s.title, s.outcome, s.match_likeness AS likeness, s.verified IS NOT NULL AS verified, s.original IS NOT NULL AS edited, ${planColumns},
+			(SELECT GROUP_CONCAT(DISTINCT CONCAT(r.severity, ':', r.rule) ORDER BY r.severity SEPARATOR ',') FROM staged_reports r WHERE r.staged_id = s.id AND (r.rule <> '${twinRule}' OR q.id IS NOT NULL OR EXISTS (SELECT 1 FROM staged_questions x WHERE x.load_id = s.load_id AND x.fingerprint = s.fingerprint AND x.id <> s.id))) AS marks
 		FROM ${withTarget} WHERE s.load_id = ? ORDER BY s.number`,
 		[courseId, loadId]
 	);
 	return found.map((one) => ({
 		...planRowOf(one),
+		id: one.id,
+		number: one.number,
+		foundIn: one.foundIn,
+		title: one.title,
+		outcome: one.outcome,
+		likeness: one.likeness,
 		verified: Boolean(one.verified),
 		edited: Boolean(one.edited),
 		marks: marksOf(one.marks)
@@ -162,7 +198,7 @@ export async function stagedQuestion(
 		question: parseQuestion(JSON.parse(found.document)),
 		version: found.version,
 		source: found.source,
-		reports: storedReports(reports),
+		reports: await withStagedTwins(db, loadId, stagedId, storedReports(reports)),
 		against:
 			found.against_id === null || found.match_kind === 'new'
 				? null
@@ -250,7 +286,69 @@ export async function foundOthers(db: Database, loadId: number): Promise<OtherFi
 	return rows(db, 'SELECT path, type FROM staged_others WHERE load_id = ? ORDER BY id', [loadId]);
 }
 
-/** The titles of the quizzes that were found in a load. */
-export async function foundQuizzes(db: Database, loadId: number): Promise<{ id: number; title: string }[]> {
-	return rows(db, 'SELECT id, title FROM staged_quizzes WHERE load_id = ? ORDER BY id', [loadId]);
+/** A quiz that was found in a load, with the numbers of its questions in the file. */
+export interface StagedQuiz {
+	id: number;
+	title: string;
+	numbers: number[];
+}
+
+/** The quizzes that were found in a load. */
+export async function foundQuizzes(db: Database, loadId: number): Promise<StagedQuiz[]> {
+	const found = await rows<{ id: number; title: string; document: string }>(
+		db,
+		'SELECT id, title, document FROM staged_quizzes WHERE load_id = ? ORDER BY id',
+		[loadId]
+	);
+	return found.map(({ id, title, document }) => ({
+		id,
+		title,
+		numbers: [...new Set((JSON.parse(document) as { numbers: number[] }[]).flatMap((part) => part.numbers))]
+	}));
+}
+
+/** A bank of the course that a load belongs to, since most of it is there already, and why it seems so. */
+export interface LikelyBank {
+	bankId: number;
+	why: 'questions' | 'categories';
+	/** How many of the load's are there, of how many. */
+	there: number;
+	of: number;
+}
+
+/**
+ * The bank in which most of a load is already: the one with more than half of its questions, the same or changed, or else
+ * with more than half of its categories. `banks` are those of the course with the paths of their categories.
+ */
+export async function likelyBank(
+	db: Database,
+	loadId: number,
+	banks: { id: number; paths: string[] }[]
+): Promise<LikelyBank | null> {
+	// by_number
+	const found = await rows<{ bankId: number | null; category: string; n: number }>(
+		db,
+		`SELECT q.bank_id AS bankId, s.category_path AS category, COUNT(*) AS n
+		FROM staged_questions s LEFT JOIN questions q ON q.id = s.match_question_id AND s.match_kind IN ('same', 'changed') WHERE s.load_id = ? GROUP BY q.bank_id, s.category_path`,
+		[loadId]
+	);
+	const all = found.reduce((sum, one) => sum + one.n, 0);
+	const inBank = (bankId: number) => found.reduce((sum, one) => sum + (one.bankId === bankId ? one.n : 0), 0);
+	const categories = [...new Set(found.map((one) => one.category).filter(Boolean))];
+	const most = <T extends { there: number; of: number }>(list: T[]): T | null =>
+		list.filter((one) => one.there * 2 > one.of).sort((a, b) => b.there - a.there)[0] ?? null;
+	return (
+		most(banks.map(({ id }) => ({ bankId: id, why: 'questions' as const, there: inBank(id), of: all }))) ??
+		// one category of a common name says nothing
+		(categories.length < 2
+			? null
+			: most(
+					banks.map(({ id, paths }) => ({
+						bankId: id,
+						why: 'categories' as const,
+						there: categories.filter((one) => paths.includes(one)).length,
+						of: categories.length
+					}))
+				))
+	);
 }

@@ -1,4 +1,4 @@
-import { parseRules, plainRules, type Rules } from '../../../../core/take-in/decision';
+import { inherited, parseRules, plainRules, type Rules } from '../../../../core/take-in/decision';
 import { row, rows, run, type Database } from '../db/pool';
 
 /** Rules that were saved by name. */
@@ -7,7 +7,7 @@ export interface RuleSet {
 	rules: Rules;
 }
 
-/** The rules that a course remembers from the last load that was taken in, or the plain ones. */
+/** The rules that a course remembers from the last load that was taken in, or the plain ones; none that changes questions. */
 export async function rulesOf(db: Database, courseId: number): Promise<Rules> {
 	// by_name
 	const found = await row<{ document: string }>(
@@ -17,7 +17,7 @@ export async function rulesOf(db: Database, courseId: number): Promise<Rules> {
 	);
 	if (!found) return plainRules;
 	try {
-		return parseRules({ ...plainRules, ...(JSON.parse(found.document) as object) });
+		return inherited(parseRules({ ...plainRules, ...(JSON.parse(found.document) as object) }));
 	} catch {
 		// rules of an older make that no longer fit
 		return plainRules;
@@ -45,5 +45,5 @@ export async function saveRules(db: Database, courseId: number, name: string, ru
 
 /** Keeps the rules of a decision as those that the course begins with the next time. */
 export function rememberRules(db: Database, courseId: number, rules: Rules): Promise<void> {
-	return saveRules(db, courseId, '', rules);
+	return saveRules(db, courseId, '', inherited(rules));
 }

@@ -4,7 +4,7 @@ import { wordingOf, wordSet, type WordSet } from '../../../../core/compare/near'
 import { beginning, plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/model/question';
 import type { Report } from '../../../../core/reports/report';
-import { partCredits } from '../../../../core/take-in/adjust';
+import { isOrderBound, partCredits, shuffleOf } from '../../../../core/take-in/adjust';
 
 /** The columns that tell a question apart in a table, out of the question itself. */
 export interface QuestionColumns {
@@ -14,6 +14,10 @@ export interface QuestionColumns {
 	fingerprint: Buffer;
 	wordHashes: Buffer;
 	partCredits: string;
+	shuffle: boolean | null;
+	tags: string;
+	/** Its options name one another by letter or place, and are not shuffled. */
+	orderBound: boolean;
 	document: string;
 }
 
@@ -28,6 +32,9 @@ export function columnsOf(question: Question): QuestionColumns {
 		fingerprint: createHash('sha256').update(canonicalForm(question)).digest(),
 		wordHashes: Buffer.from(words.buffer, words.byteOffset, words.byteLength),
 		partCredits: JSON.stringify(partCredits(question)),
+		shuffle: shuffleOf(question),
+		tags: JSON.stringify(question.tags),
+		orderBound: isOrderBound(question),
 		document: JSON.stringify(question)
 	};
 }

@@ -1,6 +1,8 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { parseQuestion } from '../../../../core/model/schema';
-import { adjusted, adjustsQuestions } from '../../../../core/take-in/adjust';
+import { checkQuestion, checks } from '../../../../core/checks';
+import type { Question } from '../../../../core/model/question';
+import { adjusted, adjustsQuestions, type Setting } from '../../../../core/take-in/adjust';
 import type { Decision } from '../../../../core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
 import { goesToQuizBank, planTakeIn, type Plan } from '../../../../core/take-in/plan';
@@ -9,10 +11,12 @@ import { row, rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { takeInQuizzes } from './quizzes';
 import { receipt } from './receipt';
+import { dropLoneTwins } from '../snags/twins';
+import { findLost } from '../quizzes/lost';
 import { Refused } from './refused';
 import { rememberRules } from './rules';
 import { planRows } from './review';
-import { columnsOf } from './staging';
+import { columnsOf, reportColumns } from './staging';
 
 const batch = 500;
 
@@ -39,16 +43,22 @@ export async function takeIn(
 		// before anything is read, so that what others have just put into the bank is seen
 		await lockBanks(connection, courseId, [decision.bankId, decision.quizBank?.bankId ?? null]);
 		const questions = await planRows(connection, courseId, loadId);
+		const quizzes = (await row<{ n: number }>(
+			connection,
+			'SELECT COUNT(*) AS n FROM staged_quizzes WHERE load_id = ?',
+			[loadId]
+		))!.n;
 		// what goes where is known before any bank is made, so that none is made for nothing
 		const shape = planTakeIn(questions, decision, []);
 		const split = shape.quizBank;
-		const wanted = !split || shape.taken > split.taken || shape.replaced > 0;
+		// a quiz whose questions are all there already needs no bank
+		const wanted = shape.taken > (split?.taken ?? 0) || shape.replaced > 0 || (!split && !shape.skipped);
 		const bank = wanted ? await landingBank(connection, courseId, loadId, decision, decision) : null;
 		const quizBank = split ? await landingBank(connection, courseId, loadId, decision.quizBank!, decision) : null;
-		const plan = planTakeIn(questions, decision, bank?.existing ?? [], quizBank?.existing ?? []);
+		const plan = planTakeIn(questions, decision, bank?.existing ?? [], quizBank?.existing ?? [], quizzes);
 		if (plan.refusal) throw new Refused(plan.refusal);
 
-		const bankId = (bank ?? quizBank!).id;
+		const bankId = (bank ?? quizBank)?.id ?? null;
 		const ids = bank && (await ensureCategories(connection, bank.id, plan.categories.map(pathOfKey), loadId)).ids;
 		const quizIds =
 			quizBank &&
@@ -58,19 +68,22 @@ export async function takeIn(
 			loadId,
 			questions.map((one, at) => {
 				const outcome = plan.outcomes[at]!;
-				if (outcome !== 'taken') return [one.id, outcome, null, null];
+				const target = plan.targets[at]!;
+				if (outcome !== 'taken') return [one.id, outcome, null, null, target];
 				const [to, known] = goesToQuizBank(one, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
-				return [one.id, outcome, to.id, known.get(pathKey(to.land(pathOfKey(one.category)))) ?? null];
+				return [one.id, outcome, to.id, known.get(pathKey(to.land(pathOfKey(one.category)))) ?? null, target];
 			})
 		);
 		await adjust(connection, loadId, decision);
 		if (plan.replaced) await replace(connection, courseId, loadId);
 		if (plan.taken) await insert(connection, courseId, loadId);
 		await takeInQuizzes(connection, courseId, loadId);
+		await findLost(connection, courseId);
+		await dropLoneTwins(connection, courseId);
 		await run(
 			connection,
-			"UPDATE loads SET state = 'taken', decision = ?, bank_id = ?, settled = NOW(3), told_count = NULL WHERE id = ?",
-			[JSON.stringify(decision), bankId, loadId]
+			"UPDATE loads SET state = 'taken', decision = ?, effects = ?, bank_id = ?, settled = NOW(3), told_count = NULL WHERE id = ?",
+			[JSON.stringify(decision), JSON.stringify(plan.effects), bankId, loadId]
 		);
 		await rememberRules(connection, courseId, decision);
 		await record(connection, {
@@ -142,20 +155,20 @@ async function ensureBank(
 async function markOutcomes(
 	connection: PoolConnection,
 	loadId: number,
-	outcomes: [number, string, number | null, number | null][]
+	outcomes: [number, string, number | null, number | null, number | null][]
 ): Promise<void> {
 	await run(
 		connection,
-		'CREATE TEMPORARY TABLE IF NOT EXISTS landing_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, outcome VARCHAR(12) CHARACTER SET ascii NOT NULL, bank_id INT UNSIGNED NULL, category_id INT UNSIGNED NULL)'
+		'CREATE TEMPORARY TABLE IF NOT EXISTS landing_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, outcome VARCHAR(12) CHARACTER SET ascii NOT NULL, bank_id INT UNSIGNED NULL, category_id INT UNSIGNED NULL, target_id BIGINT UNSIGNED NULL, KEY (target_id))'
 	);
 	await run(connection, 'DELETE FROM landing_now');
 	for (let at = 0; at < outcomes.length; at += 4 * batch)
-		await run(connection, 'INSERT INTO landing_now (staged_id, outcome, bank_id, category_id) VALUES ?', [
+		await run(connection, 'INSERT INTO landing_now (staged_id, outcome, bank_id, category_id, target_id) VALUES ?', [
 			outcomes.slice(at, at + 4 * batch)
 		]);
 	await run(
 		connection,
-		'UPDATE staged_questions s JOIN landing_now n ON n.staged_id = s.id SET s.outcome = n.outcome WHERE s.load_id = ?',
+		'UPDATE staged_questions s JOIN landing_now n ON n.staged_id = s.id SET s.outcome = n.outcome, s.match_question_id = COALESCE(n.target_id, s.match_question_id) WHERE s.load_id = ?',
 		[loadId]
 	);
 }
@@ -164,28 +177,49 @@ async function markOutcomes(
 async function adjust(connection: PoolConnection, loadId: number, decision: Decision): Promise<void> {
 	await run(
 		connection,
-		'CREATE TEMPORARY TABLE IF NOT EXISTS adjusted_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, points DOUBLE NULL, document LONGTEXT CHARACTER SET utf8mb4 NOT NULL, fingerprint BINARY(32) NOT NULL)'
+		'CREATE TEMPORARY TABLE IF NOT EXISTS adjusted_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, points DOUBLE NULL, document LONGTEXT NOT NULL, fingerprint BINARY(32) NOT NULL) CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci'
+	);
+	await run(
+		connection,
+		"CREATE TEMPORARY TABLE IF NOT EXISTS adjusted_snags_now (staged_id BIGINT UNSIGNED NOT NULL, rule VARCHAR(60) NOT NULL, severity ENUM('broken', 'doubtful', 'untidy') NOT NULL, message TEXT NOT NULL, words TEXT NOT NULL, place VARCHAR(1000) NOT NULL, line INT UNSIGNED NULL, KEY (staged_id)) CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci"
 	);
 	await run(connection, 'DELETE FROM adjusted_now');
+	await run(connection, 'DELETE FROM adjusted_snags_now');
 	if (!adjustsQuestions(decision)) return;
 	for (let last = 0; ;) {
 		// a batch at a time, by key
-		const found = await rows<{ id: number; document: string }>(
+		const found = await rows<{ id: number; document: string; alone: string }>(
 			connection,
-			`SELECT id, document FROM staged_questions WHERE load_id = ? AND outcome IN ('taken', 'replaced') AND id > ? ORDER BY id LIMIT ${batch}`,
+			`SELECT id, document, set_alone AS alone FROM staged_questions WHERE load_id = ? AND outcome IN ('taken', 'replaced') AND id > ? ORDER BY id LIMIT ${batch}`,
 			[loadId, last]
 		);
 		if (!found.length) return;
 		last = found.at(-1)!.id;
+		const changed = found.flatMap((one) => {
+			const before = parseQuestion(JSON.parse(one.document));
+			const question = adjusted(before, decision, JSON.parse(one.alone) as Setting[]);
+			return question === before ? [] : [{ id: one.id, question }];
+		});
+		if (!changed.length) continue;
 		await run(connection, 'INSERT INTO adjusted_now VALUES ?', [
-			found.map((one) => {
-				const question = adjusted(parseQuestion(JSON.parse(one.document)), decision);
+			changed.map(({ id, question }) => {
 				const { document, fingerprint } = columnsOf(question);
-				return [one.id, question.points, document, fingerprint];
+				return [id, question.points, document, fingerprint];
 			})
 		]);
+		const snags = changed.flatMap(({ id, question }) =>
+			snagsOf(question).map((report) => [id, ...reportColumns(report)])
+		);
+		if (snags.length) await run(connection, 'INSERT INTO adjusted_snags_now VALUES ?', [snags]);
 	}
 }
+
+/** What the checks find in a question by itself. */
+const snagsOf = (question: Question) => checkQuestion(question, { duplicateOf: () => null });
+/** What they find anew in a question that the rules have changed; that it is there twice is known from before. */
+const foundAnew = [checks.map((one) => one.id).filter((id) => id !== 'exact-duplicate')];
+/** What was said of a question when it was read, as far as it need not be found anew. */
+const stillTrue = '(r.rule NOT IN (?) OR NOT EXISTS (SELECT 1 FROM adjusted_now x WHERE x.staged_id = r.staged_id))';
 
 async function insert(connection: PoolConnection, courseId: number, loadId: number): Promise<void> {
 	await run(
@@ -200,7 +234,13 @@ async function insert(connection: PoolConnection, courseId: number, loadId: numb
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
-		SELECT ?, q.id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM questions q JOIN staged_reports r ON r.staged_id = q.staged_id WHERE q.load_id = ?`,
+		SELECT ?, q.id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM questions q JOIN staged_reports r ON r.staged_id = q.staged_id WHERE q.load_id = ? AND ${stillTrue}`,
+		[courseId, loadId, ...foundAnew]
+	);
+	await run(
+		connection,
+		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
+		SELECT ?, q.id, a.rule, a.severity, a.message, a.words, a.place, a.line FROM questions q JOIN adjusted_snags_now a ON a.staged_id = q.staged_id WHERE q.load_id = ?`,
 		[courseId, loadId]
 	);
 }
@@ -213,12 +253,12 @@ async function replace(connection: PoolConnection, courseId: number, loadId: num
 		`INSERT INTO question_versions (question_id, version, kind, title, stem_text, points, document, fingerprint, word_hashes, identifier, verified_by, verified, snags, load_id, staged_id)
 		SELECT q.id, q.version, q.kind, q.title, q.stem_text, q.points, q.document, q.fingerprint, q.word_hashes, q.identifier, q.verified_by, q.verified,
 			(SELECT JSON_ARRAYAGG(JSON_ARRAY(g.rule, g.severity, g.message, g.words, g.place, g.line)) FROM snags g WHERE g.question_id = q.id), s.load_id, s.id
-		FROM ${replacing} JOIN questions q ON q.id = s.match_question_id AND q.course_id = ? WHERE s.load_id = ?`,
+		FROM ${replacing} JOIN questions q ON q.id = n.target_id AND q.course_id = ? WHERE s.load_id = ?`,
 		[courseId, loadId]
 	);
 	await run(
 		connection,
-		`UPDATE questions q JOIN staged_questions s ON s.match_question_id = q.id JOIN landing_now n ON n.staged_id = s.id AND n.outcome = 'replaced' LEFT JOIN adjusted_now a ON a.staged_id = s.id
+		`UPDATE questions q JOIN landing_now n ON n.target_id = q.id AND n.outcome = 'replaced' JOIN staged_questions s ON s.id = n.staged_id LEFT JOIN adjusted_now a ON a.staged_id = s.id
 		SET q.kind = s.kind, q.title = s.title, q.stem_text = s.stem_text, q.points = IF(a.staged_id IS NULL, s.points, a.points), q.document = COALESCE(a.document, s.document),
 			q.fingerprint = COALESCE(a.fingerprint, s.fingerprint), q.word_hashes = s.word_hashes, q.identifier = s.identifier,
 			q.verified_by = s.verified_by, q.verified = s.verified, q.version = q.version + 1
@@ -227,13 +267,19 @@ async function replace(connection: PoolConnection, courseId: number, loadId: num
 	);
 	await run(
 		connection,
-		"DELETE g FROM snags g JOIN staged_questions s ON s.match_question_id = g.question_id JOIN landing_now n ON n.staged_id = s.id AND n.outcome = 'replaced' WHERE g.course_id = ?",
+		"DELETE g FROM snags g JOIN landing_now n ON n.target_id = g.question_id AND n.outcome = 'replaced' WHERE g.course_id = ?",
 		[courseId]
 	);
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
-		SELECT ?, s.match_question_id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM ${replacing} JOIN staged_reports r ON r.staged_id = s.id`,
+		SELECT ?, n.target_id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM ${replacing} JOIN staged_reports r ON r.staged_id = s.id AND ${stillTrue}`,
+		[courseId, ...foundAnew]
+	);
+	await run(
+		connection,
+		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
+		SELECT ?, n.target_id, a.rule, a.severity, a.message, a.words, a.place, a.line FROM ${replacing} JOIN adjusted_snags_now a ON a.staged_id = s.id`,
 		[courseId]
 	);
 }

@@ -11,7 +11,8 @@ import { emptyCommon, type Question } from '../../../../core/model/question';
 import { takeIn } from '../loads/take-in';
 import { stagedRows } from '../loads/review';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
-import { dropQuiz, makeQuiz, parseQuiz, poolOf, poolSource, quizOf, quizzesOf, saveQuiz, type Part } from './quizzes';
+import { poolOf } from '../../../../core/draws/pool';
+import { dropQuiz, makeQuiz, parseQuiz, poolSource, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -33,7 +34,7 @@ beforeEach(async () => {
 	);
 	bankId = (await banksOf(pool, course.courseId))[0]!.id;
 });
-const part = (more: Partial<Part>): Part => ({
+const part = (more: Partial<EditedPart>): EditedPart => ({
 	title: 'Part',
 	draw: 1,
 	pointsEach: null,
@@ -46,13 +47,8 @@ const part = (more: Partial<Part>): Part => ({
 });
 const category = async (name: string) =>
 	(await poolSource(pool, course.courseId)).banks[0]!.tree.find((node) => node.name === name)!.id;
-async function poolSize(one: Part): Promise<number> {
-	const { banks, inCategory } = await poolSource(pool, course.courseId);
-	return poolOf(
-		one,
-		banks.flatMap((bank) => bank.tree),
-		inCategory
-	).length;
+async function poolSize(one: EditedPart): Promise<number> {
+	return poolOf(one, await poolSource(pool, course.courseId)).length;
 }
 async function bytesOf(fileId: number): Promise<Uint8Array> {
 	const chunks: Uint8Array[] = [];
@@ -99,7 +95,7 @@ describe('a quiz', () => {
 			title: 'Week 6 check',
 			state: 'ready',
 			version: 2,
-			parts
+			parts: parts.map((one) => ({ ...one, lost: [] }))
 		});
 	});
 	it('is not saved over what somebody else has saved', async () => {
@@ -145,7 +141,7 @@ describe('a dispatch', () => {
 		return (await dispatchOf(pool, course.courseId, id!))!;
 	}
 	it('says beforehand what becomes of the questions', async () => {
-		expect(await lossTable(pool, course.courseId, { bankId }, 'qti21')).toMatchObject([
+		expect((await lossTable(pool, course.courseId, { bankId }, 'qti21')).lines).toMatchObject([
 			{
 				kind: 'multiple-choice',
 				outcome: 'kept',
@@ -234,7 +230,7 @@ describe('a dispatch', () => {
 		await run(pool, 'UPDATE staged_questions SET broken = 0 WHERE load_id = ?', [load]);
 		await takeIn(pool, course.courseId, load, course.personId, decide({ bankName: 'Odd' }));
 		const odd = (await banksOf(pool, course.courseId)).find((bank) => bank.name === 'Odd')!;
-		expect((await lossTable(pool, course.courseId, { bankId: odd.id }, 'qti21'))[0]).toMatchObject({
+		expect((await lossTable(pool, course.courseId, { bankId: odd.id }, 'qti21')).lines[0]).toMatchObject({
 			kind: 'unreadable',
 			outcome: 'lost'
 		});
@@ -270,7 +266,7 @@ describe('a dispatch', () => {
 		);
 		await takeIn(pool, course.courseId, load, course.personId, decide({ bankName: 'Speed' }));
 		const bank = (await banksOf(pool, course.courseId)).find((one) => one.name === 'Speed')!;
-		expect(await lossTable(pool, course.courseId, { bankId: bank.id }, 'csv', { workedOut: 4 })).toMatchObject([
+		expect((await lossTable(pool, course.courseId, { bankId: bank.id }, 'csv', { workedOut: 4 })).lines).toMatchObject([
 			{ kind: 'calculated', outcome: 'changed' }
 		]);
 		expect(await send({ bankId: bank.id }, 'csv', { workedOut: 4 })).toMatchObject({
@@ -288,7 +284,8 @@ describe('a dispatch', () => {
 		});
 		const { proof } = await send({ quizId: id }, 'cc13');
 		expect(proof).toMatchObject({ inAll: 4, identical: 4, missing: 0 });
-		expect(proof!.quiz.join(' ')).toContain('“All of it” draws all instead of 2');
+		expect(proof!.quiz).toEqual([]);
+		expect(proof!.quizForetold!.join(' ')).toContain('“All of it” gives all of its 4 questions instead of drawing 2');
 		expect((await send({ quizId: id }, 'qti21')).proof!.quiz).toEqual([]);
 	});
 	it('that is stopped while it is written keeps no file and says so, and the next one is whole', async () => {

@@ -1,8 +1,10 @@
 import type { Pool } from 'mysql2/promise';
 import { array, boolean, number, object, string } from 'yup';
-import { categoryTree, withUnder, type CategoryNode } from '../banks/tree';
+import type { PoolSource } from '../../../../core/draws/pool';
+import { categoryTree, type CategoryNode } from '../banks/tree';
 import { banksOf } from '../banks/banks';
 import { row, rows, run, transaction, type Database } from '../db/pool';
+import { lostOf, type Lost } from './lost';
 
 /** A quiz, for a list. */
 export interface QuizRow {
@@ -23,7 +25,10 @@ export interface Part {
 	withUnder: boolean;
 	/** Keys of categories; a negative one is the bank of that key itself. */
 	categories: number[];
+	/** The questions that it names, in their order. */
 	questions: number[];
+	/** What it drew from or named, and that is gone. */
+	lost: Lost[];
 }
 
 /** A quiz as it is edited. */
@@ -50,15 +55,23 @@ const shape = object({
 			shuffleOptions: boolean().defined(),
 			withUnder: boolean().defined(),
 			categories: array(number().integer().required()).defined(),
-			questions: array(number().integer().required()).defined()
+			questions: array(number().integer().required()).defined(),
+			/** The keys of what is lost and still wanted. */
+			lost: array(number().integer().required()).default([])
 		})
 	)
 		.defined()
 		.max(200)
 });
 
+/** A part as it is sent to be saved. */
+export type EditedPart = Omit<Part, 'lost'> & { lost?: number[] };
+
+/** A quiz as it is sent to be saved. */
+export type EditedQuiz = Omit<Quiz, 'id' | 'parts'> & { parts: EditedPart[] };
+
 /** A quiz as edited, out of a value of unknown shape. Throws Yup's ValidationError. */
-export function parseQuiz(value: unknown): Omit<Quiz, 'id'> {
+export function parseQuiz(value: unknown): EditedQuiz {
 	return shape.validateSync(value);
 }
 
@@ -104,9 +117,10 @@ export async function quizOf(db: Database, courseId: number, quizId: number): Pr
 	);
 	const questions = await rows<{ part_id: number; question_id: number }>(
 		db,
-		'SELECT u.part_id, u.question_id FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id WHERE p.quiz_id = ?',
+		'SELECT u.part_id, u.question_id FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id WHERE p.quiz_id = ? ORDER BY u.part_id, u.position, u.question_id',
 		[quizId]
 	);
+	const lost = await lostOf(db, quizId);
 	return {
 		...quiz,
 		parts: parts.map((part) => ({
@@ -120,7 +134,8 @@ export async function quizOf(db: Database, courseId: number, quizId: number): Pr
 				...banks.filter((one) => one.part_id === part.id).map((one) => -one.bank_id),
 				...categories.filter((one) => one.part_id === part.id).map((one) => one.category_id)
 			],
-			questions: questions.filter((one) => one.part_id === part.id).map((one) => one.question_id)
+			questions: questions.filter((one) => one.part_id === part.id).map((one) => one.question_id),
+			lost: lost.get(part.id) ?? []
 		}))
 	};
 }
@@ -130,13 +145,18 @@ export async function makeQuiz(db: Database, courseId: number, title: string): P
 	return (await run(db, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, title.slice(0, 255)])).id;
 }
 
+interface LostRow {
+	id: number;
+	kind: string;
+	bank_name: string;
+	name: string;
+	fingerprint: Buffer | null;
+	position: number;
+	lost: Date;
+}
+
 /** Saves a quiz whole. Gives its new version, or null where somebody has saved it in between. */
-export async function saveQuiz(
-	pool: Pool,
-	courseId: number,
-	quizId: number,
-	quiz: Omit<Quiz, 'id'>
-): Promise<number | null> {
+export async function saveQuiz(pool: Pool, courseId: number, quizId: number, quiz: EditedQuiz): Promise<number | null> {
 	return transaction(pool, async (connection) => {
 		const { count } = await run(
 			connection,
@@ -144,6 +164,11 @@ export async function saveQuiz(
 			[quiz.title, quiz.state, quizId, courseId, quiz.version]
 		);
 		if (!count) return null;
+		const lost = await rows<LostRow>(
+			connection,
+			'SELECT l.id, l.kind, l.bank_name, l.name, l.fingerprint, l.position, l.lost FROM quiz_part_lost l JOIN quiz_parts p ON p.id = l.part_id WHERE p.quiz_id = ?',
+			[quizId]
+		);
 		await run(connection, 'DELETE FROM quiz_parts WHERE quiz_id = ?', [quizId]);
 		if (!quiz.parts.length) return quiz.version + 1;
 		const { id } = await run(
@@ -208,12 +233,25 @@ export async function saveQuiz(
 			[...new Set(part.categories)].filter((one) => ownCategories.has(one)).map((one) => [id + at, one])
 		);
 		const byQuestion = quiz.parts.flatMap((part, at) =>
-			[...new Set(part.questions)].filter((one) => ownQuestions.has(one)).map((one) => [id + at, one])
+			[...new Set(part.questions)]
+				.filter((one) => ownQuestions.has(one))
+				.map((one, position) => [id + at, one, position])
 		);
 		if (byCategory.length)
 			await run(connection, 'INSERT INTO quiz_part_categories (part_id, category_id) VALUES ?', [byCategory]);
 		if (byQuestion.length)
-			await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id) VALUES ?', [byQuestion]);
+			await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id, position) VALUES ?', [byQuestion]);
+		const kept = quiz.parts.flatMap((part, at) =>
+			lost
+				.filter((one) => part.lost?.includes(one.id))
+				.map((one) => [id + at, one.kind, one.bank_name, one.name, one.fingerprint, one.position, one.lost])
+		);
+		if (kept.length)
+			await run(
+				connection,
+				'INSERT INTO quiz_part_lost (part_id, kind, bank_name, name, fingerprint, position, lost) VALUES ?',
+				[kept]
+			);
 		return quiz.version + 1;
 	});
 }
@@ -230,17 +268,26 @@ export interface PoolBank {
 	tree: CategoryNode[];
 }
 
-/** The banks of a course with their trees, and which questions stand in each category; unreadable ones are never drawn. */
-export async function poolSource(
-	db: Database,
-	courseId: number
-): Promise<{ banks: PoolBank[]; inCategory: Record<number, number[]>; points: Record<number, number | null> }> {
+/** What the quizzes of a course draw from, with the banks as they are shown; unreadable questions are never drawn. */
+export interface CoursePools extends PoolSource {
+	tree: CategoryNode[];
+	banks: PoolBank[];
+}
+
+/** The banks of a course with their trees, and which questions stand in each category. */
+export async function poolSource(db: Database, courseId: number): Promise<CoursePools> {
 	const banks = await banksOf(db, courseId);
 	// a course has a handful of banks, and their trees are asked for side by side
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
-	const found = await rows<{ id: number; bank_id: number; category_id: number | null; points: number | null }>(
+	const found = await rows<{
+		id: number;
+		bank_id: number;
+		category_id: number | null;
+		kind: string;
+		points: number | null;
+	}>(
 		db,
-		"SELECT id, bank_id, category_id, points FROM questions WHERE course_id = ? AND kind NOT IN ('unreadable', 'information') ORDER BY id",
+		"SELECT id, bank_id, category_id, kind, points FROM questions WHERE course_id = ? AND kind <> 'unreadable' ORDER BY id",
 		[courseId]
 	);
 	const inCategory: Record<number, number[]> = {};
@@ -265,18 +312,14 @@ export async function poolSource(
 		};
 	});
 	const points: Record<number, number | null> = {};
+	const texts: number[] = [];
 	for (const one of found) {
+		if (one.kind === 'information') {
+			texts.push(one.id);
+			continue;
+		}
 		points[one.id] = one.points;
 		(inCategory[one.category_id ?? -one.bank_id] ??= []).push(one.id);
 	}
-	return { banks: withRoots, inCategory, points };
-}
-
-/** The questions that a part draws from. */
-export function poolOf(part: Part, trees: CategoryNode[], inCategory: Record<number, number[]>): number[] {
-	if (part.questions.length) return part.questions;
-	const categories = part.withUnder
-		? part.categories.flatMap((category) => withUnder(trees, category))
-		: part.categories;
-	return [...new Set(categories)].flatMap((category) => inCategory[category] ?? []);
+	return { banks: withRoots, tree: withRoots.flatMap((bank) => bank.tree), inCategory, points, texts };
 }

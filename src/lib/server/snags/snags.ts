@@ -7,6 +7,7 @@ import type { Severity } from '../../../../core/reports/report';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { columnsOf, reportColumns } from '../loads/staging';
+import { dropLoneTwins, stillTwin, withBankTwins } from './twins';
 
 /** A check with the number of questions of a course that it speaks of. */
 export interface SnagCount {
@@ -20,7 +21,7 @@ export async function snagCounts(db: Database, courseId: number): Promise<SnagCo
 	// by_rule
 	return rows(
 		db,
-		'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule',
+		`SELECT s.rule, MIN(s.severity) AS severity, COUNT(DISTINCT s.question_id) AS questions FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? AND ${stillTwin} GROUP BY s.rule`,
 		[courseId]
 	);
 }
@@ -39,14 +40,38 @@ export interface SnagRow {
 
 /** The questions that a rule speaks of. */
 export async function snagRows(db: Database, courseId: number, rule: string): Promise<SnagRow[]> {
-	const found = await rows<Omit<SnagRow, 'words'> & { words: string }>(
+	const found = await rows<Omit<SnagRow, 'words'> & { words: string; rule: string }>(
 		db,
-		`SELECT s.question_id AS questionId, q.bank_id AS bankId, b.name AS bank, c.name AS category, q.title, q.kind, s.message, s.words
+		`SELECT s.question_id AS questionId, q.bank_id AS bankId, b.name AS bank, c.name AS category, q.title, q.kind, s.rule, s.message, s.words
 		FROM snags s JOIN questions q ON q.id = s.question_id JOIN banks b ON b.id = q.bank_id LEFT JOIN categories c ON c.id = q.category_id
-		WHERE s.course_id = ? AND s.rule = ? ORDER BY q.bank_id, q.category_id, q.id LIMIT 2000`,
+		WHERE s.course_id = ? AND s.rule = ? AND ${stillTwin} ORDER BY q.bank_id, q.category_id, q.id LIMIT 2000`,
 		[courseId, rule]
 	);
-	return found.map((one) => ({ ...one, words: JSON.parse(one.words) as string[] }));
+	return (await withBankTwins(db, courseId, found)).map((one) => ({
+		...one,
+		words: JSON.parse(one.words) as string[]
+	}));
+}
+
+/** How many questions of a course the mend of a check fits. */
+export async function mendableCount(db: Database, courseId: number, rule: string): Promise<number> {
+	const mend = checkOf(rule)?.mend;
+	if (!mend) return 0;
+	const found = {
+		from: 'snags s JOIN questions q ON q.id = s.question_id',
+		where: `s.course_id = ? AND s.rule = ? AND ${stillTwin}`
+	};
+	if (!mend.fits)
+		return (await row<{ n: number }>(db, `SELECT COUNT(DISTINCT q.id) AS n FROM ${found.from} WHERE ${found.where}`, [
+			courseId,
+			rule
+		]))!.n;
+	const documents = await rows<{ document: string }>(
+		db,
+		`SELECT DISTINCT q.id, q.document FROM ${found.from} WHERE ${found.where}`,
+		[courseId, rule]
+	);
+	return documents.filter((one) => mend.fits!(parseQuestion(JSON.parse(one.document)))).length;
 }
 
 interface Row {
@@ -102,6 +127,7 @@ export async function mend(
 			done.mended += changed.length;
 			if (changed.length) await save(connection, courseId, changed);
 		}
+		if (done.mended) await dropLoneTwins(connection, courseId);
 		if (done.mended)
 			await record(connection, {
 				courseId,
@@ -123,8 +149,8 @@ async function save(
 	const columns = changed.map(({ question }) => columnsOf(question));
 	await run(
 		connection,
-		`INSERT INTO questions (id, course_id, bank_id, kind, title, stem_text, document, fingerprint, word_hashes) VALUES ?
-		ON DUPLICATE KEY UPDATE title = VALUES(title), stem_text = VALUES(stem_text), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), version = version + 1`,
+		`INSERT INTO questions (id, course_id, bank_id, kind, title, stem_text, points, document, fingerprint, word_hashes) VALUES ?
+		ON DUPLICATE KEY UPDATE kind = VALUES(kind), points = VALUES(points), title = VALUES(title), stem_text = VALUES(stem_text), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), version = version + 1`,
 		[
 			changed.map(({ row: one, question }, at) => [
 				one.id,
@@ -133,6 +159,7 @@ async function save(
 				question.kind,
 				columns[at]!.title,
 				columns[at]!.stemText,
+				question.points,
 				columns[at]!.document,
 				columns[at]!.fingerprint,
 				columns[at]!.wordHashes
@@ -141,16 +168,18 @@ async function save(
 	);
 	const ids = changed.map(({ row: one }) => one.id);
 	// by_fingerprint
-	const twins = await rows<{ id: number; fingerprint: Buffer; title: string }>(
+	const twins = await rows<{ id: number; fingerprint: Buffer }>(
 		connection,
-		'SELECT id, fingerprint, title FROM questions WHERE course_id = ? AND fingerprint IN (?)',
+		'SELECT id, fingerprint FROM questions WHERE course_id = ? AND fingerprint IN (?)',
 		[courseId, columns.map((one) => one.fingerprint)]
 	);
 	const found = changed.flatMap(({ row: one, question }, at) => {
 		const twin = twins.find((other) => other.id !== one.id && other.fingerprint.equals(columns[at]!.fingerprint));
-		return checkQuestion(question, { duplicateOf: () => (twin ? `“${twin.title}” in this course` : null) }).map(
-			(report) => [courseId, one.id, ...reportColumns(report)]
-		);
+		return checkQuestion(question, { duplicateOf: () => (twin ? 'another question' : null) }).map((report) => [
+			courseId,
+			one.id,
+			...reportColumns(report)
+		]);
 	});
 	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [
 		ids,

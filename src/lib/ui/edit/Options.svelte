@@ -13,10 +13,17 @@
 	}: { question: ChoiceQuestion; attachments: Attachment[]; courseId: number } = $props();
 
 	function key(option: Option) {
+		// what the source named in vain is no key any more
+		question.lostKeys = [];
 		if (question.kind === 'multiple-response') option.credit = 1;
 		else for (const one of question.options) one.credit = one === option ? 1 : 0;
 	}
 </script>
+
+{#if question.lostKeys.length}<p class="broken">
+		The source names {question.lostKeys.map((one) => `“${one}”`).join(', ')} as its key, which is no option. Mark the right
+		one.
+	</p>{/if}
 
 <List
 	bind:items={question.options}

@@ -1,19 +1,25 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
+	import { untrack } from 'svelte';
 	import Keys from '$lib/ui/Keys.svelte';
+	import { isNoShortcut, isTyping } from '$lib/ui/keys';
 	import Thread from '$lib/ui/Thread.svelte';
+	import Tray from '$lib/ui/Tray.svelte';
+	import { setUploads, Uploads } from '$lib/ui/uploads.svelte';
+	import { bytes } from '$lib/ui/words';
 	let { data, children } = $props();
 	let keys: Keys;
 	let going = 0;
 	const stations: Record<string, string> = { l: 'loads', b: 'banks', s: 'snags', q: 'quizzes', d: 'dispatch' };
 
+	// it goes on from page to page and from course to course; each file is sent to the course that it was dropped in
+	const uploads = untrack(() => new Uploads(data.limit, bytes(data.limit), () => invalidateAll()));
+	setUploads(uploads);
+
 	function press(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (event.ctrlKey || event.metaKey || event.altKey) return;
-		if (/^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) {
-			if (event.key === 'Escape') target.blur();
-			return;
-		}
+		if (isTyping(event) && event.key === 'Escape') (event.target as HTMLElement).blur();
+		if (isNoShortcut(event)) return;
 		if (event.key === '?') keys.open();
 		else if (event.key === '/') {
 			const search = document.querySelector<HTMLInputElement>('main input[type=search]');
@@ -37,8 +43,10 @@
 		person={data.person}
 		showKeys={() => keys.open()}
 	/>
-	<main>{@render children()}</main>
+	<!-- a page is built anew for each address, so that nothing in it belongs to the course or the load before -->
+	{#key page.url.pathname}<main>{@render children()}</main>{/key}
 </div>
+{#if data.mayChange}<Tray course={data.course} {uploads} />{/if}
 <Keys bind:this={keys} />
 
 <style>

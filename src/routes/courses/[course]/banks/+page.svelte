@@ -9,7 +9,7 @@
 	import Rows from '$lib/ui/Rows.svelte';
 	import Source from '$lib/ui/Source.svelte';
 	import WordChanges from '$lib/ui/WordChanges.svelte';
-	import { ago, count, pathText } from '$lib/ui/words';
+	import { count, dateTime, pathText } from '$lib/ui/words';
 
 	let { data } = $props();
 	type Row = (typeof data.questions)[number];
@@ -89,7 +89,7 @@
 				/> with what is under it</label
 			>
 			<table class="rows tree">
-				<colgroup><col /><col style="width: 44px" /><col style="width: 44px" /></colgroup>
+				<colgroup><col /><col style="width: 62px" /><col style="width: 66px" /></colgroup>
 				<thead><tr><th>Category</th><th class="number">here</th><th class="number">all</th></tr></thead>
 				<tbody>
 					<tr class:chosen={data.filter.categoryId === null}
@@ -116,8 +116,8 @@
 										>{/if}</span
 								></td
 							>
-							<td class="number mute">{node.own || ''}</td>
-							<td class="number">{node.all}</td>
+							<td class="number mute">{node.own ? node.own.toLocaleString('en') : ''}</td>
+							<td class="number">{node.all.toLocaleString('en')}</td>
 						</tr>
 					{/each}
 				</tbody>
@@ -233,7 +233,9 @@
 							>
 							<tr
 								><td class="mute">Key</td><td
-									>{shown.verified ? `verified by ${shown.verified.by}, ${ago(shown.verified.at)}` : 'not verified'}</td
+									>{shown.verified
+										? `verified by ${shown.verified.by}, ${dateTime(shown.verified.at)}`
+										: 'not verified'}</td
 								></tr
 							>
 							{#each shown.question.metadata as one (one.name)}<tr
@@ -242,7 +244,7 @@
 						</tbody>
 					</table>
 					{#each shown.history as old (old.version)}
-						<h3 class="mt-5">Before {ago(old.replaced)}{old.by ? `, replaced by ${old.by}` : ''}</h3>
+						<h3 class="mt-5">Before {dateTime(old.replaced)}{old.by ? `, replaced by ${old.by}` : ''}</h3>
 						<WordChanges before={old.question} after={shown.question} />
 					{/each}
 				{/if}

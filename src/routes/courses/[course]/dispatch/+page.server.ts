@@ -35,11 +35,16 @@ export const load = async ({ locals, params, url }) => {
 		what,
 		format: { name: format.name, title: format.title },
 		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
-		loss: what ? await lossTable(db, course.id, what, format.name, { workedOut }) : [],
+		...(what ? await lossOf(course.id, what, format.name, workedOut) : { loss: [], quizLoss: null }),
 		workedOut,
 		/** Whether calculated questions have to go as worked-out ones. */
 		worksOut: !format.limits.kinds.includes('calculated')
 	};
+};
+
+const lossOf = async (courseId: number, what: Consignment, format: string, workedOut: number) => {
+	const { lines, quiz } = await lossTable(database(), courseId, what, format, { workedOut });
+	return { loss: lines, quizLoss: quiz };
 };
 
 const shape = object({

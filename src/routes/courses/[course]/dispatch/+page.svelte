@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
-	import { page } from '$app/state';
+	import { navigating, page } from '$app/state';
 	import { kindName } from '$core/model/question';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, bytes, count } from '$lib/ui/words';
+	import { ago, bytes, count, dateTime } from '$lib/ui/words';
+	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
 
 	let { data, form } = $props();
@@ -27,15 +28,24 @@
 		}, 700);
 		return () => clearInterval(timer);
 	});
-	const shown = $derived(
-		dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ?? dispatches[0]
-	);
+	/** Where one is going on this page: what was chosen there is shown as chosen at once, and nothing of the choice before. */
+	const going = $derived(navigating.to?.url.pathname === page.url.pathname ? navigating.to.url.searchParams : null);
+	const numberIn = (name: string) => Number(going?.get(name)) || null;
 	const inAll = $derived(data.loss.reduce((sum, line) => sum + line.questions.length, 0));
 	const of = (outcome: string) =>
 		data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.questions.length, 0);
-	const isQuiz = $derived(data.what !== null && 'quizId' in data.what);
-	const bankId = $derived(data.what && 'bankId' in data.what ? data.what.bankId : null);
-	const quizId = $derived(data.what && 'quizId' in data.what ? data.what.quizId : null);
+	const bankId = $derived(going ? numberIn('bank') : data.what && 'bankId' in data.what ? data.what.bankId : null);
+	const quizId = $derived(going ? numberIn('quiz') : data.what && 'quizId' in data.what ? data.what.quizId : null);
+	const format = $derived(going?.get('as') ?? data.format.name);
+	/** The dispatch that is asked for, or the last one of what is chosen, as the format that is chosen. */
+	const shown = $derived(
+		going
+			? undefined
+			: (dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ??
+					dispatches.find((one) => one.bank_id === bankId && one.quiz_id === quizId && one.format === data.format.name))
+	);
+	const stateOf = (one: (typeof dispatches)[number]) =>
+		one.state === 'done' && one.proof && !asForetold(one.proof) ? 'read back, and it differs' : states[one.state];
 	const address = (format: string, workedOut = data.workedOut) =>
 		`?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}&worked=${workedOut}`;
 	const severities = { kept: 'whole', changed: 'doubtful', lost: 'broken' } as const;
@@ -89,7 +99,7 @@
 		<select
 			class="field w-full"
 			aria-label="Format"
-			value={data.format.name}
+			value={format}
 			onchange={(event) => goto(address(event.currentTarget.value), { keepFocus: true })}
 		>
 			{#each data.formats as one (one.name)}<option value={one.name}>{one.title} ({one.ending})</option>{/each}
@@ -109,15 +119,22 @@
 				worked out</label
 			>
 		{/if}
-		{#if data.what}<p class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">
+		{#if data.what && !going}<p class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">
 				{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
 					.filter(Boolean)
-					.join(', ') || 'loses nothing'}
+					.join(', ') || 'loses nothing'}{data.quizLoss?.what.length
+					? data.quizLoss.carried
+						? '; changes the quiz'
+						: '; leaves the quiz behind'
+					: ''}
 			</p>{/if}
 	</section>
 	<section class="column" aria-label="What would be lost">
-		<h2>What becomes of the questions as {data.format.title}</h2>
-		{#if data.loss.length}
+		<h2>
+			What becomes of the questions as {data.formats.find((one) => one.name === format)?.title ?? data.format.title}
+		</h2>
+		{#if going}<p class="mute mt-2" role="status">Working out what would be lost …</p>
+		{:else if data.loss.length}
 			<table class="rows mt-2">
 				<thead><tr><th>Kind</th><th class="number">Questions</th><th>What becomes of them</th></tr></thead>
 				<tbody>
@@ -153,16 +170,26 @@
 					{/each}
 				</tbody>
 			</table>
-			{#if isQuiz}<p class="mute mt-3">
-					The quiz goes as a test: each part a section with its selection, order and points. The questions of all its
-					pools come along.
-				</p>{/if}
+			{#if data.quizLoss}
+				<h3 class="mt-4">The quiz</h3>
+				<p class="mt-1">
+					<Mark
+						severity={data.quizLoss.carried ? (data.quizLoss.what.length ? 'doubtful' : 'whole') : 'broken'}
+						word={data.quizLoss.carried
+							? data.quizLoss.what.length
+								? 'changed'
+								: 'goes as a test: each part with its draw, order and points'
+							: 'stays behind'}
+					/>
+				</p>
+				{#each data.quizLoss.what as words (words)}<p class="mute mt-1 text-[13px]">{words}</p>{/each}
+			{/if}
 		{:else}<p class="mute mt-2">{data.what ? 'It holds no questions.' : 'Choose what to send.'}</p>{/if}
 	</section>
 	<section class="column paper" aria-label="Proof">
 		{#if shown}
 			<h2>{shown.state === 'done' ? 'Proof' : 'Dispatch'} of {shown.title}</h2>
-			<p class="mute mb-2">{shown.file_name} · {shown.person}, {ago(shown.created)}</p>
+			<p class="mute mb-2">{shown.file_name} · {shown.person}, {dateTime(shown.created)}</p>
 			<div role="status">
 				{#if shown.state === 'waiting' || shown.state === 'writing' || shown.state === 'proving'}
 					<p class="my-2">
@@ -175,12 +202,16 @@
 				{:else if shown.state === 'failed'}<p class="notice broken">{shown.failure}</p>
 				{:else if shown.state === 'stopped'}<p class="notice">It was stopped; nothing was kept of it.</p>
 				{:else if shown.proof}
-					{@const good = shown.proof.otherwise + shown.proof.missing === 0 && !shown.proof.quiz.length}
+					{@const good = asForetold(shown.proof)}
 					<p class="mb-2">
 						<Mark
-							severity={good ? (shown.proof.foretold || shown.proof.leftBehind ? 'doubtful' : 'whole') : 'broken'}
+							severity={good
+								? shown.proof.foretold || shown.proof.leftBehind || shown.proof.quizForetold?.length
+									? 'doubtful'
+									: 'whole'
+								: 'broken'}
 							word={good
-								? shown.proof.foretold || shown.proof.leftBehind
+								? shown.proof.foretold || shown.proof.leftBehind || shown.proof.quizForetold?.length
 									? 'Read back: all is as the table said.'
 									: 'Read back: nothing differs.'
 								: 'Read back: something differs that should not.'}
@@ -194,6 +225,9 @@
 						>
 					</table>
 					{#each shown.proof.quiz as words (words)}<p class="notice broken">{words}</p>{/each}
+					{#each shown.proof.quizForetold ?? [] as words (words)}<p class="notice doubtful">
+							As the table said: {words}
+						</p>{/each}
 					<p class="mono mute mt-3 break-all">sha256 {shown.proof.hash}</p>
 					<p class="mt-3">
 						<a class="button small" href="/courses/{data.course.id}/dispatch/{shown.id}/file" download={shown.file_name}
@@ -217,24 +251,35 @@
 					{/if}
 				{/if}
 			</div>
-			{#if dispatches.length > 1}
-				<h3 class="mt-6">Earlier</h3>
-				<table class="rows">
-					<tbody
-						>{#each dispatches.filter((one) => one.id !== shown.id).slice(0, 12) as one (one.id)}<tr
-								><td
-									><a class="word" href="?{bankId ? `bank=${bankId}` : `quiz=${quizId}`}&show={one.id}">{one.title}</a>
-									<span class="mute">{states[one.state]}</span></td
-								><td class="number mute">{ago(one.created)}</td></tr
-							>{/each}</tbody
-					>
-				</table>
-			{/if}
 		{:else}<h2>Proof</h2>
 			<p class="mute mt-2">
-				Once a file is written, it is read back by the same readers and compared question by question. What was found
-				stands here.
-			</p>{/if}
+				{going
+					? ''
+					: 'Once a file is written, it is read back by the same readers and compared question by question. What was found stands here.'}
+			</p>
+		{/if}
+		{#if dispatches.some((one) => one.id !== shown?.id)}
+			<h3 class="mt-6">Earlier</h3>
+			<table class="rows">
+				<tbody
+					>{#each dispatches.filter((one) => one.id !== shown?.id).slice(0, 12) as one (one.id)}<tr
+							><td
+								><a
+									class="word"
+									href="?{one.bank_id
+										? `bank=${one.bank_id}`
+										: one.quiz_id
+											? `quiz=${one.quiz_id}`
+											: ''}&as={one.format}&show={one.id}">{one.title}</a
+								>
+								<span class="mute"
+									>{data.formats.find((other) => other.name === one.format)?.title ?? one.format}, {stateOf(one)}</span
+								></td
+							><td class="number mute" title={ago(one.created)}>{dateTime(one.created)}</td></tr
+						>{/each}</tbody
+				>
+			</table>
+		{/if}
 	</section>
 </div>
 <form class="bar" method="POST" action="?/write" use:enhance>
@@ -245,17 +290,21 @@
 	/><input type="hidden" name="workedOut" value={data.workedOut} />
 	<div class="flex-1">
 		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
+		{:else if going}<span class="mute">Working out what would be lost …</span>
 		{:else if inAll}<b
 				>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as {data.format.title}.</b
 			>
 			<span class="mute"
 				>{of('kept')} as they are{of('changed') ? `, ${of('changed')} changed` : ''}{of('lost')
 					? `, ${of('lost')} stay behind`
+					: ''}{data.quizLoss
+					? `; the quiz ${data.quizLoss.carried ? (data.quizLoss.what.length ? 'is changed' : 'goes with it') : 'stays behind'}`
 					: ''}.</span
 			>
 		{:else}<span class="mute">Nothing is chosen that could be written.</span>{/if}
 	</div>
-	{#if data.mayChange}<button class="button" disabled={inAll - of('lost') < 1}>Write and prove</button>{/if}
+	{#if data.mayChange}<button class="button" disabled={going !== null || inAll - of('lost') < 1}>Write and prove</button
+		>{/if}
 </form>
 
 <style>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { pathOfKey } from '$core/take-in/paths';
-	import { ago, count, pathText } from '$lib/ui/words';
+	import { ago, dateTime, count, pathText } from '$lib/ui/words';
 	let { data } = $props();
 </script>
 
@@ -14,7 +14,7 @@
 		<tbody>
 			{#each data.deeds as deed (deed.id)}
 				<tr>
-					<td class="mute" title={new Date(deed.done).toLocaleString('en-GB')}>{ago(deed.done)}</td>
+					<td class="mute whitespace-nowrap" title={ago(deed.done)}>{dateTime(deed.done)}</td>
 					<td>{deed.person}</td>
 					<td>{deed.deed}</td>
 					<td

@@ -1,6 +1,5 @@
 import { fail } from '@sveltejs/kit';
 import { courseAt, keyOf } from '$lib/server/access';
-import { settings } from '$lib/server/config';
 import { database } from '$lib/server/db/pool';
 import { asideCount } from '$lib/server/loads/aside';
 import { loadOf, loadsOf, readAgain, stopReading, throwAway } from '$lib/server/loads/loads';
@@ -9,7 +8,7 @@ export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
 	const [loads, aside] = await Promise.all([loadsOf(db, course.id), asideCount(db, course.id)]);
-	return { loads, aside, limit: settings().uploadLimit };
+	return { loads, aside };
 };
 
 const chosen = async (locals: App.Locals, params: { course?: string }, request: Request) => {

@@ -3,12 +3,11 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import Strand from '$lib/ui/Strand.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { ago, bytes, count } from '$lib/ui/words';
-	import { dropped, packed, Uploads } from '$lib/ui/uploads.svelte';
-	import { onMount, untrack } from 'svelte';
+	import { ago, bytes, count, dateTime } from '$lib/ui/words';
+	import { getUploads, packed } from '$lib/ui/uploads.svelte';
+	import { onMount } from 'svelte';
 
 	let { data, form } = $props();
-	let over = $state(false);
 	let shownState = $state('');
 	let words = $state('');
 	let folderChooser: HTMLInputElement | undefined = $state();
@@ -40,42 +39,29 @@
 		return () => clearInterval(timer);
 	});
 
-	const uploads = untrack(
-		() =>
-			new Uploads(`/courses/${data.course.id}/loads/upload`, data.limit, bytes(data.limit), async () => {
-				await invalidateAll();
-			})
-	);
+	const uploads = getUploads();
+	const sending = $derived(uploads.of(data.course.id));
 	let packing = $state('');
-	async function drop(event: DragEvent) {
-		over = false;
-		if (!event.dataTransfer?.types.includes('Files')) return;
-		event.preventDefault();
-		if (!data.mayChange) return;
-		packing = 'Looking at what was dropped …';
-		const files = await dropped(event.dataTransfer).catch(() => null);
-		packing = files ? '' : 'What was dropped cannot be read here. Choose the files instead.';
-		uploads.add(files ?? []);
-	}
 	/** A folder that was chosen is one package, with the name of the folder. */
 	async function folder(files: FileList | null) {
 		const all = [...(files ?? [])];
 		if (!all.length) return;
+		const { course } = data;
 		const name = all[0]!.webkitRelativePath.split('/')[0]!;
 		packing = `Packing ${name} …`;
 		const inside = new Map(all.map((file) => [file.webkitRelativePath.slice(name.length + 1), file]));
-		uploads.add([await packed(name, inside)]);
+		uploads.add(course, [await packed(name, inside)]);
 		packing = '';
 	}
 	/** How sure we are of the format: what says itself what it is, or what was told by its signs. */
 	const sureness = (one: (typeof data.loads)[number]) =>
 		/QTI|Cartridge|Barrow/.test(one.format) ? 'it says so itself' : one.format ? 'by its signs' : '';
 	const byRecipe = (one: (typeof data.loads)[number]) =>
-		/\.(csv|tsv|xlsx|json|jsonl|xml)$/i.test(one.file_name) && !/QTI|Barrow/.test(one.format);
+		/\.(csv|tsv|xlsx|json|jsonl|xml|zip)$/i.test(one.file_name) && !/QTI|Barrow|Cartridge|Word|text/.test(one.format);
 	function paste(event: ClipboardEvent) {
 		const target = event.target as HTMLElement | null;
 		const pasted = event.clipboardData?.getData('text/plain') ?? '';
-		if (!data.mayChange || !pasted.trim() || target?.closest('input, textarea, select')) return;
+		if (!data.mayChange || !pasted.trim() || target?.closest('input, textarea, select, [contenteditable]')) return;
 		event.preventDefault();
 		sessionStorage.setItem('pasted', pasted);
 		void goto(`/courses/${data.course.id}/loads/paste`);
@@ -96,21 +82,11 @@
 </script>
 
 <svelte:head><title>Loads · {data.course.name} · Yarn Barrow</title></svelte:head>
-<svelte:window
-	ondragover={(event) => {
-		if (event.dataTransfer?.types.includes('Files')) {
-			event.preventDefault();
-			over = true;
-		}
-	}}
-	ondragleave={(event) => !event.relatedTarget && (over = false)}
-	ondrop={drop}
-	onpaste={paste}
-/>
+<svelte:window onpaste={paste} />
 <div class="sheet">
 	<h1 class="visually-hidden">Loads of {data.course.name}</h1>
 	{#if data.mayChange}
-		<section class="tray" class:over>
+		<section class="tray">
 			<svg
 				viewBox="0 0 60 42"
 				aria-hidden="true"
@@ -147,7 +123,7 @@
 				multiple
 				accept=".zip,.xml,.imscc,.docx,.txt,.md,.csv,.tsv,.xlsx,.json,.jsonl"
 				onchange={(event) => {
-					uploads.add(event.currentTarget.files ?? []);
+					uploads.add(data.course, event.currentTarget.files ?? []);
 					event.currentTarget.value = '';
 				}}
 			/>
@@ -205,7 +181,7 @@
 			></thead
 		>
 		<tbody>
-			{#each uploads.list as one (one.key)}
+			{#each sending as one (one.key)}
 				<tr>
 					<td class="cut"><b>{one.name}</b></td><td class="mute">{one.failure ? '' : 'being sent'}</td><td
 						class="number mute">{bytes(one.size)}</td
@@ -259,7 +235,7 @@
 								: '–'}{#if one.state === 'reading' && one.questions_found}<span class="mute"> so far</span>{/if}</td
 						>{/if}
 					<td class="number {one.snags_found ? 'doubtful' : 'mute'}"
-						>{one.state === 'reading' || one.state === 'waiting' ? '–' : one.snags_found}</td
+						>{one.state === 'reading' || one.state === 'waiting' ? '–' : one.snags_found.toLocaleString('en')}</td
 					>
 					<td>
 						{#if one.state === 'waiting'}<Strand value={0} label="Reading {one.file_name}" />
@@ -275,7 +251,10 @@
 							>
 						{:else if one.state === 'review'}<b>to review</b>
 						{:else if one.state === 'taken'}<Mark severity="whole" word="taken in" />
-							<span class="mute">{one.taken} of {one.questions_found}{one.aside ? `, ${one.aside} set aside` : ''}</span
+							<span class="mute"
+								>{one.taken.toLocaleString('en')} of {one.questions_found.toLocaleString('en')}{one.aside
+									? `, ${one.aside.toLocaleString('en')} set aside`
+									: ''}</span
 							>
 						{:else if one.state === 'undone'}taken back <span class="mute">and to review again</span>
 						{:else if one.state === 'stopped'}<span class="mute">stopped; nothing was kept of the reading</span>
@@ -283,8 +262,8 @@
 							{#if one.questions_found}<span>{one.failure}</span>{/if}{/if}
 					</td>
 					<td class="mute">{one.person}</td>
-					<td class="mute whitespace-nowrap" title={new Date(one.created).toLocaleString('en-GB')}
-						>{ago(one.created)}</td
+					<td class="mute whitespace-nowrap"
+						>{dateTime(one.created)}<span class="faint block text-[12.5px]">{ago(one.created)}</span></td
 					>
 					<td class="number">
 						{#if data.mayChange}
@@ -323,7 +302,7 @@
 					</td>
 				</tr>
 			{:else}
-				{#if !uploads.list.length}<tr
+				{#if !sending.length}<tr
 						><td colspan="9" class="mute py-8"
 							>{shownState || words
 								? 'No load fits what you asked for.'
@@ -345,10 +324,6 @@
 		background: var(--paper);
 		border: 1.5px dashed var(--line2);
 		border-radius: 8px;
-	}
-	.tray.over {
-		border-color: var(--woad);
-		background: var(--woad-soft);
 	}
 	.tray > svg {
 		width: 60px;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { ago, count } from '$lib/ui/words';
+	import { dateTime, count } from '$lib/ui/words';
 	let { data, form } = $props();
 </script>
 
@@ -30,7 +30,7 @@
 					><td><a class="word" href="/courses/{data.course.id}/quizzes/{quiz.id}"><b>{quiz.title}</b></a></td><td
 						class="mute">{quiz.state}</td
 					><td class="number" title={count(quiz.parts, 'part')}>{quiz.parts}</td><td class="mute"
-						>{ago(quiz.changed)}</td
+						>{dateTime(quiz.changed)}</td
 					></tr
 				>
 			{:else}<tr

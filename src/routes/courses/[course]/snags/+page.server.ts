@@ -1,8 +1,10 @@
 import { fail } from '@sveltejs/kit';
 import { object, number, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
+import { Refused } from '$lib/server/loads/refused';
 import { database } from '$lib/server/db/pool';
-import { mend, snagCounts, snagRows } from '$lib/server/snags/snags';
+import { keepOne } from '$lib/server/snags/keep-one';
+import { mend, mendableCount, snagCounts, snagRows } from '$lib/server/snags/snags';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -11,7 +13,10 @@ export const load = async ({ locals, params, url }) => {
 	counts.sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity) || b.questions - a.questions);
 	const asked = url.searchParams.get('check') ?? '';
 	const check = counts.some((one) => one.rule === asked) ? asked : (counts[0]?.rule ?? '');
-	return { counts, check, rows: check ? await snagRows(database(), course.id, check) : [] };
+	const [rows, mendable] = check
+		? await Promise.all([snagRows(database(), course.id, check), mendableCount(database(), course.id, check)])
+		: [[], 0];
+	return { counts, check, rows, mendable };
 };
 
 const shape = object({
@@ -21,6 +26,18 @@ const shape = object({
 });
 
 export const actions = {
+	keep: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'change');
+		const asked = Number((await request.formData()).get('question'));
+		if (!number().integer().positive().isValidSync(asked)) return fail(400, { message: 'No question was named.' });
+		try {
+			const { kept, aside } = await keepOne(database(), course.id, person.id, asked);
+			return { kept: kept.title, aside };
+		} catch (cause) {
+			if (cause instanceof Refused) return fail(409, { message: cause.message });
+			throw cause;
+		}
+	},
 	mend: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
 		const form = Object.fromEntries(await request.formData());
@@ -38,9 +55,7 @@ export const actions = {
 			const left = done.left
 				? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.`
 				: '';
-			return {
-				message: `${done.mended} ${done.mended === 1 ? 'question' : 'questions'} mended and checked again.${left}`
-			};
+			return { mended: done.mended, left };
 		} catch (cause) {
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;

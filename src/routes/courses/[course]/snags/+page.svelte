@@ -2,14 +2,15 @@
 	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { checkOf } from '$core/checks';
+	import { checkOf, mendFor } from '$core/checks';
+	import { untrack } from 'svelte';
 	import type { Question } from '$core/model/question';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Source from '$lib/ui/Source.svelte';
-	import { count, ruleWords } from '$lib/ui/words';
+	import { count, figure, ruleWords } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	type Row = (typeof data.rows)[number] & { id: number };
@@ -29,9 +30,12 @@
 	} as const;
 	const rows = $derived(data.rows.map((row) => ({ ...row, id: row.questionId })));
 	const check = $derived(checkOf(data.check));
+	/** The mend of the check, where it fits the question that is shown. */
+	const fitting = $derived(shown ? mendFor(data.check, shown.stored.question) : null);
 	const severity = $derived(data.counts.find((one) => one.rule === data.check)?.severity ?? 'untidy');
 	const titleOf = (rule: string) =>
 		checkOf(rule)?.title ?? ruleWords(rule).replace(/^./, (letter) => letter.toUpperCase());
+	const inAll = $derived(data.counts.find((one) => one.rule === data.check)?.questions ?? 0);
 	const row = $derived(rows.find((one) => one.id === chosen));
 	const source = $derived(shown?.stored.question.source);
 
@@ -58,6 +62,24 @@
 		if (now) void fetchOne(now, rule);
 		else shown = null;
 	});
+	/** What has been mended of this check since one came here. */
+	let mended = $state<{ check: string; sum: number }>({ check: '', sum: 0 });
+	$effect(() => {
+		const now = form;
+		if (!now || !('mended' in now) || now.mended === undefined) return;
+		const more = now.mended;
+		untrack(() => {
+			mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + more };
+		});
+	});
+	const said = $derived.by(() => {
+		if (!form) return '';
+		if ('aside' in form && form.aside !== undefined)
+			return `“${form.kept}” stays; ${count(form.aside, 'repeat')} set aside.`;
+		if ('mended' in form && form.mended !== undefined)
+			return `${count(form.mended, 'question')} mended and checked again${mended.sum > form.mended ? `, ${figure(mended.sum)} since you came here` : ''}.${form.left}`;
+		return 'message' in form ? (form.message ?? '') : '';
+	});
 	const changes = $derived(
 		shown?.preview && JSON.stringify(shown.preview.before) !== JSON.stringify(shown.preview.after)
 	);
@@ -68,7 +90,7 @@
 	<div class="sheet">
 		<h1>Snags</h1>
 		<p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>
-		{#if form?.message}<p class="notice whole mt-4" role="status">{form.message}</p>{/if}
+		{#if said}<p class="notice whole mt-4" role="status">{said}</p>{/if}
 	</div>
 {:else}
 	<div class="columns">
@@ -88,7 +110,7 @@
 							class:chosen={one.rule === data.check}
 							aria-pressed={one.rule === data.check}
 							onclick={() => goto(`?check=${one.rule}`, { keepFocus: true, noScroll: true })}
-							><span>{titleOf(one.rule)}</span><span>{one.questions}</span></button
+							><span>{titleOf(one.rule)}</span><span>{figure(one.questions)}</span></button
 						>
 					{/each}
 				{/if}
@@ -96,16 +118,24 @@
 		</section>
 		<section class="column middle" aria-label="Questions of the check">
 			<div class="filters">
-				<h2 class="mr-auto">{titleOf(data.check)} <span class="mute font-normal">{data.rows.length}</span></h2>
-				{#if check?.mend && data.mayChange}
+				<h2 class="mr-auto">{titleOf(data.check)} <span class="mute font-normal">{figure(inAll)}</span></h2>
+				{#if check?.mend && data.mayChange && data.mendable}
 					<form method="POST" action="?/mend" use:enhance>
 						<input type="hidden" name="check" value={data.check} /><button class="button ghost small"
-							>Mend all {data.rows.length}</button
+							>Mend all {figure(data.mendable)}</button
 						>
 					</form>
 				{/if}
 			</div>
-			{#if form?.message}<p class="notice whole mx-4" role="status">{form.message}</p>{/if}
+			{#if said}<p class="notice {form && 'message' in form ? 'broken' : 'whole'} mx-4" role="status">
+					{said}
+					{#if form && 'aside' in form && form.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
+							>Look at them, or take them in again</a
+						>{/if}
+				</p>{/if}
+			{#if inAll > rows.length}<p class="mute mx-4 text-[13px]">
+					The first {figure(rows.length)} of {figure(inAll)} are listed.
+				</p>{/if}
 			<Rows items={rows} {chosen} {choose} label="Questions" columns="minmax(0, 1fr)" height={74}>
 				{#snippet head()}<span role="columnheader">Question</span>{/snippet}
 				{#snippet line(one: Row)}
@@ -122,17 +152,25 @@
 				<h2><Mark {severity} word={titleOf(data.check)} /></h2>
 				<p class="mt-1">{row.message}</p>
 				{#if check}<p class="mute mt-1 text-[13px]">{check.why}</p>{/if}
+				{#if data.check === 'exact-duplicate' && data.mayChange}<form
+						method="POST"
+						action="?/keep"
+						use:enhance
+						class="mt-2"
+					>
+						<input type="hidden" name="question" value={row.id} /><button class="button small">Keep one of them</button>
+						<span class="mute block text-[13px]"
+							>The one that a quiz uses stays, else the one that is verified, else the oldest; the others are set aside.</span
+						>
+					</form>{/if}
 				<div class="tabs mt-4" role="tablist">
-					{#if check?.mend}<button
-							role="tab"
-							type="button"
-							aria-selected={tab === 'mend'}
-							onclick={() => (tab = 'mend')}>The mend</button
+					{#if fitting}<button role="tab" type="button" aria-selected={tab === 'mend'} onclick={() => (tab = 'mend')}
+							>The mend</button
 						>{/if}
 					<button
 						role="tab"
 						type="button"
-						aria-selected={tab === 'question' || (tab === 'mend' && !check?.mend)}
+						aria-selected={tab === 'question' || (tab === 'mend' && !fitting)}
 						onclick={() => (tab = 'question')}>Question</button
 					>
 					<button role="tab" type="button" aria-selected={tab === 'source'} onclick={() => (tab = 'source')}
@@ -146,8 +184,8 @@
 						first={source?.line ?? 1}
 						lit={[...new Set(shown.stored.reports.flatMap((report) => report.line ?? []))]}
 					/>
-				{:else if tab === 'mend' && check?.mend && shown.preview}
-					<p class="mute mb-2">{check.mend.title}.</p>
+				{:else if tab === 'mend' && fitting && shown.preview}
+					<p class="mute mb-2">{fitting.title}.</p>
 					<h3>Before</h3>
 					<div class="frame">
 						<QuestionView question={shown.preview.before} courseId={data.course.id} words={row.words} />

@@ -9,7 +9,15 @@ import { parseDecision } from '$core/take-in/decision';
 import { compareAgain } from '$lib/server/loads/against';
 import { reviewState } from '$lib/server/loads/decide';
 import { Refused } from '$lib/server/loads/refused';
-import { fileReports, foundOthers, foundQuizzes, sourcesOf, stagedRows, usedFiles } from '$lib/server/loads/review';
+import {
+	fileReports,
+	foundOthers,
+	foundQuizzes,
+	likelyBank,
+	sourcesOf,
+	stagedRows,
+	usedFiles
+} from '$lib/server/loads/review';
 import { ruleSets, rulesOf } from '$lib/server/loads/rules';
 import { takeIn } from '$lib/server/loads/take-in';
 
@@ -34,7 +42,9 @@ export const load = async ({ locals, params }) => {
 		banksOf(db, course.id)
 	]);
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
+	const withPaths = banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }));
 	return {
+		likely: await likelyBank(db, one.id, withPaths),
 		one,
 		questions,
 		now: now!,
@@ -45,7 +55,7 @@ export const load = async ({ locals, params }) => {
 		others,
 		sources,
 		used,
-		banks: banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }))
+		banks: withPaths
 	};
 };
 

@@ -2,7 +2,8 @@
 	import { enhance } from '$app/forms';
 	import { kinds, kindName } from '$core/model/question';
 	import { checkOf } from '$core/checks';
-	import type { Match } from '$core/take-in/plan';
+	import { takesPoints } from '$core/take-in/adjust';
+	import type { Match } from '$core/take-in/plan-row';
 	import { pathKey, pathOfKey } from '$core/take-in/paths';
 	import type { CategorySource, StagedQuestion } from '$lib/server/loads/review';
 	import Findings from '$lib/ui/Findings.svelte';
@@ -21,6 +22,15 @@
 	type Row = (typeof data.questions)[number];
 
 	const fileName = untrack(() => data.one.file_name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' '));
+	/** A name for a new bank that none of the course has. */
+	function freeName(wanted: string): string {
+		const taken = new Set(data.banks.map((one) => one.name.toLowerCase()));
+		const base = wanted.slice(0, 180);
+		for (let at = 1; ; at += 1) {
+			const name = at === 1 ? base : `${base} (${at})`;
+			if (!taken.has(name.toLowerCase())) return name;
+		}
+	}
 	const review = untrack(
 		() =>
 			new Review({
@@ -28,8 +38,9 @@
 				questions: data.questions,
 				now: data.now,
 				remembered: data.remembered,
-				bankId: data.banks[0]?.id ?? null,
-				bankName: data.one.package_title || fileName,
+				bankId: data.likely?.bankId ?? null,
+				bankName: freeName(data.one.package_title || fileName),
+				quizzes: data.quizzes.length,
 				pathsOf: (bankId) => data.banks.find((one) => one.id === bankId)?.paths ?? []
 			})
 	);
@@ -55,6 +66,7 @@
 	let panel = $state<'' | 'rules' | 'changes'>('');
 	let pressed = $state(false);
 	let done = $state('');
+	let mendedHere = 0;
 	let placing = $state(false);
 	let sure = $state(false);
 	let source = $state(untrack(() => data.sources.now));
@@ -99,6 +111,13 @@
 			return mark ? `${ranks.indexOf(mark.severity)}${mark.rule}` : '9';
 		}
 	};
+	// a filter whose last question is gone shows everything again, not an empty list
+	$effect(() => {
+		if (rule && rule !== 'any' && !rulesHere.some(([one]) => one === rule)) rule = '';
+		if (kind && !kindsHere.some((one) => one === kind)) kind = '';
+		if (match && !matchesHere.some(([one]) => one === match)) match = '';
+		if (category !== null && !review.tree.some((line) => line.key === category)) category = null;
+	});
 	const rows = $derived.by(() => {
 		const wanted = words.toLowerCase();
 		const found = review.questions.filter(
@@ -129,6 +148,21 @@
 		)
 	);
 	const plan = $derived(review.plan);
+	/** What a question is worth once it is taken in. */
+	const pointsOf = (row: Row) =>
+		review.decision.points !== null && takesPoints(row.kind) && !row.alone.includes('points')
+			? review.decision.points
+			: row.points;
+	const effects = $derived(
+		plan.effects
+			.map((effect) => `${effect.what}: ${effect.questions ? count(effect.questions, 'question') : 'none'}`)
+			.join('; ')
+	);
+	const why = $derived(
+		data.likely && review.decision.bankId === data.likely.bankId
+			? `${data.likely.there.toLocaleString('en')} of its ${data.likely.of.toLocaleString('en')} ${data.likely.why} are there already`
+			: ''
+	);
 	const bank = $derived(data.banks.find((one) => one.id === review.decision.bankId));
 	const target = $derived(
 		`${data.course.name} › ${review.decision.bankId === null ? review.decision.bankName.trim() || 'a new bank' : bank?.name}`
@@ -175,9 +209,10 @@
 		done = '';
 		const answer = await review.ask(what);
 		if (!answer) return false;
-		if (answer.mended)
-			done = `Mended ${count(answer.mended.mended, 'question')}${answer.mended.left ? `, ${answer.mended.left} could not be changed` : ''}.`;
-		else done = said;
+		if (answer.mended) {
+			mendedHere += answer.mended.mended;
+			done = `Mended ${count(answer.mended.mended, 'question')}${mendedHere > answer.mended.mended ? `, ${mendedHere.toLocaleString('en')} since you came here` : ''}${answer.mended.left ? `; ${answer.mended.left} could not be changed` : ''}.`;
+		} else done = said;
 		if (chosen !== null) void choose({ id: chosen });
 		return true;
 	}
@@ -426,7 +461,14 @@
 							>{/if}
 					</span>
 					<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
-					<span class="roomy text-right" role="cell">{row.points ?? '–'}</span>
+					<span
+						class="roomy text-right"
+						role="cell"
+						title={pointsOf(row) === row.points
+							? undefined
+							: `${row.points ?? 'none'} in the file, ${pointsOf(row)} by the rule`}
+						class:font-bold={pointsOf(row) !== row.points}>{pointsOf(row) ?? '–'}</span
+					>
 					<span class="cut" role="cell"
 						>{#if mark}<Mark
 								severity={mark.severity}
@@ -495,6 +537,9 @@
 				match={(to) => act({ do: 'match', ids: [showing.id], rule: to })}
 				verify={(verified) => act({ do: 'verify', ids: [showing.id], verified })}
 				handIn={(name, file) => void handIn(shown!.id, name, file)}
+				points={pointsOf(showing)}
+				countOf={(one) => rulesHere.find(([name]) => name === one)?.[1] ?? 0}
+				leaveOut={() => act({ do: 'choose', ids: [showing.id], choice: 'leave' }, 'Left out.')}
 			/>
 		{/if}
 	</section>
@@ -503,6 +548,7 @@
 {#if panel === 'rules'}<Rules {review} saved={data.saved} close={() => (panel = '')} />
 {:else if panel === 'changes'}<Changes
 		{review}
+		quizzes={data.quizzes}
 		{target}
 		show={(id) => {
 			panel = '';
@@ -541,14 +587,19 @@
 		{:else if plan.refusal}<b class="broken">{plan.refusal}</b>
 		{:else}
 			<b
-				>Take in {(plan.taken + plan.replaced).toLocaleString('en')} of {count(plan.found, 'question')} into {target}:</b
+				>Take in {(plan.taken + plan.replaced).toLocaleString('en')} of {count(plan.found, 'question')}
+				{plan.taken + plan.replaced ? `into ${target}:` : `into ${data.course.name}, for they are there already.`}</b
 			>
-			{plan.categories.length
-				? `${count(plan.categories.length, 'category', 'categories')}, ${ofThemNew(plan.categories.length, plan.newCategories.length)}`
-				: 'no category'}{plan.quizBank
-				? `, and ${plan.quizBank.taken.toLocaleString('en')} of them into ${quizBankName}`
-				: ''}.
-			<span class="mute">{rest}{rest ? '.' : ''} {done || review.news}</span>
+			{#if plan.taken + plan.replaced}{plan.categories.length
+					? `${count(plan.categories.length, 'category', 'categories')}, ${ofThemNew(plan.categories.length, plan.newCategories.length)}`
+					: 'no category'}{plan.quizBank
+					? `, and ${plan.quizBank.taken.toLocaleString('en')} of them into ${quizBankName}`
+					: ''}.{/if}
+			<span class="mute">{rest}{rest ? '.' : ''}</span>
+			{#if data.quizzes.length}<span>{count(data.quizzes.length, 'quiz', 'quizzes')} with it.</span>{/if}
+			{#if why}<span class="mute">Into this bank, for {why}.</span>{/if}
+			{#if effects}<span class="doubtful">By rule: {effects}.</span>{/if}
+			<span class="mute">{done || review.news}</span>
 		{/if}
 	</div>
 	{#if data.one.state === 'failed'}<a class="button ghost" href="/courses/{data.course.id}/loads">Loads</a>
@@ -581,14 +632,18 @@
 			onclick={() => (panel = panel === 'changes' ? '' : 'changes')}>What will change</button
 		>
 		<button class="button" disabled={plan.refusal !== null || pressed || review.gone !== ''}
-			>{pressed ? 'Taking in…' : `Take in ${(plan.taken + plan.replaced).toLocaleString('en')}`}</button
+			>{pressed
+				? 'Taking in…'
+				: plan.taken + plan.replaced || !data.quizzes.length
+					? `Take in ${(plan.taken + plan.replaced).toLocaleString('en')}`
+					: `Take in ${count(data.quizzes.length, 'quiz', 'quizzes')}`}</button
 		>
 	{:else}<span class="mute">You may look at this course, and not change it.</span>{/if}
 </form>
 
 <style>
 	.columns {
-		grid-template-columns: 286px minmax(0, 1fr) 392px;
+		grid-template-columns: 306px minmax(0, 1fr) 392px;
 	}
 	.filters input[type='search'] {
 		flex: 1 1 90px;

@@ -16,6 +16,9 @@
 	let dragged = $state<string | null>(null);
 	let over = $state<string | null>(null);
 
+	/** How wide the numbers are, in signs, so that the names have the rest. */
+	const digits = $derived(review.tree.reduce((most, { all }) => Math.max(most, all.toLocaleString('en').length), 1));
+
 	const asText = (path: string[]) => path.join(' / ');
 	const asPath = (text: string) =>
 		text
@@ -42,7 +45,7 @@
 	{#each review.existing as key (key)}<option value={asText(pathOfKey(key))}></option>{/each}
 </datalist>
 <table class="rows found">
-	<colgroup><col /><col class="count" /><col class="lands" /></colgroup>
+	<colgroup><col /><col style="width: calc({digits}ch + 20px)" /><col class="lands" /></colgroup>
 	<thead><tr><th>Category</th><th class="number">Q</th><th>Lands in</th></tr></thead>
 	<tbody>
 		{#each review.tree as line (line.key)}
@@ -147,9 +150,6 @@
 		gap: 4px;
 		min-height: 20px;
 	}
-	.count {
-		width: 44px;
-	}
 	.lands {
 		width: 86px;
 	}
@@ -161,9 +161,6 @@
 		color: var(--ink3);
 	}
 	@media (max-width: 1120px) {
-		.count {
-			width: 36px;
-		}
 		.lands {
 			width: 84px;
 		}

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { parseRules, type Rules } from '$core/take-in/decision';
-	import { count } from '$lib/ui/words';
 	import type { Review } from './review.svelte';
 
 	/** The rules by which a load is taken in, with those that were saved by name. */
@@ -53,7 +52,17 @@
 	</div>
 	<div class="grid3">
 		<fieldset>
-			<legend>What is in the course already</legend>
+			<legend>What is there already</legend>
+			<label
+				><span>Held against</span><select
+					class="field"
+					aria-label="What the questions are held against"
+					bind:value={review.decision.against}
+					><option value="course">all of the course</option><option value="bank">the bank they go to</option><option
+						value="nothing">nothing: take all in</option
+					></select
+				></label
+			>
 			{#each against as [match, words] (match)}
 				<label
 					><span>{matches[match]} {words}</span>
@@ -145,11 +154,10 @@
 		><button type="button" class="button small ghost" disabled={!name.trim() || review.busy} onclick={save}>Save</button
 		>
 		<span class="mute" role="status">{kept}</span>
-		<span class="mute ml-auto">The course begins with these rules the next time.</span>
+		<span class="mute ml-auto"
+			>The course begins with these rules the next time, but for points, shuffle, tags and moved credit.</span
+		>
 	</div>
-	{#if review.plan.creditMoved}<p class="mute mt-2">
-			{count(review.plan.creditMoved, 'question')} would have credit moved to the nearest that is allowed.
-		</p>{/if}
 </section>
 
 <style>

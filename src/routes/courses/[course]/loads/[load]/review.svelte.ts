@@ -12,6 +12,8 @@ interface Start {
 	bankId: number | null;
 	bankName: string;
 	pathsOf: (bankId: number | null) => string[];
+	/** How many quizzes come with it. */
+	quizzes: number;
 }
 
 /** What can be decided for questions, as the endpoint takes it. */
@@ -73,7 +75,8 @@ export class Review {
 			this.questions,
 			this.decision,
 			this.existing,
-			this.decision.quizBank ? this.#start.pathsOf(this.decision.quizBank.bankId) : []
+			this.decision.quizBank ? this.#start.pathsOf(this.decision.quizBank.bankId) : [],
+			this.#start.quizzes
 		)
 	);
 	/** How many questions stand in a quiz, and in no bank or category of their own. */

@@ -4,15 +4,15 @@
 	import Halves from '$lib/ui/Halves.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
-	import { count } from '$lib/ui/words';
+	import { count, dateTime } from '$lib/ui/words';
 	import type { TextAnswer } from '$lib/workers/text';
 	import TextWorker from '$lib/workers/text?worker';
-	import { Uploads } from '$lib/ui/uploads.svelte';
+	import { getUploads } from '$lib/ui/uploads.svelte';
 	import { onMount, untrack } from 'svelte';
 
 	let { data } = $props();
 	let text = $state('');
-	let name = $state('pasted.txt');
+	let name = $state('');
 	let found = $state<TextAnswer | null>(null);
 	let area: HTMLTextAreaElement | undefined = $state();
 	let worker: Worker | undefined = $state();
@@ -25,7 +25,10 @@
 		text = sessionStorage.getItem('pasted') ?? '';
 		sessionStorage.removeItem('pasted');
 		area?.focus();
-		return () => worker?.terminate();
+		return () => {
+			left = true;
+			worker?.terminate();
+		};
 	});
 	$effect(() => {
 		const now = text;
@@ -43,23 +46,44 @@
 		area.setSelectionRange(start, start + (lines[from - 1]?.length ?? 0));
 		area.scrollTop = (from - 3) * parseFloat(getComputedStyle(area).lineHeight);
 	}
-	const uploads = untrack(
-		() =>
-			new Uploads(`/courses/${data.course.id}/loads/upload`, data.limit, '', () =>
-				goto(`/courses/${data.course.id}/loads`)
-			)
-	);
-	const sending = $derived(uploads.list.some((one) => one.state !== 'failed'));
+	const uploads = getUploads();
+	const { course } = untrack(() => data);
+	let key = $state(0);
+	/** The load that the text has become, while it is read. */
+	let loadId = $state<number | null>(null);
+	const mine = $derived(uploads.list.find((one) => one.key === key));
+	const sending = $derived(loadId !== null || (mine !== undefined && mine.state !== 'failed'));
 	const failure = $derived(
-		uploads.list.find((one) => one.failure)?.failure ??
-			(uploads.list.some((one) => one.state === 'waiting')
+		mine?.failure ||
+			(mine?.state === 'waiting'
 				? 'The connection is lost. The text is still here, and goes as soon as it is back.'
 				: '')
 	);
+	const fileName = $derived(
+		/\.(txt|md)$/i.test(name)
+			? name
+			: `${name.trim() || found?.title || `Text of ${dateTime(new Date()).replace(/:/g, '.')}`}.txt`
+	);
 	function send() {
-		for (const one of uploads.list) uploads.clear(one.key);
-		uploads.add([new File([text], /\.(txt|md)$/i.test(name) ? name : `${name || 'pasted'}.txt`)]);
+		if (mine) uploads.clear(mine.key);
+		key = uploads.add(course, [new File([text], fileName)], (id) => {
+			loadId = id;
+			void review(id);
+		});
 	}
+	/** Goes to the review as soon as the text is read; where it cannot be, the list of loads says why. */
+	async function review(id: number) {
+		for (;;) {
+			const answer = await fetch(`/courses/${course.id}/loads/status`).catch(() => null);
+			const loads = answer?.ok ? ((await answer.json()) as { loads: { id: number; state: string }[] }).loads : null;
+			const state = loads && (loads.find((one) => one.id === id)?.state ?? 'gone');
+			if (state === 'review') return goto(`/courses/${course.id}/loads/${id}`);
+			if (state && state !== 'waiting' && state !== 'reading') return goto(`/courses/${course.id}/loads`);
+			await new Promise((resolve) => setTimeout(resolve, 300));
+			if (left) return;
+		}
+	}
+	let left = false;
 </script>
 
 <svelte:head><title>Text · {data.course.name} · Yarn Barrow</title></svelte:head>
@@ -108,9 +132,9 @@
 				>{#if failure}<span class="broken" role="alert">{failure}</span>{:else}Nothing goes into the course before the
 					review.{/if}</span
 			>
-			<label>Name <input class="field" bind:value={name} maxlength="120" /></label>
+			<label>Name <input class="field w-60" bind:value={name} maxlength="120" placeholder={fileName} /></label>
 			<button class="button" type="button" disabled={!found?.questions.length || sending} onclick={send}
-				>Review {count(found?.questions.length ?? 0, 'question')}</button
+				>{loadId === null ? `Review ${count(found?.questions.length ?? 0, 'question')}` : 'Reading …'}</button
 			>
 		</div>{/snippet}
 </Halves>

@@ -3,12 +3,14 @@
 	import { beforeNavigate, invalidate } from '$app/navigation';
 	import type { Question } from '$core/model/question';
 	import type { Mark as Marked } from '$core/scoring/score';
-	import { optionOrder } from '$core/draws/sitting';
+	import { pointsRange, poolOf } from '$core/draws/pool';
+	import { presented } from '$core/draws/presented';
+	import { pathOfKey } from '$core/take-in/paths';
 	import type { DrawAnswer, DrawRequest } from '$lib/workers/draws';
 	import DrawWorker from '$lib/workers/draws?worker';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
-	import { count } from '$lib/ui/words';
+	import { count, dateTime } from '$lib/ui/words';
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
@@ -31,26 +33,11 @@
 	let requests = 0;
 	const waiting = new Map<number, (answer: DrawAnswer) => void>();
 
-	const tree = $derived(data.source.banks.flatMap((bank) => bank.tree));
-	function poolIds(part: (typeof quiz.parts)[number]): number[] {
-		if (part.questions.length) return part.questions.filter((id) => id in data.source.points);
-		const found = new Set(part.categories);
-		if (part.withUnder)
-			for (const node of tree) if (node.parentId !== null && found.has(node.parentId)) found.add(node.id);
-		return [...found].flatMap((id) => data.source.inCategory[id] ?? []);
-	}
-	const pools = $derived(quiz.parts.map(poolIds));
+	const tree = $derived(data.source.tree);
+	const pools = $derived(quiz.parts.map((part) => poolOf(part, data.source)));
 	const drawn = (at: number) => quiz.parts[at]!.draw ?? pools[at]!.length;
 	/** The points of a part for any draw: the least and the most. */
-	const range = $derived(
-		quiz.parts.map((part, at) => {
-			const n = Math.min(drawn(at), pools[at]!.length);
-			if (part.pointsEach !== null) return [part.pointsEach * n, part.pointsEach * n] as const;
-			const sorted = pools[at]!.map((id) => data.source.points[id] ?? 0).sort((a, b) => a - b);
-			const sum = (list: number[]) => Math.round(list.reduce((a, b) => a + b, 0) * 100) / 100;
-			return [sum(sorted.slice(0, n)), sum(sorted.slice(sorted.length - n))] as const;
-		})
-	);
+	const range = $derived(quiz.parts.map((part, at) => pointsRange(part, pools[at]!, data.source)));
 	const total = $derived([
 		range.reduce((a, [least]) => a + least, 0),
 		range.reduce((a, [, most]) => a + most, 0)
@@ -60,10 +47,13 @@
 		least === most
 			? `${Math.round(least * 100) / 100}`
 			: `${Math.round(least * 100) / 100} to ${Math.round(most * 100) / 100}`;
+	/** What is gone, in words: what it was and since when. */
+	const lostText = (one: (typeof quiz.parts)[number]['lost'][number]) =>
+		`${one.kind === 'bank' ? `the bank ${one.bank}` : one.kind === 'category' ? `${pathOfKey(one.name).join(' › ')} in ${one.bank}` : `“${one.name}” in ${one.bank}`}, gone since ${dateTime(one.lost)}`;
 	const nameOf = (id: number) => tree.find((node) => node.id === id)?.name ?? 'a category that is gone';
 	function poolText(part: (typeof quiz.parts)[number]) {
 		if (part.questions.length) return `${count(part.questions.length, 'question')} chosen by hand`;
-		if (!part.categories.length) return 'no pool yet';
+		if (!part.categories.length) return part.lost.length ? 'its pool is gone' : 'no pool yet';
 		return part.categories.map(nameOf).join(' + ') + (part.withUnder ? ' and all under' : '');
 	}
 
@@ -110,14 +100,21 @@
 		clearTimeout(timer);
 		if (data.mayChange) timer = setTimeout(save, 700);
 	});
+	/** Where it is saved, also while one is on the way to another page. */
+	const address = untrack(() => `/courses/${data.course.id}/quizzes/${quiz.id}`);
 	let saving: Promise<void> = Promise.resolve();
 	function save() {
 		clearTimeout(timer);
 		saving = saving.then(async () => {
-			const answer = await fetch('', {
+			const answer = await fetch(address, {
 				method: 'PUT',
 				headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
-				body: JSON.stringify({ title: quiz.title, state: quiz.state, version: quiz.version, parts: quiz.parts })
+				body: JSON.stringify({
+					title: quiz.title,
+					state: quiz.state,
+					version: quiz.version,
+					parts: quiz.parts.map((part) => ({ ...part, lost: part.lost.map((one) => one.id) }))
+				})
 			}).catch(() => null);
 			if (answer?.ok) {
 				quiz.version = ((await answer.json()) as { version: number }).version;
@@ -147,7 +144,8 @@
 			shuffleOptions: true,
 			withUnder: true,
 			categories: [],
-			questions: []
+			questions: [],
+			lost: []
 		});
 		chosen = quiz.parts.length - 1;
 	}
@@ -169,7 +167,7 @@
 			return;
 		}
 		const ids = answer.sitting.parts.flat();
-		const response = await fetch(`${location.pathname}/questions`, {
+		const response = await fetch(`${address}/questions`, {
 			method: 'POST',
 			headers: { 'Content-Type': 'application/json' },
 			body: JSON.stringify(ids)
@@ -184,6 +182,8 @@
 		const number = /^(.*?)(\d+)$/.exec(seed);
 		void draw(number ? `${number[1]}${Number(number[2]) + 1}` : `${seed}-2`);
 	}
+	const shownAs = (question: Question, id: number, part: number) =>
+		presented(question, drawnSeed, id, quiz.parts[part]?.shuffleOptions ?? true);
 	const worth = (part: number, id: number) => quiz.parts[part]!.pointsEach ?? questions[id]?.points ?? 0;
 	const earned = $derived(
 		(sitting ?? []).reduce(
@@ -196,6 +196,13 @@
 	);
 	const answered = $derived(Object.values(marks).filter((mark) => mark).length);
 	const part = $derived(quiz.parts[chosen]);
+	/** How many questions can be drawn from each category with all under it. */
+	const counts = $derived.by(() => {
+		const found = new Map(tree.map((node) => [node.id, data.source.inCategory[node.id]?.length ?? 0]));
+		for (const node of [...tree].reverse())
+			if (node.parentId !== null) found.set(node.parentId, (found.get(node.parentId) ?? 0) + found.get(node.id)!);
+		return found;
+	});
 </script>
 
 <svelte:head><title>{quiz.title} · Quizzes · Yarn Barrow</title></svelte:head>
@@ -257,6 +264,16 @@
 										? 'options shuffled'
 										: 'options in order'}</span
 								>
+								{#each one.lost as gone (gone.id)}<span class="doubtful block text-[13px]"
+										><Mark severity="doubtful" word="Gone:" />
+										{lostText(gone)}{#if data.mayChange}
+											<button
+												type="button"
+												class="word"
+												aria-label="Do not wait for {lostText(gone)}"
+												onclick={() => (one.lost = one.lost.filter((other) => other.id !== gone.id))}>forget it</button
+											>{/if}</span
+									>{/each}
 								{#if refusal}<span class="broken block text-[13px]" role="alert"
 										><Mark severity="broken" word="Cannot be filled." /> {refusal.message}</span
 									>{/if}
@@ -366,8 +383,9 @@
 				{#each sitting as ids, at (at)}
 					<h2 class="mt-5 mb-1">{quiz.parts[at]?.title}</h2>
 					{#each ids as id, n (`${drawnSeed}-${id}`)}
-						{@const question = questions[id]}
-						{#if question}
+						{@const given = questions[id]}
+						{#if given}
+							{@const { question, order } = shownAs(given, id, at)}
 							<article class="question">
 								<p class="mute mb-1 text-[13px]">{n + 1} · {count(worth(at, id), 'point')}</p>
 								<QuestionView
@@ -375,13 +393,7 @@
 									courseId={data.course.id}
 									mode="try"
 									pointsEach={worth(at, id)}
-									order={'options' in question && quiz.parts[at]?.shuffleOptions && question.shuffle !== false
-										? optionOrder(
-												question.options.map((option) => option.pinned),
-												drawnSeed,
-												id
-											)
-										: undefined}
+									{order}
 									onmark={(mark) => (marks[id] = mark)}
 								/>
 							</article>
@@ -399,7 +411,8 @@
 		{#if part}
 			<h2>{part.title || 'This part'}: pool</h2>
 			<p class="mute mt-1">
-				{count(pools[chosen]!.length, 'question')} to draw from. Information and unreadable questions are left out.
+				{count(pools[chosen]!.length, 'question')} to draw from. Unreadable questions are left out, and texts without an answer
+				where a part draws.
 			</p>
 			{#if part.questions.length}
 				<p class="notice">
@@ -420,7 +433,9 @@
 							<label style="padding-left: {node.depth * 16}px" class:font-bold={node.id < 0}>
 								<input type="checkbox" value={node.id} bind:group={part.categories} />
 								<span class="cut flex-1">{node.name}</span>
-								<span class="mute">{part.withUnder ? node.all : (data.source.inCategory[node.id]?.length ?? 0)}</span>
+								<span class="mute"
+									>{part.withUnder ? (counts.get(node.id) ?? 0) : (data.source.inCategory[node.id]?.length ?? 0)}</span
+								>
 							</label>
 						{:else}<p class="mute">This course has no bank yet.</p>{/each}
 					</div>

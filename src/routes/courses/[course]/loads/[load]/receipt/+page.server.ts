@@ -1,12 +1,12 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import { number } from 'yup';
 import { kinds } from '$core/model/question';
-import type { Outcome } from '$core/take-in/plan';
+import type { Outcome } from '$core/take-in/plan-row';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { compareElsewhere, keepTold } from '$lib/server/loads/elsewhere';
 import { loadOf, loadsOf } from '$lib/server/loads/loads';
-import { receipt, receiptQuestions } from '$lib/server/loads/receipt';
+import { receipt, receiptHead, receiptQuestions } from '$lib/server/loads/receipt';
 import { outcomeNames } from '$lib/server/loads/receipt-file';
 import { Refused } from '$lib/server/loads/refused';
 import { fileReports } from '$lib/server/loads/review';
@@ -24,8 +24,9 @@ export const load = async ({ locals, params, url }) => {
 	const kind = kinds.find((name) => name === url.searchParams.get('kind')) ?? null;
 	const other = Number(url.searchParams.get('against')) || null;
 	const listed = url.searchParams.has('outcome') || category !== null || kind !== null;
-	const [lines, questions, back, reports, loads, elsewhere] = await Promise.all([
+	const [lines, head, questions, back, reports, loads, elsewhere] = await Promise.all([
 		receipt(db, one.id),
+		receiptHead(db, one.id),
 		listed ? receiptQuestions(db, one.id, outcome, category, kind) : [],
 		undoPreview(db, one.id),
 		fileReports(db, one.id),
@@ -35,6 +36,7 @@ export const load = async ({ locals, params, url }) => {
 	return {
 		one,
 		lines,
+		head,
 		questions,
 		back,
 		reports,

@@ -4,9 +4,9 @@
 	import { page } from '$app/state';
 	import { kindName, type Kind } from '$core/model/question';
 	import { pathOfKey } from '$core/take-in/paths';
-	import type { Outcome } from '$core/take-in/plan';
+	import type { Outcome } from '$core/take-in/plan-row';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { count, figure, pathText } from '$lib/ui/words';
+	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 
 	let { data, form } = $props();
 	let sure = $state(false);
@@ -48,6 +48,9 @@
 	<section class="column" aria-label="Receipt">
 		<div class="flex items-baseline gap-4">
 			<h1 class="mr-auto">Receipt</h1>
+			{#if data.head.bank}<a class="button small" href="/courses/{data.course.id}/banks?bank={data.head.bank.id}"
+					>Open the bank</a
+				>{/if}
 			<button type="button" class="word text-[13px]" onclick={() => print()}>Print</button>
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=csv" download
 				>CSV</a
@@ -57,12 +60,29 @@
 			>
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
-		<p class="mute mb-3">
-			{data.one.file_name} · {data.one.format}, brought by {data.one.person}{#if data.one.bank_id}. <a
-					class="word"
-					href="/courses/{data.course.id}/banks?bank={data.one.bank_id}">Open the bank</a
-				>{/if}
+		<p class="mute">
+			{data.one.file_name} · {data.one.format}, brought by {data.one.person}, {dateTime(data.one.created)}
 		</p>
+		<p class="mb-1">
+			Taken into <b>{data.course.name}</b>{#if data.head.bank}&nbsp;› <a
+					class="word"
+					href="/courses/{data.course.id}/banks?bank={data.head.bank.id}">{data.head.bank.name}</a
+				>{/if}{data.head.takenBy ? ` by ${data.head.takenBy}` : ''}{data.head.settled
+				? `, ${dateTime(data.head.settled)}`
+				: ''}.
+			{#if data.head.quizzes.length}
+				{data.head.quizzes.length === 1 ? 'Quiz:' : 'Quizzes:'}
+				{#each data.head.quizzes as quiz, at (quiz.id)}{at ? ', ' : ''}<a
+						class="word"
+						href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
+					>{/each}.
+			{/if}
+		</p>
+		{#if data.head.effects.length}<ul class="mute mb-3 text-[13px]" aria-label="Rules that were not the plain ones">
+				{#each data.head.effects as effect (effect.rule)}<li>
+						By rule: {effect.what} · {count(effect.questions, 'question')}
+					</li>{/each}
+			</ul>{/if}
 		<p class="mb-1 flex gap-2" role="group" aria-label="Lines of the receipt">
 			<button
 				type="button"
@@ -174,11 +194,34 @@
 				{#if form?.refused}<p class="notice broken" role="alert">{form.refused}</p>{/if}
 				{#if sure}
 					<form class="notice doubtful" method="POST" action="?/undo" use:enhance>
+						{#if data.back.quizzes.length}
+							<p>
+								<b
+									>{count(data.back.quizzes.length, 'quiz', 'quizzes')} of the course {data.back.quizzes.length === 1
+										? 'uses'
+										: 'use'} its questions</b
+								>
+								and will lack them:
+								{#each data.back.quizzes as quiz, at (quiz.id)}{at ? ', ' : ''}<a
+										class="word"
+										href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
+									>{/each}. Each says so, and has them again when the same bank or category comes back.
+							</p>
+						{/if}
+						{#if data.back.own.length}
+							<p>
+								{count(data.back.own.length, 'quiz', 'quizzes')} that came with it {data.back.own.length === 1
+									? 'goes'
+									: 'go'} with it:
+								{#each data.back.own as quiz, at (quiz.id)}{at ? ', ' : ''}<a
+										class="word"
+										href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
+									>{quiz.changed ? ' (changed since)' : ''}{/each}.
+							</p>
+						{/if}
 						<p>
 							Taking this load back removes {count(data.back.questions, 'question')} from the bank{data.back.replaced
 								? `, and puts back ${count(data.back.replaced, 'question')} as ${data.back.replaced === 1 ? 'it was' : 'they were'} before`
-								: ''}{data.back.quizzes.length
-								? `. It takes them out of ${data.back.quizzes.map((quiz) => `“${quiz.title}”`).join(', ')}`
 								: ''}. The load itself stays, to be reviewed again.
 						</p>
 						{#if data.back.changed.length}

@@ -14,7 +14,8 @@ export const load = async ({ locals, params }) => {
 	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
 	const [given, saved] = await Promise.all([recipeOf(db, one.id), recipesOf(db, course.id)]);
 	const sketch = await sketchOf(await openLoad(db, one), given);
-	if (!sketch) error(404, 'This file says itself what it holds, so there is nothing to point at.');
+	// a file that says itself what it holds has nothing to point at
+	if (!sketch) redirect(303, `/courses/${course.id}/loads/${one.id}`);
 	return { one, sketch, saved };
 };
 

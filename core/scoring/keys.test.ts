@@ -1,0 +1,30 @@
+import { describe, expect, it } from 'vitest';
+import { choice, essay, numeric, option, short } from '../test-support/questions';
+import { hasKey, withKeyMarked } from './keys';
+
+const noKey = choice({ options: [option('A', 'Cirrus', 0), option('B', 'Stratus', 0)], lostKeys: ['Q'] });
+
+describe('a key', () => {
+	it('is there where some answer earns points', () => {
+		expect(hasKey(choice())).toBe(true);
+		expect(hasKey(short([{ text: 'isobar', credit: 1, caseSensitive: false } as never]))).toBe(true);
+	});
+	it('is not there where none does, or a person marks', () => {
+		expect(hasKey(noKey)).toBe(false);
+		expect(hasKey(short([]))).toBe(false);
+		expect(hasKey(numeric([]))).toBe(false);
+		expect(hasKey(essay())).toBe(false);
+	});
+});
+
+describe('a key that the source named in vain', () => {
+	const marked = { ...noKey, options: [option('A', 'Cirrus', 1), option('B', 'Stratus', 0)] };
+	it('is settled once somebody marks the right option', () => {
+		expect(withKeyMarked(noKey, marked)).toMatchObject({ lostKeys: [] });
+	});
+	it('stands while other things are changed', () => {
+		expect(withKeyMarked(noKey, { ...noKey, stem: 'Which?' })).toMatchObject({ lostKeys: ['Q'] });
+		const half = { ...marked, lostKeys: ['Q'] };
+		expect(withKeyMarked(half, { ...half, stem: 'Which?' })).toMatchObject({ lostKeys: ['Q'] });
+	});
+});
