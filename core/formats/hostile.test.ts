@@ -63,6 +63,14 @@ describe('signs that nobody sees', () => {
 		expect(JSON.stringify(questions)).toContain('\ufffd');
 		expect([...about.values()].flat().map(({ rule }) => rule)).toContain('odd-signs');
 	});
+	it('are said of the stem and the options alone as well', async () => {
+		const { questions, about } = await readBare(
+			'signs.json',
+			JSON.stringify([{ question: 'half \ud83d of it?', options: ['a\u0007', 'b'], answer: 'b' }])
+		);
+		expect(questions[0]!.stem).toContain('\ufffd');
+		expect([...about.values()].flat().map(({ rule }) => rule)).toContain('odd-signs');
+	});
 	it('do not turn the words of a message round', async () => {
 		const { reports } = await readAll(await opened({ 'a\u202egnp.xml': '<questestinterop><item' }));
 		expect(reports.map(({ message, place }) => message + (place?.file ?? '')).join()).not.toContain('\u202e');

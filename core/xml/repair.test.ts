@@ -85,6 +85,8 @@ describe('markup that is not well-formed', () => {
 			fc.property(
 				fc.string({ unit: fc.constantFrom('k', 'z', ' ', '<', '&', '>', '"', '1', '=', ';', '/') }),
 				(words) => {
+					// an element that is whole is one, and its name is no word
+					fc.pre(!/<[kz][^<]*\/>|<\/[kz]/.test(words));
 					const { root } = parseXml(repairXml(`<p>${words}</p>`));
 					const letters = (text: string) => text.replace(/[^kz1]/g, '');
 					expect(letters(textOf(root!))).toBe(letters(words));

@@ -85,7 +85,8 @@ function referenceAt(text: string, at: number): { xml: string; end: number } {
 			if (character !== undefined) return { xml: escapeText(character), end };
 		} else {
 			const code = decimal ? Number(decimal) : parseInt(hex!, 16);
-			if (code <= 0x10ffff) return { xml: escapeText(String.fromCodePoint(code)) ? whole : ' ', end };
+			const forbids = code !== 0xfffd && code <= 0x10ffff && escapeText(String.fromCodePoint(code)) === '\ufffd';
+			if (code <= 0x10ffff) return { xml: forbids ? '\ufffd' : whole, end };
 		}
 	}
 	return { xml: '&amp;', end: at + 1 };

@@ -10,13 +10,13 @@ const forbidden =
 // everything but what is forbidden or has to be written otherwise: most texts are known by one look to need nothing
 const plain = /^[\t\n\r\u0020-%'-;=?-\ud7ff\ue000-\ufffd]*$/;
 
-/** Text as it may stand between tags; characters that XML forbids are left out. */
+/** Text as it may stand between tags; “\ufffd” stands for characters that XML forbids. */
 export function escapeText(text: string): string {
 	if (plain.test(text)) return text;
-	return text.replace(forbidden, '').replace(/[&<>]/g, (sign) => inText[sign]!);
+	return text.replace(forbidden, '\ufffd').replace(/[&<>]/g, (sign) => inText[sign]!);
 }
 
-/** Text as it may stand in a double-quoted attribute; characters that XML forbids are left out. */
+/** Text as it may stand in a double-quoted attribute; characters that XML forbids are left out, as in addresses. */
 export function escapeAttribute(text: string): string {
 	return text.replace(forbidden, '').replace(/[&<>"\n\t\r]/g, (sign) => inAttribute[sign]!);
 }

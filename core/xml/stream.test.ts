@@ -219,8 +219,8 @@ describe('the tree', () => {
 			})
 		);
 	});
-	it('leaves out characters that XML forbids', () => {
-		expect(escapeText('a\u0000b\u000bc\ud800d')).toBe('abcd');
+	it('shows where characters stood that XML forbids', () => {
+		expect(escapeText('a\u0000b\u000bc\ud800d')).toBe('a\ufffdb\ufffdc\ufffdd');
 	});
 	it('finds what is below', () => {
 		const { root } = parseXml('<a><b><c> x </c></b><c/>text</a>');

@@ -39,6 +39,12 @@ function withoutHarm<T>(value: T): T {
 	return changed.length ? { ...value, ...Object.fromEntries(changed) } : value;
 }
 
+/** Whether “\ufffd” stands in any text of a value. */
+function holdsMark(value: unknown): boolean {
+	if (typeof value === 'string') return value.includes('\ufffd');
+	return typeof value === 'object' && value !== null && Object.values(value).some(holdsMark);
+}
+
 const cutReport = (report: Report): Report => ({
 	...report,
 	message: cut(readable(report.message), longestMessage),
@@ -63,10 +69,12 @@ function kept({ question, fragment }: ReadQuestion, reason: string): ReadQuestio
 
 function guardedQuestion(event: ReadQuestion): ReadQuestion {
 	const over = overBounds(event.question);
+	// the cleaning of rich text has put “\ufffd” for some of them already
+	const marked = !over && !event.fragment.includes('\ufffd') && holdsMark(event.question);
 	const question = withoutHarm(over ? kept(event, over).question : event.question);
 	const names = question.category.map((name) => cut(readable(name), 255));
 	const reports = over ? [] : event.reports.map(cutReport);
-	if (!over && question !== event.question)
+	if (!over && (marked || question !== event.question))
 		reports.push({
 			rule: 'odd-signs',
 			severity: 'untidy',
