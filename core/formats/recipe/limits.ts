@@ -1,5 +1,5 @@
 /** The most that is read of a file by a recipe, which holds it whole: sizes in bytes, elements of XML, and values of JSON. */
-export const recipeLimits = { bytes: 128 * 2 ** 20, elements: 200_000, values: 3_000_000 } as const;
+export const recipeLimits = { bytes: 128 * 2 ** 20, elements: 150_000, values: 3_000_000 } as const;
 
 const figure = (value: number) => value.toLocaleString('en');
 
