@@ -10,6 +10,11 @@ export function pathOfKey(key: string): string[] {
 	return key ? key.split('\n') : [];
 }
 
+/** Where a person has put the category of a key, as a key; undefined where nobody has. Categories are called anything, also like what every object has. */
+export function putAt({ landings: put }: Pick<Decision, 'landings'>, key: string): string | undefined {
+	return Object.hasOwn(put, key) ? put[key] : undefined;
+}
+
 /** Every path that has to be there so that questions can land in `paths`: those and all above them. */
 export function withAbove(paths: string[][]): string[][] {
 	const found = new Map<string, string[]>();
@@ -43,7 +48,7 @@ export function landings(
 		const key = pathKey(path);
 		const before = done.get(key);
 		if (before) return before;
-		const said = decision.landings[key];
+		const said = putAt(decision, key);
 		let to: string[];
 		if (said !== undefined) to = pathOfKey(said);
 		else if (!path.length) to = [];

@@ -198,6 +198,13 @@ describe('questions that stand only in a quiz', () => {
 });
 
 describe('where a category lands', () => {
+	it('is found for one that is called like what every object has', () => {
+		for (const name of ['constructor', '__proto__', 'toString']) {
+			expect(landings(decision, [])([name])).toEqual([name]);
+			const put = { ...decision, landings: JSON.parse(JSON.stringify({ [name]: 'Tides' })) as Record<string, string> };
+			expect(landings(put, [])([name])).toEqual(['Tides']);
+		}
+	});
 	const existing = ['Chartwork', 'Archive', 'Archive\nTides', 'Archive\nLights', 'Lights'];
 	const land = (more: Partial<Decision>, path: string[]) => landings({ ...decision, ...more }, existing)(path);
 	it('is the one of the same path, or the only one of its name, or a new one', () => {

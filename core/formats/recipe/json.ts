@@ -46,7 +46,7 @@ function deep(found: Found, name: string | null, out: Found[], depth = 0): void 
 	if (depth > 200) return;
 	const { value, around } = found;
 	if (name === null) out.push(found);
-	else if (isObject(value) && name in value) out.push({ value: value[name], around: [...around, value] });
+	else if (isObject(value) && Object.hasOwn(value, name)) out.push({ value: value[name], around: [...around, value] });
 	for (const one of below(found)) deep(one, name, out, depth + 1);
 }
 
@@ -65,7 +65,7 @@ export function follow(start: Found, path: string): Found[] {
 			all = all.flatMap(({ value, around }) =>
 				isObject(value)
 					? step.names
-							.filter((name) => name in value && value[name] !== null && value[name] !== '')
+							.filter((name) => Object.hasOwn(value, name) && value[name] !== null && value[name] !== '')
 							.map((name) => ({ value: value[name], around: [...around, value], key: name }))
 					: []
 			);
@@ -75,7 +75,7 @@ export function follow(start: Found, path: string): Found[] {
 			all = out;
 		} else
 			all = all.flatMap(({ value, around }) =>
-				isObject(value) && step.name in value
+				isObject(value) && Object.hasOwn(value, step.name)
 					? [{ value: value[step.name], around: [...around, value], key: step.name }]
 					: []
 			);

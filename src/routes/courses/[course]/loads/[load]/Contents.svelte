@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { pathKey, pathOfKey } from '$core/take-in/paths';
+	import { pathKey, pathOfKey, putAt } from '$core/take-in/paths';
 	import { pathText } from '$lib/ui/words';
 	import type { Review } from './review.svelte';
 
@@ -52,7 +52,7 @@
 			{@const on = review.under(line.key).some((key) => !review.decision.leftOut.includes(key))}
 			{@const to = review.land(line.path)}
 			{@const isNew = to.length > 0 && !known.has(pathKey(to))}
-			{@const put = review.decision.landings[line.key] !== undefined}
+			{@const put = putAt(review.decision, line.key) !== undefined}
 			<tr
 				class:faint={!on}
 				class:chosen={category === line.key}
