@@ -164,7 +164,7 @@
 			<Findings findings={shown.reports.slice(0, 2)} />
 			{#if mayChange && mends.length}<button
 					type="button"
-					class="button small mt-1"
+					class="button small long mt-1"
 					disabled={busy}
 					onclick={() => mend(mends[0]!, false)}>{checkOf(mends[0]!)!.mend!.title}</button
 				>{/if}
