@@ -205,7 +205,7 @@
 		</p>{/if}
 	{#if mayChange}
 		{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
-				<button type="button" class="button small" disabled={busy} onclick={() => mend(rule, false)}
+				<button type="button" class="button small long" disabled={busy} onclick={() => mend(rule, false)}
 					>{checkOf(rule)!.mend!.title}</button
 				><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
 					>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
