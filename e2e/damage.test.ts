@@ -117,6 +117,14 @@ describe('who may do what', () => {
 			await other.press('Tides and Charts');
 			const words = await other.reads('Loads of this course');
 			expect(words).not.toContain('Choose files');
+			const held = await other.driver.executeScript(
+				`const files = new DataTransfer();
+				files.items.add(new File(['1. Which knot?'], 'knots.txt'));
+				const drop = new DragEvent('drop', { dataTransfer: files, bubbles: true, cancelable: true });
+				return !document.querySelector('main').dispatchEvent(drop);`
+			);
+			expect(held, 'the browser does not open the file instead').toBe(true);
+			await other.reads('You may only look at Tides and Charts, so nothing was taken in.');
 			const course = /\/courses\/(\d+)/.exec(await other.driver.getCurrentUrl())![1]!;
 			const cookie = await other.driver.manage().getCookie('barrow_session');
 			expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });

@@ -14,10 +14,14 @@ export const headingLevel = (line: Line): number | null =>
 export class Ahead {
 	readonly #lines: Line[];
 	#titlesBehind: boolean | null = null;
-	readonly #asking = new Map<number, boolean>();
+	#asking = new Map<number, boolean>();
 
-	constructor(lines: Line[]) {
+	/** `before` is what was known of the part in front of these lines: what is told by a text as a whole is told by its first part. */
+	constructor(lines: Line[], before: Ahead | null = null) {
 		this.#lines = lines;
+		if (!before) return;
+		this.#titlesBehind = before.titlesBehind;
+		this.#asking = before.#asking;
 	}
 
 	/** The lines in front of the list of answers, where there is one. */

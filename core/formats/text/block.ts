@@ -42,8 +42,9 @@ export interface Block {
 	answers: { value: string; line: number }[];
 	/** A line said that the answer comes, and did not give it: how many of its parts have come so far; -1 where none is awaited. */
 	awaited: number;
-	/** What the list of answers says. */
+	/** What the list of answers says, and why that is right where it says so. */
 	listed: string | null;
+	listedReason: string | null;
 	pairs: [Line, Line][];
 	from: number;
 	to: number;
@@ -79,6 +80,7 @@ export function emptyBlock(
 		answers: [],
 		awaited: -1,
 		listed: null,
+		listedReason: null,
 		pairs: [],
 		from: line.number,
 		to: line.number,

@@ -7,7 +7,8 @@ const twoColumns = /^(.*?\S)\s{2,}([A-Za-z])[.)]\s+(?=\S)/;
 /** A line of the second column alone. */
 const secondColumn = /^([A-Za-z])[.)]\s+(?=\S)/;
 
-interface Placed {
+/** A question while it is read, with the category it stands in. */
+export interface Placed {
 	block: Block;
 	category: string[];
 }

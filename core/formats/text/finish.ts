@@ -26,6 +26,7 @@ export function finish(
 	format: string
 ): { question: Question; reports: Report[] } {
 	const { draft } = block;
+	if (block.listedReason !== null) draft.feedback.general ??= escapeText(block.listedReason);
 	const given = [...new Set(block.answers.map((one) => withoutTicks(fold(one.value))))].filter(
 		(value) => !saysNoAnswer(value)
 	);

@@ -15,7 +15,7 @@ import {
 	type Block,
 	type OfSection
 } from './block';
-import { joinColumns } from './columns';
+import { joinColumns, type Placed } from './columns';
 import { pointsInBrackets, takes, withoutBrackets } from './brackets';
 import { applyField, feedbackOfOption, reasonUnderAnswer, unknownField } from './fields';
 import { finish } from './finish';
@@ -61,20 +61,43 @@ const essayLine = /^essay\W*$/i;
 
 const kindOf = (word: string) => (/^t/i.test(word) ? 'true-false' : kindOfWord(word));
 
-/** Reads marked text: one lenient grammar over what people write. It never throws; what is not understood is reported. */
-export function readMarkedText(lines: Line[], file: string, format: string): TextFound {
-	return new Reader(joinLabels(signNumbers(readMarkdown(unfold(lines)))), file, format).read();
+const emptyText = (): TextFound => ({ title: '', introduction: '', questions: [], reports: [] });
+
+/** The report that a list of answers names a question that is not there. `line` is the line of the entry. */
+export function keyWithoutQuestion(file: string, number: number, value: string, line: number): Report {
+	return {
+		rule: 'key-without-question',
+		severity: 'doubtful',
+		message: `The answer list says “${number}. ${value}” (line ${line}), and there is no question ${number}.`,
+		place: { file, line }
+	};
 }
 
-class Reader {
-	readonly #lines: Line[];
-	readonly #ahead: Ahead;
+/** Reads marked text: one lenient grammar over what people write. It never throws; what is not understood is reported. */
+export function readMarkedText(lines: Line[], file: string, format: string): TextFound {
+	return new TextReader(file, format).read(lines);
+}
+
+/**
+ * Reads a text, whole or in parts. A text in parts has to be parted between two questions, and gives the questions of a
+ * part but the last one, which may go on; what headings and sections say holds on from part to part.
+ */
+export class TextReader {
+	#lines: Line[] = [];
+	#ahead = new Ahead([]);
 	readonly #file: string;
 	readonly #format: string;
-	readonly #found: TextFound = { title: '', introduction: '', questions: [], reports: [] };
-	readonly #blocks: { block: Block; category: string[] }[] = [];
+	#found: TextFound = emptyText();
+	#blocks: Placed[] = [];
 	/** Questions that are whole already, each with how many blocks stand in front of it. */
-	readonly #ready: { after: number; found: TextFound['questions'][number] }[] = [];
+	#ready: { after: number; found: TextFound['questions'][number] }[] = [];
+	/** A question has begun. */
+	#begun = false;
+	#started = false;
+	/** The last of the numbers without a sign that count on through the text. */
+	#unsigned = 0;
+	/** Totals of sections that it was said of that nothing tells how they are shared. */
+	readonly #told = new Set<OfSection>();
 	readonly #headings: { level: number; title: string }[] = [];
 	#sticky: string[] = [];
 	#block: Block | null = null;
@@ -89,39 +112,77 @@ class Reader {
 	#keys: ListedAnswer[] = [];
 	#ended = false;
 
-	constructor(lines: Line[], file: string, format: string) {
-		this.#lines = lines;
-		this.#ahead = new Ahead(lines);
+	constructor(file: string, format: string) {
 		this.#file = file;
 		this.#format = format;
 	}
 
-	read(): TextFound {
-		const { length: start, before } = frontMatter(this.#lines);
-		this.#before.push(...before);
-		this.#lines.forEach((line, at) => {
-			if (at >= start) this.#line(line, at);
-		});
-		if (!this.#blocks.length && !this.#ready.length) this.#introduce();
+	/** What a whole text holds. */
+	read(lines: Line[]): TextFound {
+		this.#take(lines, Infinity);
+		this.#close();
 		const blocks = this.#blocks.map((one) => one.block);
+		for (const answer of giveAnswers(this.#keys, blocks)) this.#unknownKey(answer);
+		return this.#give(blocks.length, this.#ready.length === 0);
+	}
+
+	/**
+	 * What one part of a text holds; its lines from the one with the number `until` on are only looked at, and come again in
+	 * front of the next part. `keys` gives what the list of answers of the text says of its questions, in their order.
+	 */
+	part(lines: Line[], until: number, keys: (block: Block) => void): TextFound {
+		this.#take(lines, until);
+		const whole = until === Infinity;
+		if (whole) this.#close();
+		const count = whole ? this.#blocks.length : Math.max(0, this.#blocks.length - 1);
+		for (const { block } of this.#blocks.slice(0, count)) keys(block);
+		return this.#give(count, false);
+	}
+
+	/** The entries of the list of answers that were read since this was last asked for. */
+	listed(): ListedAnswer[] {
+		return this.#keys.splice(0);
+	}
+
+	/** Says of an entry of a list of answers that no question has its number. */
+	#unknownKey({ number, value, line }: ListedAnswer): void {
+		this.#found.reports.push(keyWithoutQuestion(this.#file, number, value, line));
+	}
+
+	#take(given: Line[], until: number): void {
+		const signed = signNumbers(readMarkdown(unfold(given)), this.#unsigned, until);
+		this.#unsigned = signed.last;
+		this.#lines = joinLabels(signed.lines);
+		this.#ahead = new Ahead(this.#lines, this.#started ? this.#ahead : null);
+		let start = 0;
+		if (!this.#started) {
+			const front = frontMatter(this.#lines);
+			start = front.length;
+			this.#before.push(...front.before);
+			this.#started = true;
+		}
+		this.#lines.forEach((line, at) => {
+			if (at >= start && line.number < until) this.#line(line, at);
+		});
+	}
+
+	#close(): void {
+		if (!this.#begun) this.#introduce();
 		this.#leftOver(this.#before.splice(0));
-		const unknown = giveAnswers(this.#keys, blocks);
-		for (const { number, value, line } of unknown)
-			this.#report(
-				'key-without-question',
-				`The answer list says “${number}. ${value}” (line ${line}), and there is no question ${number}.`,
-				line,
-				'doubtful'
-			);
+	}
+
+	/** Gives the first so many of the blocks as questions, and forgets them. `joins`: questions in two columns are put together. */
+	#give(count: number, joins: boolean): TextFound {
+		const given = this.#blocks.slice(0, count);
+		const blocks = given.map((one) => one.block);
 		pointsInBrackets(blocks);
 		this.#shareTotals(blocks);
-		const placed = this.#ready.length ? this.#blocks : joinColumns(this.#blocks);
 		let at = 0;
 		const ready = (before: number) => {
 			while (at < this.#ready.length && this.#ready[at]!.after <= before)
 				this.#found.questions.push(this.#ready[at++]!.found);
 		};
-		placed.forEach(({ block, category }, place) => {
+		(joins ? joinColumns(given) : given).forEach(({ block, category }, place) => {
 			ready(place);
 			this.#found.questions.push({
 				...finish(block, category, this.#file, this.#format),
@@ -129,8 +190,12 @@ class Reader {
 				to: block.to
 			});
 		});
-		ready(this.#blocks.length);
-		return this.#found;
+		ready(count);
+		this.#blocks = this.#blocks.slice(count);
+		this.#ready = this.#ready.slice(at).map((one) => ({ ...one, after: one.after - count }));
+		const found = this.#found;
+		this.#found = emptyText();
+		return found;
 	}
 
 	#report(
@@ -362,7 +427,7 @@ class Reader {
 			this.#each = { points: total ? null : this.#overall, total, trueFalse: said.trueFalse };
 		}
 		if (said.points === null) return;
-		if (!begins && !this.#blocks.length) this.#overall = said.points;
+		if (!begins && !this.#begun) this.#overall = said.points;
 		this.#each = { ...this.#each, points: said.points };
 		this.#report(
 			'points-each',
@@ -375,9 +440,11 @@ class Reader {
 	#shareTotals(blocks: Block[]): void {
 		for (const section of new Set(blocks.map((block) => block.each))) {
 			const own = blocks.filter((block) => block.each === section && block.draft.points === null);
-			if (!section.total || section.points !== null || !own.length) continue;
+			if (!section.total || section.points !== null || !own.length || this.#told.has(section)) continue;
 			const { points, line } = section.total;
-			if (own.length === 1) own[0]!.draft.points = String(points);
+			const open = section === this.#each && this.#blocks.length > blocks.length;
+			if (own.length > 1 || open) this.#told.add(section);
+			if (own.length === 1 && !open) own[0]!.draft.points = String(points);
 			else
 				this.#report(
 					'points-of-section',
@@ -416,8 +483,9 @@ class Reader {
 	}
 
 	#start(number: number, numbered: boolean, style: string, line: Line): void {
-		if (!this.#blocks.length && !this.#ready.length) this.#introduce();
+		if (!this.#begun) this.#introduce();
 		else this.#leftOver(this.#before.splice(0));
+		this.#begun = true;
 		if (numbered && this.#block && number !== this.#block.number + 1 && number !== 1 && this.#block.numbered)
 			this.#report(
 				'odd-number',
@@ -555,7 +623,8 @@ class Reader {
 		if (block && (optionsOfTable(block, line) || pairsOfTable(block, line))) return;
 		const read = readQuestionTable(line, this.#category(), this.#file, this.#format);
 		if (read) {
-			if (!this.#blocks.length && !this.#ready.length) this.#introduce();
+			if (!this.#begun) this.#introduce();
+			this.#begun = true;
 			this.#found.reports.push(...read.reports);
 			for (const one of read.questions)
 				this.#ready.push({ after: this.#blocks.length, found: { ...one, from: line.number, to: line.number } });

@@ -1,7 +1,5 @@
 import { fold, plainText } from '../../markup/text';
-import { escapeText } from '../../xml/serialise';
 import { numberAnswer, truthOf, type Draft } from '../assemble';
-import type { Block } from './block';
 import { numberWithUnit } from './units';
 
 type Options = Draft['options'];
@@ -172,22 +170,53 @@ export interface ListedAnswer {
 	reason?: string;
 }
 
+/** A question as far as a list of answers has to know it. */
+export interface Keyed {
+	number: number;
+	numbered: boolean;
+	/** What the list says of it; null where it says nothing. */
+	listed: string | null;
+	/** Why that is right, where the list says so. */
+	listedReason: string | null;
+}
+
+/** The first of some numbers in rising order that is not less than another; undefined where all are. */
+function firstFrom(rising: number[], least: number): number | undefined {
+	let [low, high] = [0, rising.length];
+	while (low < high) {
+		const middle = (low + high) >> 1;
+		if (rising[middle]! < least) low = middle + 1;
+		else high = middle;
+	}
+	return rising[low];
+}
+
 /**
  * Gives each entry of the lists of answers to its question: the next one of its number, since numbers may begin again
  * in each part of a paper. Gives back those that no question has the number of.
  */
-export function giveAnswers(answers: ListedAnswer[], blocks: Block[]): ListedAnswer[] {
+export function giveAnswers(answers: ListedAnswer[], questions: Keyed[]): ListedAnswer[] {
+	/** The places of the questions of each number, in order, and how many of them, from the first on, have their answer. */
+	const places = new Map<number, { at: number[]; given: number }>();
+	questions.forEach(({ number, numbered }, at) => {
+		if (!numbered) return;
+		const known = places.get(number);
+		if (known) known.at.push(at);
+		else places.set(number, { at: [at], given: 0 });
+	});
 	let from = 0;
 	return answers.filter(({ number, value, reason }) => {
-		const named = (block: Block) => block.numbered && block.number === number;
-		let at = from;
-		while (at < blocks.length && !named(blocks[at]!)) at += 1;
-		if (at === blocks.length) at = blocks.findIndex((block) => named(block) && block.listed === null);
-		if (at < 0) return true;
-		const block = blocks[at]!;
-		block.listed = value;
-		if (reason) block.draft.feedback.general ??= escapeText(reason);
-		from = at + 1;
+		const named = places.get(number);
+		if (!named) return true;
+		let place = firstFrom(named.at, from);
+		if (place === undefined) {
+			while (named.given < named.at.length && questions[named.at[named.given]!]!.listed !== null) named.given += 1;
+			place = named.at[named.given];
+		}
+		if (place === undefined) return true;
+		questions[place]!.listed = value;
+		if (reason) questions[place]!.listedReason = reason;
+		from = place + 1;
 		return false;
 	});
 }

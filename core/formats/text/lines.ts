@@ -59,21 +59,27 @@ export function lineOf(text: string, number: number): Line {
 	};
 }
 
-/** The lines of a text, whatever ends them. */
-export function linesOf(text: string): Line[] {
-	const lines: Line[] = [];
+/** What ends a line of a text. */
+export const lineEnd = /\r\n|\r|\n|\u2028|\u2029|\f/g;
+
+/** The lines of a text, whatever ends them, one at a time. */
+export function* eachLine(text: string): Generator<Line> {
 	let blank = 0;
 	let number = 0;
 	let from = 0;
-	const end = /\r\n|\r|\n|\u2028|\u2029|\f|$/g;
+	const end = new RegExp(`${lineEnd.source}|$`, 'g');
 	for (let found = end.exec(text); found; found = end.exec(text)) {
 		number += 1;
 		const line = text.slice(from, found.index);
 		from = found.index + found[0].length;
 		blank = line.trim() ? 0 : blank + 1;
 		// of many blank lines a few say all that they say
-		if (blank <= mostBlank) lines.push(lineOf(line.length > bounds.cell ? line.slice(0, bounds.cell) : line, number));
+		if (blank <= mostBlank) yield lineOf(line.length > bounds.cell ? line.slice(0, bounds.cell) : line, number);
 		if (found[0] === '') break;
 	}
-	return lines;
+}
+
+/** The lines of a text, whatever ends them. */
+export function linesOf(text: string): Line[] {
+	return [...eachLine(text)];
 }

@@ -48,16 +48,18 @@ export function joinLabels(lines: Line[]): Line[] {
 
 /**
  * Lines whose number is parted from its question by a tab or many blanks alone, with the sign that it lacks: they have
- * to count on from 1, so that a table of numbers stays what it is.
+ * to count on from 1, so that a table of numbers stays what it is, or from `after` in a later part of a text. `last` is the
+ * number that the last of them has in front of the line with the number `until`.
  */
-export function signNumbers(lines: Line[]): Line[] {
+export function signNumbers(lines: Line[], after = 0, until = Infinity): { lines: Line[]; last: number } {
+	const none = { lines, last: after };
 	const numbers = lines.flatMap((line, at) => {
 		const found = line.list || line.table ? null : bareNumber.exec(line.text);
 		return found ? [{ at, number: Number(found[1]), length: found[0].length }] : [];
 	});
-	if (numbers.length < 2 || numbers.some(({ number }, at) => number !== at + 1)) return lines;
+	if (numbers.length < 2 || numbers.some(({ number }, at) => number !== after + at + 1)) return none;
 	// where questions have signs, what lacks one is a list or a table within them
-	if (lines.some((line) => (numberMark(line)?.rest.text.split(/\s+/).length ?? 0) >= fewestWords)) return lines;
+	if (lines.some((line) => (numberMark(line)?.rest.text.split(/\s+/).length ?? 0) >= fewestWords)) return none;
 	const out = [...lines];
 	for (const { at, number, length } of numbers) {
 		const line = lines[at]!;
@@ -65,5 +67,5 @@ export function signNumbers(lines: Line[]): Line[] {
 		const markup = line.markup.replace(/^\d+\s+/, '');
 		out[at] = { ...line, text: `${number}. ${rest}`, markup: `${number}. ${markup}` };
 	}
-	return out;
+	return { lines: out, last: numbers.findLast(({ at }) => lines[at]!.number < until)?.number ?? after };
 }

@@ -5,9 +5,15 @@
 	import { count } from './words';
 
 	/** Takes files that are dropped on any page of a course, and says on the other pages what is on its way. */
-	let { course, uploads }: { course: { id: number; name: string }; uploads: Uploads } = $props();
+	let { course, mayChange, uploads }: { course: { id: number; name: string }; mayChange: boolean; uploads: Uploads } =
+		$props();
 	let over = $state(false);
 	let said = $state('');
+	$effect(() => {
+		// what was said of a drop was said on that page
+		void page.url.pathname;
+		said = '';
+	});
 	const onLoads = $derived(page.url.pathname === `/courses/${course.id}/loads`);
 	const elsewhere = $derived(uploads.list.filter((one) => !onLoads || one.course.id !== course.id));
 	const failed = $derived(elsewhere.filter((one) => one.state === 'failed'));
@@ -15,7 +21,12 @@
 	async function drop(event: DragEvent) {
 		over = false;
 		if (!event.dataTransfer?.types.includes('Files')) return;
+		// the browser would leave the page for the file
 		event.preventDefault();
+		if (!mayChange) {
+			said = `You may only look at ${course.name}, so nothing was taken in.`;
+			return;
+		}
 		// the course of the page at this moment, whatever is open when the files have been looked at
 		const to = { id: course.id, name: course.name };
 		said = 'Looking at what was dropped …';
@@ -36,7 +47,9 @@
 	ondragleave={(event) => !event.relatedTarget && (over = false)}
 	ondrop={drop}
 />
-{#if over}<p class="over">Drop the files: they become loads of {course.name}</p>{/if}
+{#if over}<p class="over">
+		{mayChange ? `Drop the files: they become loads of ${course.name}` : `You may only look at ${course.name}`}
+	</p>{/if}
 {#if said || elsewhere.length}
 	<p class="way" role="status">
 		{said}

@@ -36,11 +36,13 @@ export interface SnagRow {
 	kind: string;
 	message: string;
 	words: string[];
+	/** How many others say the same, where the rule is about that. */
+	twins: number;
 }
 
 /** The questions that a rule speaks of. */
 export async function snagRows(db: Database, courseId: number, rule: string): Promise<SnagRow[]> {
-	const found = await rows<Omit<SnagRow, 'words'> & { words: string; rule: string }>(
+	const found = await rows<Omit<SnagRow, 'words' | 'twins'> & { words: string; rule: string }>(
 		db,
 		`SELECT s.question_id AS questionId, q.bank_id AS bankId, b.name AS bank, c.name AS category, q.title, q.kind, s.rule, s.message, s.words
 		FROM snags s JOIN questions q ON q.id = s.question_id JOIN banks b ON b.id = q.bank_id LEFT JOIN categories c ON c.id = q.category_id

@@ -26,10 +26,13 @@ function listed(names: string[]): string {
 const sentence = (names: string[]) => `It says the same as ${listed(names)}. Keep one of them.`;
 
 /** What is said of a question with the twins that it has now: nothing of twins where it has none. */
-function withTwins<Said extends Pick<StoredReport, 'rule' | 'message'>>(reports: Said[], names: string[]): Said[] {
+function withTwins<Said extends Pick<StoredReport, 'rule' | 'message'>>(
+	reports: Said[],
+	names: string[]
+): (Said & { twins: number })[] {
 	return reports.flatMap((report) => {
-		if (report.rule !== twinRule) return [report];
-		return names.length ? [{ ...report, message: sentence(names) }] : [];
+		if (report.rule !== twinRule) return [{ ...report, twins: 0 }];
+		return names.length ? [{ ...report, message: sentence(names), twins: names.length }] : [];
 	});
 }
 
@@ -54,14 +57,14 @@ export async function withStagedTwins(
 	);
 }
 
-/** The findings on questions of a course, with where the twins of each are now. */
+/** The findings on questions of a course, with where the twins of each are now, and how many there are. */
 export async function withBankTwins<Said extends { rule: string; message: string; questionId: number }>(
 	db: Database,
 	courseId: number,
 	findings: Said[]
-): Promise<Said[]> {
+): Promise<(Said & { twins: number })[]> {
 	const ids = [...new Set(findings.filter((one) => one.rule === twinRule).map((one) => one.questionId))];
-	if (!ids.length) return findings;
+	if (!ids.length) return findings.map((one) => ({ ...one, twins: 0 }));
 	// by_fingerprint
 	const found = await rows<{ id: number; name: string }>(
 		db,

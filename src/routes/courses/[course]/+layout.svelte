@@ -46,7 +46,7 @@
 	<!-- a page is built anew for each address, so that nothing in it belongs to the course or the load before -->
 	{#key page.url.pathname}<main>{@render children()}</main>{/key}
 </div>
-{#if data.mayChange}<Tray course={data.course} {uploads} />{/if}
+<Tray course={data.course} mayChange={data.mayChange} {uploads} />
 <Keys bind:this={keys} />
 
 <style>

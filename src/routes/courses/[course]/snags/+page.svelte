@@ -158,7 +158,9 @@
 						use:enhance
 						class="mt-2"
 					>
-						<input type="hidden" name="question" value={row.id} /><button class="button small">Keep one of them</button>
+						<input type="hidden" name="question" value={row.id} /><button class="button small"
+							>Keep one, set {row.twins} aside</button
+						>
 						<span class="mute block text-[13px]"
 							>The one that a quiz uses stays, else the one that is verified, else the oldest; the others are set aside.</span
 						>
