@@ -8,7 +8,7 @@ export default defineConfig({
 		emptyOutDir: true,
 		target: 'node20',
 		rollupOptions: {
-			input: { job: 'src/lib/server/jobs/thread.ts' },
+			input: { job: 'src/lib/server/jobs/thread.ts', page: 'src/lib/server/threads/thread.ts' },
 			output: { format: 'es', entryFileNames: '[name].js' }
 		}
 	},

@@ -24,7 +24,7 @@ export default defineConfig({
 				resolve: { alias },
 				test: {
 					name: 'server',
-					include: ['src/**/*.test.ts'],
+					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
 					globalSetup: 'test-support/test-database.ts',
 					testTimeout: 60_000,
 					hookTimeout: 60_000,

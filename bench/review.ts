@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoSignIn, fillDemo } from '../demo/fill';
 import { Visitor } from '../e2e/browser';
-import { startMariadb } from '../scripts/mariadb';
+import { startMariadb } from '../scripts/database/mariadb';
 import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, row, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';

@@ -12,7 +12,7 @@ import { likeness, NearIndex, wordSet } from '../core/compare/near';
 import { Generator } from '../core/draws/generator';
 import { readPackage } from '../core/formats/package/read';
 import { plainRules } from '../core/take-in/decision';
-import { startMariadb } from '../scripts/mariadb';
+import { startMariadb } from '../scripts/database/mariadb';
 import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';

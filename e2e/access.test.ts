@@ -1,130 +1,257 @@
-import { beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoLookIn, demoSignIn } from '../demo/fill';
+import { makePool, row, run } from '../src/lib/server/db/pool';
+import { hashPassword } from '../src/lib/server/people/passwords';
+import { ask, endpoints, offered, type Endpoint } from './endpoints';
 
 const address = process.env.APPLICATION!;
+const pool = makePool(process.env.DATABASE_URL!, 2);
+const elsewhere = { email: 'elsewhere@gullhaven.example', password: 'another-quay' };
+const nobody = { email: 'no-course@gullhaven.example', password: 'another-quay' };
 
 /** Signs in as a form does, and gives the cookie. */
-async function cookieOf({ email, password }: { email: string; password: string }): Promise<string> {
+async function cookieOf({ email, password }: { email: string; password: string }, cookie = ''): Promise<string> {
 	const answer = await fetch(`${address}/signin`, {
 		method: 'POST',
 		redirect: 'manual',
 		body: new URLSearchParams({ email, password }),
-		headers: { origin: address }
+		headers: { origin: address, ...(cookie ? { cookie } : {}) }
 	});
 	return answer.headers.get('set-cookie')!.split(';')[0]!;
 }
-let change = '';
-let look = '';
+
+const cookies = { change: '', look: '', elsewhere: '', nobody: '' };
 let course = 0;
+let otherCourse = 0;
 beforeAll(async () => {
-	[change, look] = (await Promise.all([cookieOf(demoSignIn), cookieOf(demoLookIn)])) as [string, string];
-	const home = await (await fetch(address, { headers: { cookie: look } })).text();
+	const hash = await hashPassword(elsewhere.password);
+	const made = await run(pool, "INSERT INTO courses (code, name) VALUES ('EW-1', 'Elsewhere')");
+	otherCourse = made.id;
+	for (const { email } of [elsewhere, nobody]) {
+		const { id } = await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
+			email,
+			email,
+			hash
+		]);
+		if (email === elsewhere.email)
+			await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [
+				id,
+				otherCourse
+			]);
+	}
+	cookies.change = await cookieOf(demoSignIn);
+	cookies.look = await cookieOf(demoLookIn);
+	cookies.elsewhere = await cookieOf(elsewhere);
+	cookies.nobody = await cookieOf(nobody);
+	const home = await (await fetch(address, { headers: { cookie: cookies.look } })).text();
 	course = Number(/\/courses\/(\d+)/.exec(home)![1]);
+}, 60_000);
+afterAll(async () => {
+	await run(pool, 'DELETE FROM people WHERE email IN (?)', [[elsewhere.email, nobody.email]]);
+	await run(pool, 'DELETE FROM courses WHERE id = ?', [otherCourse]);
+	await pool.end();
 });
-const ask = (method: string, path: string, cookie: string, body?: unknown, headers: Record<string, string> = {}) =>
-	fetch(`${address}/courses/${path}`, {
-		method,
-		redirect: 'manual',
-		headers: {
-			Accept: method === 'GET' ? 'text/html' : 'application/json',
-			...(cookie ? { cookie } : {}),
-			...(method === 'GET' ? {} : { origin: address }),
-			...(body === undefined
-				? {}
-				: { 'Content-Type': typeof body === 'string' ? 'application/octet-stream' : 'application/json' }),
-			...headers
-		},
-		...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) })
+
+const named = endpoints.map((endpoint) => [`${endpoint.route || 'the course'} ${endpoint.what}`, endpoint] as const);
+const changing = named.filter(([, endpoint]) => endpoint.changes);
+
+describe('the table of what can be asked for', () => {
+	it('has everything that the routes offer, so that nothing new is left untried', () => {
+		expect(endpoints.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(offered().sort());
 	});
-/** What changes something: the method, the path below a course, and what is sent. */
-const changes: [string, string, unknown][] = [
-	['POST', 'loads/upload', { name: 'a.zip', size: 10, mark: '' }],
-	['PUT', 'loads/upload?id=1&offset=0', 'x'],
-	['DELETE', 'loads/upload?id=1', undefined],
-	['POST', 'loads/1/review', { do: 'choose', ids: [1], choice: 'leave' }],
-	['PUT', 'loads/1/questions/1?name=a.png&file=a.png', 'x'],
-	['POST', 'loads/1/recipe/preview', {}],
-	['PUT', 'quizzes/1', {}]
-];
-const looks = [
-	'loads',
-	'loads/status',
-	'loads/aside',
-	'loads/1',
-	'loads/1/receipt',
-	'loads/1/receipt/file?as=csv',
-	'loads/1/review?since=0',
-	'loads/1/questions/1',
-	'banks',
-	'banks/questions/1',
-	'snags',
-	'quizzes',
-	'quizzes/1',
-	'dispatch',
-	'dispatch/status',
-	'ledger',
-	`files/${'0'.repeat(64)}`
-];
+});
 
 describe('somebody who is not signed in', () => {
-	it.each(changes)('cannot %s %s', async (method, path, body) => {
-		expect((await ask(method, `${course}/${path}`, '', body)).status).toBe(401);
+	it.each(named)('gets nothing of: %s', async (_, endpoint) => {
+		for (const cookie of ['', 'barrow_session=made-up']) {
+			const answer = await ask(address, course, endpoint, { cookie });
+			expect([303, 401]).toContain(answer.status);
+			if (answer.status === 303) expect(answer.headers.get('location')).toMatch(/^\/signin/);
+			expect(await answer.text()).not.toContain('Tides');
+		}
 	});
-	it.each(looks)('is led to the sign-in by %s', async (path) => {
-		const answer = await ask('GET', `${course}/${path}`, '');
-		expect([303, 401]).toContain(answer.status);
-		if (answer.status === 303) expect(answer.headers.get('location')).toMatch(/^\/signin/);
+});
+
+describe('somebody of another course, and somebody of none', () => {
+	it.each(named)('gets nothing of: %s', async (_, endpoint) => {
+		for (const cookie of [cookies.elsewhere, cookies.nobody]) {
+			const answer = await ask(address, course, endpoint, { cookie });
+			expect(answer.status).toBe(404);
+			expect(await answer.text()).not.toContain('Tides');
+		}
 	});
-	it('cannot make up a session', async () => {
-		expect((await ask('GET', `${course}/loads`, 'barrow_session=made-up')).status).toBe(303);
+	it.each(named.filter(([, { path }]) => /\b1\b/.test(path) || /\b1\b/.test(path)))(
+		'gets nothing of the first course by way of its own: %s',
+		async (_, endpoint) => {
+			const answer = await ask(address, otherCourse, endpoint, { cookie: cookies.elsewhere });
+			// what is not there is thrown away without a word
+			if (endpoint.what !== 'DELETE') expect(answer.status).toBeGreaterThanOrEqual(300);
+			expect(answer.status).toBeLessThan(500);
+		}
+	);
+	it('stops no dispatch of another course', async () => {
+		const { id: person } = (await row<{ id: number }>(pool, 'SELECT id FROM people LIMIT 1'))!;
+		const { id } = await run(
+			pool,
+			"INSERT INTO dispatches (course_id, person_id, title, format, file_name, state) VALUES (?, ?, 'x', 'csv', 'x.csv', 'done')",
+			[course, person]
+		);
+		const job = await run(
+			pool,
+			"INSERT INTO jobs (kind, subject_id, state, owner, lease_until) VALUES ('dispatch', ?, 'running', 'test', DATE_ADD(NOW(3), INTERVAL 1 HOUR))",
+			[id]
+		);
+		const stop = endpoints.find(({ route, what }) => route === 'dispatch' && what === 'stop')!;
+		const asked = async () =>
+			(await row<{ stop_asked: number }>(pool, 'SELECT stop_asked FROM jobs WHERE id = ?', [job.id]))!.stop_asked;
+		const sent = { dispatch: String(id) };
+		expect((await ask(address, otherCourse, stop, { cookie: cookies.elsewhere }, { sent })).status).toBe(409);
+		expect(await asked()).toBe(0);
+		await ask(address, course, stop, { cookie: cookies.change }, { sent });
+		expect(await asked()).toBe(1);
+		await run(pool, 'DELETE FROM jobs WHERE id = ?', [job.id]);
+		await run(pool, 'DELETE FROM dispatches WHERE id = ?', [id]);
 	});
 });
 
 describe('somebody who may only look', () => {
-	it.each(changes)('cannot %s %s, and is told whom to ask', async (method, path, body) => {
-		const answer = await ask(method, `${course}/${path}`, look, body);
+	it.each(changing)('cannot change by: %s, and is told whom to ask', async (_, endpoint) => {
+		const answer = await ask(address, course, endpoint, { cookie: cookies.look });
 		expect(answer.status).toBe(403);
 		expect(await answer.text()).toContain('Ask whoever looks after it');
 	});
 });
 
-describe('a course of others', () => {
-	it.each(looks)('does not show %s', async (path) => {
-		const answer = await ask('GET', `999999/${path}`, change);
-		expect(answer.status).toBe(404);
+describe('a course that is not there', () => {
+	it.each(named)('has nothing of: %s', async (_, endpoint) => {
+		if (endpoint.route === '') return;
+		expect((await ask(address, 999_999, endpoint, { cookie: cookies.change })).status).toBe(404);
 	});
-	it.each(changes)('does not take %s %s', async (method, path, body) => {
-		expect((await ask(method, `999999/${path}`, change, body)).status).toBe(404);
-	});
-	it.each(['0', '-1', '1.5', 'x', '1e3', '99999999999999999999'])('has no address like %s', async (id) => {
-		expect((await ask('GET', `${id}/loads`, change)).status).toBe(404);
-	});
+	it.each(['0', '-1', '1.5', 'x', '1e3', '0x1', '1e0', '01', '%201', '１', '99999999999999999999'])(
+		'has no address like %s',
+		async (id) => {
+			const loads = endpoints.find(({ route }) => route === 'loads')!;
+			expect((await ask(address, id, loads, { cookie: cookies.change })).status).toBe(404);
+		}
+	);
 });
 
 describe('another site', () => {
-	it.each(changes)('cannot have a browser %s %s', async (method, path, body) => {
-		const answer = await ask(method, `${course}/${path}`, change, body, { origin: 'https://elsewhere.example' });
+	it.each(changing.filter(([, { what }]) => what !== 'load'))('cannot have a browser do: %s', async (_, endpoint) => {
+		const answer = await ask(address, course, endpoint, {
+			cookie: cookies.change,
+			origin: 'https://elsewhere.example'
+		});
 		expect(answer.status).toBe(403);
 	});
 });
 
-describe('what is not as it should be', () => {
-	it.each([
-		['an upload without a name', 'POST', 'loads/upload', { size: 3 }],
-		['an upload of nothing', 'POST', 'loads/upload', { name: 'a.zip', size: 0 }],
-		['an upload of less than nothing', 'POST', 'loads/upload', { name: 'a.zip', size: -5 }],
-		['a piece for no place', 'PUT', 'loads/upload?id=1&offset=-1', 'x'],
-		['a piece for no upload', 'PUT', 'loads/upload?id=x&offset=0', 'x']
-	])('is refused in words: %s', async (_, method, path, body) => {
-		const answer = await ask(method, `${course}/${path}`, change, body);
-		expect(answer.status).toBe(400);
-		expect(((await answer.json()) as { message: string }).message.length).toBeGreaterThan(5);
+describe('signing in', () => {
+	it('ends the session that the browser had', async () => {
+		const first = await cookieOf(demoLookIn);
+		const second = await cookieOf(demoLookIn, first);
+		const loads = endpoints.find(({ route, what }) => route === 'loads' && what === 'load')!;
+		expect((await ask(address, course, loads, { cookie: first })).status).toBe(303);
+		expect((await ask(address, course, loads, { cookie: second })).status).toBe(200);
 	});
+	it('leads nowhere but to this application', async () => {
+		const to = async (where: string) =>
+			(
+				await fetch(`${address}/signin?to=${where}`, {
+					method: 'POST',
+					redirect: 'manual',
+					body: new URLSearchParams(demoLookIn),
+					headers: { origin: address, Accept: 'text/html' }
+				})
+			).headers.get('location');
+		for (const where of ['/%09/evil.example', '/%0b', '/%E2%80%93', '//evil.example', '/.//evil.example'])
+			expect(await to(where)).toBe('/');
+		expect(await to(`/courses/${course}/banks?bank=1`)).toBe(`/courses/${course}/banks?bank=1`);
+	});
+	it('takes no more than a form from a stranger', async () => {
+		const answer = await fetch(`${address}/signin`, {
+			method: 'POST',
+			body: new URLSearchParams({ email: 'a@b', password: 'x'.repeat(100_000) }),
+			headers: { origin: address }
+		});
+		expect(answer.status).toBe(413);
+	});
+});
+
+/** What somebody might send to do harm, in place of what is expected. */
+const harmful: Endpoint['sent'][] = [
+	'',
+	'null',
+	'[]',
+	'"x"',
+	'{',
+	`${'['.repeat(20_000)}${']'.repeat(20_000)}`,
+	JSON.stringify({ do: 'constructor' }),
+	'{"__proto__":{"do":"choose"},"constructor":{"prototype":{}}}',
+	'{"name":{"a":1},"size":{"toString":1},"title":{"toString":null},"do":["choose"],"ids":{"length":1e9}}',
+	'{"do":"choose","ids":[1e400,"0x1",-1,1.5,null],"choice":{}}',
+	'{"do":"decision","decision":{"landings":{"__proto__":{"a":1},"constructor":7}}}',
+	'{"do":"edit","id":1,"version":1,"question":{"kind":"constructor","stem":{"toString":1}}}',
+	'{"do":"mend","rule":"hasOwnProperty"}',
+	'{"do":"rules","name":"x","rules":{"tags":[{"a":1}]}}'
+];
+const harmfulFields = [
+	{},
+	{
+		load: '1e400',
+		dispatch: '0x1',
+		question: '-1',
+		bank: '1.5',
+		quiz: 'NaN',
+		format: 'constructor',
+		check: '__proto__'
+	},
+	{ decision: '{', questions: '{"a":', recipe: '[[[', title: '' },
+	{ decision: '"x"', questions: '[{"id":"x"}]', recipe: '{"kind":"constructor"}', told: '9'.repeat(400), what: 'take' },
+	{ decision: '['.repeat(20_000), questions: '['.repeat(20_000), recipe: '['.repeat(20_000), what: 'take' }
+];
+const harmfulQueries = [
+	'bank=1e400&category=1e400&quiz=0x1&worked=1e9&against=-1&id=NaN&offset=1e400&question=1e400',
+	'bank=constructor&category=__proto__&kind=constructor&as=constructor&check=constructor&outcome=constructor',
+	'words=%00%27%22%3B--&kind=%F0%9F%92%A3&since=%FF&name=../../x&file=%00',
+	`words=${'%2B%2D%2A'.repeat(200)}&check=${'x'.repeat(5000)}`
+];
+
+describe('what is not as it should be', () => {
+	it.each(named)('ends in words and in no fault of the server: %s', async (_, endpoint) => {
+		const asker = { cookie: cookies.change };
+		const tried: Partial<Endpoint>[] = harmfulQueries.map((query) => ({
+			path: `${endpoint.path.split('?')[0]}?${query}`
+		}));
+		if (endpoint.what === 'POST' || endpoint.what === 'PUT') tried.push(...harmful.map((sent) => ({ sent: sent! })));
+		else if (endpoint.sent) tried.push(...harmfulFields.map((sent) => ({ sent: sent as Record<string, string> })));
+		for (const changed of tried) {
+			const answer = await ask(address, course, endpoint, asker, changed);
+			const said = `${JSON.stringify(changed).slice(0, 200)} gave ${answer.status}`;
+			expect(answer.status, said).toBeLessThan(500);
+			await answer.text();
+		}
+	});
+	it.each(['constructor', '__proto__', 'toString', 'hasOwnProperty', 'nothing'])(
+		'is no action of a page: ?/%s',
+		async (action) => {
+			for (const route of ['loads', 'dispatch', 'quizzes', 'snags']) {
+				const endpoint = { route, what: action, path: route, sent: { load: '1' } };
+				expect((await ask(address, course, endpoint, { cookie: cookies.change })).status).toBe(404);
+			}
+		}
+	);
 	it.each([
+		['an upload without a name', 'POST', 'loads/upload', { size: 3 }, 400],
+		['an upload of nothing', 'POST', 'loads/upload', { name: 'a.zip', size: 0 }, 400],
+		['an upload of less than nothing', 'POST', 'loads/upload', { name: 'a.zip', size: -5 }, 400],
+		['a piece for no place', 'PUT', 'loads/upload?id=1&offset=-1', 'x', 400],
+		['a piece for no upload', 'PUT', 'loads/upload?id=x&offset=0', 'x', 400],
 		['more than may be uploaded', 'POST', 'loads/upload', { name: 'a.zip', size: 2 ** 50 }, 413],
-		['a piece of an upload that is over', 'PUT', 'loads/upload?id=999999&offset=0', 'x', 409]
-	])('is refused in words: %s', async (_, method, path, body, status) => {
-		const answer = await ask(method, `${course}/${path}`, change, body);
+		['a piece of an upload that is over', 'PUT', 'loads/upload?id=999999&offset=0', 'x', 409],
+		['a piece that is too large', 'PUT', 'loads/upload?id=1&offset=0', 'x'.repeat(17 * 2 ** 20), 413]
+	])('is refused in words: %s', async (_, what, path, sent, status) => {
+		const answer = await ask(address, course, { route: 'loads/upload', what, path, sent }, { cookie: cookies.change });
 		expect(answer.status).toBe(status);
 		expect(((await answer.json()) as { message: string }).message).toMatch(/[.]$/);
 	});

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { asTrouble, say, Trouble } from './words';
+import { asTrouble, say, Stopped, Trouble } from './words';
 
 const sources = [
 	'core',
@@ -36,6 +36,7 @@ export function buildIfStale(root: string): void {
 		encoding: 'utf8',
 		env: { ...process.env, NODE_ENV: 'production' }
 	});
+	if (built.signal) throw new Stopped();
 	if (built.status !== 0) {
 		const words = `${built.stdout ?? ''}${built.stderr ?? ''}`;
 		const trouble = asTrouble(new Error(words), 'the application is built');

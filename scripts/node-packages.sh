@@ -9,9 +9,11 @@ if ! node -e 'const [a, b] = process.versions.node.split(".").map(Number); proce
 fi
 if [ ! -f node_modules/.package-lock.json ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
 	echo "Installing npm packages …"
+	trap 'echo; echo "Stopped while the npm packages were being installed. Start again; they are then installed anew." >&2; exit 130' INT TERM HUP
 	if ! npm ci --no-audit --no-fund --loglevel=error; then
 		echo "The npm packages could not be installed. Is the disk full, is there a right to write here, does the registry answer?" >&2
 		exit 1
 	fi
+	trap - INT TERM HUP
 	touch node_modules/.package-lock.json
 fi

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { say, Trouble } from './words';
+import { say, Stopped, Trouble } from './words';
 
 /** Programs that are needed, each with the Debian package that brings it. */
 const programs: Record<string, string[]> = {
@@ -25,7 +25,14 @@ export function ensurePackages(names: string[]): void {
 	const run = (words: string[]) => spawnSync(words[0]!, words.slice(1), { env: environment, encoding: 'utf8' });
 	run([...sudo, 'apt-get', 'update', '-qq']);
 	// the service of the system is not wanted: the project runs a server of its own
-	const done = run([...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'RUNLEVEL=1', ...command.split(' ')]);
+	const install = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'RUNLEVEL=1', ...command.split(' ')];
+	let done = run(install);
+	// an installation that was broken off has to be brought to its end before another one is begun
+	if (/dpkg was interrupted/i.test(done.stderr ?? '')) {
+		run([...sudo, 'dpkg', '--configure', '-a']);
+		done = run(install);
+	}
+	if (done.signal) throw new Stopped();
 	if (missing.some((name) => !programs[name]!.some((path) => existsSync(path)))) {
 		const reason = /no space left/i.test(done.stderr ?? '')
 			? 'The disk is full.'

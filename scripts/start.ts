@@ -1,41 +1,17 @@
 import { join } from 'node:path';
-import { createConnection } from 'mysql2/promise';
-import { number, object, string } from 'yup';
 import { migrate } from '../src/lib/server/db/migrate';
 import { readConfig } from '../src/lib/server/config';
 import { fillDemo, demoSignIn } from '../demo/fill';
 import { buildIfStale } from './build';
-import { startMariadb, type OwnDatabase } from './mariadb';
+import { asDatabaseTrouble, reach } from './database/given';
+import { startMariadb, type OwnDatabase } from './database/mariadb';
 import { ensurePackages } from './packages';
 import { serve, type Served } from './serve';
-import { asTrouble, say, Trouble } from './words';
+import { startSettings } from './settings';
+import { asTrouble, say, Stopped, Trouble } from './words';
 
 const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
-const shape = object({
-	HOST: string().default('127.0.0.1'),
-	PORT: number().integer('PORT has to be a number').min(0).max(65_535).default(4180),
-	DEMO: string().oneOf(['0', '1'], 'DEMO is 1 or 0').default('1')
-});
-
-async function reach(url: string): Promise<void> {
-	try {
-		await (await createConnection({ uri: url.replace(/^mariadb:/, 'mysql:') })).end();
-	} catch (error) {
-		const { code } = error as { code?: string };
-		if (code === 'ER_ACCESS_DENIED_ERROR')
-			throw new Trouble(
-				'The database of DATABASE_URL does not let this person in. Look at the name and the password in it.'
-			);
-		if (code === 'ER_BAD_DB_ERROR')
-			throw new Trouble(
-				'The database that DATABASE_URL names is not there. Make it first: CREATE DATABASE … CHARACTER SET utf8mb4'
-			);
-		throw new Trouble(
-			'The database of DATABASE_URL does not answer. Is it running, and are the address and the port in it right?'
-		);
-	}
-}
-
+const stopping = new AbortController();
 let database: OwnDatabase | null = null;
 let served: Served | null = null;
 let ending = false;
@@ -44,34 +20,64 @@ async function stop(code: number): Promise<void> {
 	if (ending) return;
 	ending = true;
 	if (served) say('\nStopping …');
+	stopping.abort();
 	await served?.stop().catch(() => undefined);
 	await database?.stop().catch(() => undefined);
 	process.exit(code);
 }
-process.on('SIGINT', () => void stop(0));
-process.on('SIGTERM', () => void stop(0));
+for (const name of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+	process.on(name, () => {
+		stopping.abort();
+		if (served) void stop(0);
+	});
+// a terminal that is closed takes what is said with it
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
+
+/** Ends the start at the next step where somebody has asked for that. */
+async function goOn(): Promise<void> {
+	await new Promise((resolve) => setImmediate(resolve));
+	if (stopping.signal.aborted) throw new Stopped();
+}
+
+async function prepareDatabase(): Promise<void> {
+	if (process.env.DATABASE_URL) return reach(process.env.DATABASE_URL);
+	ensurePackages(['mariadb-server']);
+	await goOn();
+	database = await startMariadb(join(root, 'var', 'mariadb'), {
+		stopping: stopping.signal,
+		onGivenUp: (trouble) => {
+			process.stderr.write(`\n${trouble.message}\n`);
+			void stop(1);
+		}
+	});
+	process.env.DATABASE_URL = database.url;
+}
+
+async function start(): Promise<void> {
+	const settings = startSettings(process.env);
+	readConfig({ ...process.env, DATABASE_URL: 'mysql://any/any' });
+	await prepareDatabase();
+	const config = readConfig(process.env);
+	await migrate(config.databaseUrl, join(root, 'db/migrations')).catch((error: unknown) => {
+		throw asDatabaseTrouble(error);
+	});
+	await goOn();
+	const filled = settings.demo && (await fillDemo(config.databaseUrl));
+	if (filled) say('The demo school was filled in.');
+	buildIfStale(root);
+	await goOn();
+	served = await serve(root, settings);
+	if (stopping.signal.aborted) return stop(0);
+	say(`\nYarn Barrow is ready: ${served.address}`);
+	if (settings.demo) say(`Sign in as ${demoSignIn.email} with the password ${demoSignIn.password}`);
+	say('Stop it with Ctrl+C.');
+}
 
 try {
-	const settings = shape.validateSync(process.env, { stripUnknown: true });
-	if (!process.env.DATABASE_URL) {
-		ensurePackages(['mariadb-server']);
-		database = await startMariadb(join(root, 'var', 'mariadb'));
-		process.env.DATABASE_URL = database.url;
-	} else await reach(process.env.DATABASE_URL);
-	const config = readConfig(process.env);
-	await migrate(config.databaseUrl, join(root, 'db/migrations'));
-	if (settings.DEMO === '1' && (await fillDemo(config.databaseUrl))) say('The demo school was filled in.');
-	buildIfStale(root);
-	served = await serve(root, settings.HOST, settings.PORT);
-	say(`\nYarn Barrow is ready: ${served.address}`);
-	if (settings.DEMO === '1') say(`Sign in as ${demoSignIn.email} with the password ${demoSignIn.password}`);
-	say('Stop it with Ctrl+C.');
+	await start();
 } catch (error) {
-	const trouble = asTrouble(error, 'starting');
-	const plain =
-		trouble instanceof Trouble ||
-		(trouble as Error).name === 'ValidationError' ||
-		/^A setting is wrong/.test(trouble.message);
+	const trouble = asTrouble(error, 'Yarn Barrow is started');
+	const plain = trouble instanceof Trouble || /^A setting is wrong/.test(trouble.message);
 	process.stderr.write(`\n${plain ? trouble.message : (trouble.stack ?? trouble.message)}\n`);
-	await stop(1);
+	await stop(trouble instanceof Stopped ? 130 : 1);
 }

@@ -1,14 +1,28 @@
-import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import {
+	error,
+	redirect,
+	type Handle,
+	type HandleServerError,
+	type RequestEvent,
+	type ServerInit
+} from '@sveltejs/kit';
 import { building } from '$app/environment';
+import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { settings } from '$lib/server/config';
-import { database, isUnreachable } from '$lib/server/db/pool';
+import { database } from '$lib/server/db/pool';
+import { troubleOf } from '$lib/server/db/trouble';
 import { supervise, type Supervisor } from '$lib/server/jobs/supervisor';
+import { log } from '$lib/server/log';
 import { personOf } from '$lib/server/people/sessions';
+import { mostOfStranger } from '$lib/server/requests';
 
 /** The name of the session cookie. */
 const cookieName = 'barrow_session';
+/** Routes that anybody may ask for. */
+const open = new Set<string | null>(['/signin', '/health']);
+const yearInSeconds = 365 * 86_400;
 
 let supervisor: Supervisor | undefined;
 
@@ -19,32 +33,53 @@ export const init: ServerInit = () => {
 	process.on('sveltekit:shutdown', () => void supervisor?.close().finally(() => database().end()));
 };
 
-const notReachable =
-	'The database does not answer just now. Nothing is half done; try again in a moment, and look first whether it was done already.';
-
 async function whoAsks(token: string | undefined) {
 	try {
 		return token ? await personOf(database(), token) : null;
 	} catch (cause) {
-		if (isUnreachable(cause)) error(503, notReachable);
+		const trouble = troubleOf(cause);
+		if (trouble) error(trouble.status, trouble.message);
 		throw cause;
 	}
 }
 
-/** Finds out who asks, lets nobody in who is not signed in, and refuses changes that come from another site. */
+/** Refuses what nobody may send: a change from another site, an action of a name that is none, much from a stranger. */
+function refuseOdd({ request, url, locals }: RequestEvent): void {
+	const { method, headers } = request;
+	if (method === 'GET' || method === 'HEAD') return;
+	const origin = headers.get('origin');
+	if (origin !== null && origin !== url.origin) error(403, 'This was sent from another site, and was refused.');
+	const action = /^\?\/([^&=]*)/.exec(url.search)?.[1];
+	// names that every object has are no names of actions
+	if (action !== undefined && action in Object.prototype) error(404, 'There is nothing at this address.');
+	if (locals.person) return;
+	const length = headers.get('content-length');
+	if (length === null && request.body) error(411, 'What is sent without a session has to say its length.');
+	if (Number(length ?? 0) > mostOfStranger)
+		error(413, 'That is more than is taken from somebody who is not signed in.');
+}
+
+function headersOf(event: RequestEvent, response: Response): void {
+	const { headers } = response;
+	headers.set('X-Content-Type-Options', 'nosniff');
+	headers.set('Referrer-Policy', 'same-origin');
+	headers.set('Cross-Origin-Opener-Policy', 'same-origin');
+	headers.set('Cross-Origin-Resource-Policy', 'same-origin');
+	headers.set('X-Request-Id', event.locals.requestId);
+	if (event.url.protocol === 'https:') headers.set('Strict-Transport-Security', `max-age=${yearInSeconds}`);
+	if (!headers.has('Cache-Control')) headers.set('Cache-Control', 'private, no-store');
+}
+
+/** Finds out who asks, lets nobody in who is not signed in, and refuses what nobody may send. */
 export const handle: Handle = async ({ event, resolve }) => {
+	event.locals.requestId = randomBytes(6).toString('hex');
 	event.locals.person = await whoAsks(event.cookies.get(cookieName));
-	const { method, headers } = event.request;
-	if (method !== 'GET' && method !== 'HEAD') {
-		const origin = headers.get('origin');
-		if (origin !== null && origin !== event.url.origin) error(403, 'This was sent from another site, and was refused.');
-	}
-	if (!event.locals.person && event.route.id !== '/signin') {
-		if (method !== 'GET' || event.url.pathname.endsWith('/status')) error(401, 'You are signed out. Sign in again.');
-		redirect(
-			303,
-			event.url.pathname === '/' ? '/signin' : `/signin?to=${encodeURIComponent(event.url.pathname + event.url.search)}`
-		);
+	refuseOdd(event);
+	if (!event.locals.person && !open.has(event.route.id)) {
+		const { pathname, search } = event.url;
+		if (event.request.method !== 'GET' || pathname.endsWith('/status'))
+			error(401, 'You are signed out. Sign in again.');
+		redirect(303, pathname === '/' ? '/signin' : `/signin?to=${encodeURIComponent(pathname + search)}`);
 	}
 	const answered = await resolve(event);
 	// whoever uploads waits for a server that is being started again, and goes on
@@ -52,25 +87,31 @@ export const handle: Handle = async ({ event, resolve }) => {
 		event.locals.unreachable && answered.status === 500
 			? new Response(answered.body, { status: 503, headers: answered.headers })
 			: answered;
-	response.headers.set('X-Content-Type-Options', 'nosniff');
-	response.headers.set('Referrer-Policy', 'same-origin');
-	if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'private, no-cache');
+	headersOf(event, response);
 	return response;
 };
 
-/** Writes an unforeseen error to the log and tells the person so, without its insides. */
+/** Writes an unforeseen error to the log and tells the person so, with the number by which it is found there, without its insides. */
 export const handleError: HandleServerError = ({ error: cause, event, status, message }) => {
 	if (status === 404) return { message: 'There is nothing at this address.' };
-	console.error(event.request.method, event.url.pathname, cause);
-	const code = (cause as { code?: string } | null)?.code;
-	if (isUnreachable(cause)) {
-		event.locals.unreachable = true;
-		return { message: notReachable };
+	const id = event.locals.requestId ?? '';
+	const { method } = event.request;
+	log.error(
+		{
+			request: id,
+			method,
+			path: event.url.pathname,
+			route: event.route.id,
+			person: event.locals.person?.id,
+			error: cause
+		},
+		'a request failed'
+	);
+	const trouble = troubleOf(cause);
+	if (trouble) {
+		event.locals.unreachable = trouble.status === 503;
+		return { message: trouble.message, id };
 	}
-	if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL')
-		return { message: 'The disk of the database is full. Nothing was changed; make room and try again.' };
-	return {
-		message:
-			status === 500 ? 'Something went wrong here, and was written to the server log. Nothing was changed.' : message
-	};
+	if (status !== 500) return { message };
+	return { message: 'Something went wrong here, and was written to the server log. Nothing was changed.', id };
 };

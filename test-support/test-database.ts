@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { migrate } from '../src/lib/server/db/migrate';
-import { startMariadb } from '../scripts/mariadb';
+import { startMariadb } from '../scripts/database/mariadb';
 
 /** Starts a MariaDB in a temporary folder for a run of tests; DATABASE_URL names it. Gives what ends it. */
 export default async function setup(): Promise<() => Promise<void>> {

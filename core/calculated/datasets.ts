@@ -1,4 +1,4 @@
-import { Generator } from '../draws/generator';
+import { Generator, stepsIn } from '../draws/generator';
 import { replaceVariables } from '../markup/markers';
 import { escapeText } from '../xml/serialise';
 import { mapMarkup, type CalculatedQuestion, type NumericQuestion } from '../model/question';
@@ -38,9 +38,8 @@ export function datasetOf(question: CalculatedQuestion, seed: string): Dataset {
 				values.set(name, from.values[random.below(from.values.length)]!);
 			} else if (from.form === 'range') {
 				const step = from.step ?? (whole ? 1 : decimals === null ? null : 10 ** -decimals);
-				const count = step ? Math.floor((from.max - from.min) / step + 1e-9) + 1 : 0;
 				const value = step
-					? from.min + step * random.below(Math.max(1, count))
+					? from.min + step * random.below(stepsIn(from.min, from.max, step))
 					: from.min + (from.max - from.min) * (random.next() / 2 ** 32);
 				values.set(name, tidy(value));
 			} else {

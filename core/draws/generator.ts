@@ -1,3 +1,9 @@
+/** How many values a range with a step has: at least one, and no more than can be drawn from (2^53). */
+export function stepsIn(least: number, most: number, step: number): number {
+	const count = Math.floor((most - least) / step + 1e-9) + 1;
+	return count >= 1 ? Math.min(count, 2 ** 53) : 1;
+}
+
 /**
  * A stream of random 32-bit numbers from a seed: xoshiro128** 1.1 (Blackman and Vigna, 2018), whose state is filled
  * by splitmix32 from the 32-bit FNV-1a hash of the seed's UTF-16 units. The same seed gives the same stream for ever:
@@ -37,12 +43,15 @@ export class Generator {
 		return result;
 	}
 
-	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none. */
+	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none, or `limit` is above 2^53. */
 	below(limit: number): number {
-		if (!(limit >= 1)) throw new RangeError(`no whole number is below ${limit}`);
-		const fair = 2 ** 32 - (2 ** 32 % limit);
+		if (!(limit >= 1) || limit > 2 ** 53) throw new RangeError(`no whole number can be drawn below ${limit}`);
+		// more than one draw of 32 bits can tell apart takes two, of which 53 bits are a whole number
+		const [range, draw] =
+			limit <= 2 ** 32 ? [2 ** 32, () => this.next()] : [2 ** 53, () => this.next() * 2 ** 21 + (this.next() >>> 11)];
+		const fair = range - (range % limit);
 		for (;;) {
-			const value = this.next();
+			const value = draw();
 			if (value < fair) return value % limit;
 		}
 	}

@@ -176,7 +176,7 @@ describe('cleaning', () => {
 describe('the shape of rich text', () => {
 	it.each([
 		['one paragraph around everything goes', '<p>Fog</p>', 'Fog'],
-		['a paragraph with a class stays', '<p class="lead">Fog</p>', '<p class="lead">Fog</p>'],
+		['a paragraph with a class stays', '<p class="marked">Fog</p>', '<p class="marked">Fog</p>'],
 		['text beside blocks gets a paragraph', 'Look:<ul><li>a</li></ul>', '<p>Look:</p><ul><li>a</li></ul>'],
 		[
 			'rows get the body that they need',
@@ -217,6 +217,20 @@ describe('plain text', () => {
 	});
 });
 
+describe('a class in rich text', () => {
+	it('is one of ours or none, so that a question cannot take the looks of the application', () => {
+		const given = '<p class="over marked visually-hidden">Fog</p><span class="foot-bar">x</span>';
+		const context = { media: () => null, removed: () => undefined };
+		const clean = markupOfHtml(given, context);
+		expect(clean).toContain('class="marked"');
+		expect(clean).not.toMatch(/over|hidden|foot-bar/);
+	});
+	it('that stands in a question from before is not shown', () => {
+		const shown = displayMarkup('<p class="way">Fog <span class="struck visually-hidden">x</span></p>', [], () => '');
+		expect(shown).toBe('<p>Fog <span class="struck">x</span></p>');
+	});
+});
+
 describe('rich text on a page', () => {
 	const hash = 'ab'.repeat(32);
 	const attachments = [
@@ -238,6 +252,6 @@ describe('rich text on a page', () => {
 		expect(shown('<object data="media:fog.wav" type="audio/wav"/>')).toContain('<audio controls');
 	});
 	it('writes out empty elements as HTML wants them', () => {
-		expect(shown('<p/>a<br/><span class="x"/>')).toBe('<p></p>a<br/><span class="x"></span>');
+		expect(shown('<p/>a<br/><span class="struck"/>')).toBe('<p></p>a<br/><span class="struck"></span>');
 	});
 });

@@ -1,6 +1,7 @@
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
 import { conform } from './conform';
+import { ownClasses } from './classes';
 import { blankMarker, isBlankMarker } from './markers';
 import { serialise } from '../xml/serialise';
 import { parseXml } from '../xml/stream';
@@ -135,6 +136,9 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 			else if (/^(javascript|vbscript|data):/i.test(address))
 				context.removed(`${address.split(':')[0]!.toLowerCase()} address`);
 			else out[attribute] = `media:${context.media(address) ?? address}`;
+		} else if (attribute === 'class') {
+			const ours = ownClasses(value);
+			if (ours) out.class = ours;
 		} else out[attribute === 'lang' ? 'xml:lang' : attribute] = value;
 	}
 	if (name === 'math') out.xmlns = 'http://www.w3.org/1998/Math/MathML';

@@ -1,4 +1,5 @@
 import type { Attachment, Markup } from '../model/question';
+import { ownClasses } from './classes';
 import { escapeAttribute, escapeText } from '../xml/serialise';
 
 const voids = new Set(['br', 'hr', 'img', 'col']);
@@ -22,6 +23,10 @@ export function displayMarkup(
 	const missing = (name: string) =>
 		`<span class="not-there">picture missing: ${escapeText(decode(name).split('/').pop()!)}</span>`;
 	return markup
+		.replace(/ class="([^"]*)"/g, (_, names: string) => {
+			const kept = ownClasses(names);
+			return kept && ` class="${kept}"`;
+		})
 		.replace(/<object data="media:([^"]*)"[^>]*?(\/>|>([\s\S]*?)<\/object>)/g, (_, name: string) => {
 			const one = known(name);
 			if (!one?.hash) return missing(name);

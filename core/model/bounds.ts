@@ -7,7 +7,7 @@ export const bounds = {
 	columns: 2000,
 	/** Of one line or one cell of a text or a table. */
 	cell: 100_000,
-	/** Of one question. */
+	/** Of one question; all of its texts together are no longer than its source may be. */
 	source: 4_000_000,
 	title: 2000,
 	markup: 1_000_000,
@@ -78,5 +78,12 @@ export function overBounds(question: Question): string | null {
 		const found = long(value, bounds.markup, `The metadata “${name.slice(0, 60)}”`);
 		if (found) return found;
 	}
-	return over(question.tags.length, bounds.options, 'tags');
+	const inAll = JSON.stringify(question).length;
+	return (
+		over(question.tags.length, bounds.options, 'tags') ??
+		over(question.attachments.length, bounds.pairs, 'files') ??
+		(inAll > bounds.source
+			? `All that it holds is ${figure(inAll)} letters long, and ${figure(bounds.source)} is the most.`
+			: null)
+	);
 }

@@ -1,4 +1,5 @@
 import { bounds, keptOfSource, overBounds } from '../../model/bounds';
+import { visible } from '../../markup/visible';
 import { emptyCommon, type Question } from '../../model/question';
 import type { Report } from '../../reports/report';
 import type { ReadEvent, ReadQuestion } from '../format';
@@ -67,12 +68,19 @@ function kept({ question, fragment }: ReadQuestion, reason: string): ReadQuestio
 	return { type: 'question', question: held, fragment: beginning, reports: [] };
 }
 
+/** The same question with its categories by other names and its tags as they are shown; the very same where nothing differs. */
+function named(question: Question, category: string[]): Question {
+	const tags = question.tags.map(visible);
+	const same = category.every((name, at) => name === question.category[at]);
+	return same && tags.every((tag, at) => tag === question.tags[at]) ? question : { ...question, category, tags };
+}
+
 function guardedQuestion(event: ReadQuestion): ReadQuestion {
 	const over = overBounds(event.question);
 	// the cleaning of rich text has put “\ufffd” for some of them already
 	const marked = !over && !event.fragment.includes('\ufffd') && holdsMark(event.question);
 	const question = withoutHarm(over ? kept(event, over).question : event.question);
-	const names = question.category.map((name) => cut(readable(name), 255));
+	const names = question.category.map((name) => cut(visible(unharmed(name)), 255));
 	const reports = over ? [] : event.reports.map(cutReport);
 	if (!over && (marked || question !== event.question))
 		reports.push({
@@ -85,7 +93,7 @@ function guardedQuestion(event: ReadQuestion): ReadQuestion {
 	const fragment = event.fragment.length > bounds.source ? event.fragment.slice(0, keptOfSource) : event.fragment;
 	return {
 		...event,
-		question: names.some((name, at) => name !== question.category[at]) ? { ...question, category: names } : question,
+		question: named(question, names),
 		fragment: unharmed(fragment),
 		reports
 	};
@@ -95,18 +103,21 @@ function guardedQuestion(event: ReadQuestion): ReadQuestion {
  * What is read, within bounds: questions that are too large to be worked with are kept with a reason, harmful signs are out
  * of every text and every message, and after so many questions reading ends with words.
  */
-export async function* guarded(events: AsyncGenerator<ReadEvent>): AsyncGenerator<ReadEvent> {
+export async function* guarded(
+	events: AsyncGenerator<ReadEvent>,
+	mostQuestions: number = bounds.questions
+): AsyncGenerator<ReadEvent> {
 	let questions = 0;
 	for await (const event of events) {
 		if (event.type === 'question') {
 			questions += 1;
-			if (questions > bounds.questions) {
+			if (questions > mostQuestions) {
 				yield {
 					type: 'report',
 					report: {
 						rule: 'too-many-questions',
 						severity: 'broken',
-						message: `The file holds more than ${bounds.questions.toLocaleString('en')} questions, which is the most that one load can have. Those were read, and the others were not. Take the file apart.`
+						message: `The file holds more than ${mostQuestions.toLocaleString('en')} questions, which is the most that one load can have. Those were read, and the others were not. Take the file apart.`
 					}
 				};
 				return;

@@ -87,8 +87,14 @@ const file = (report: Report): ReadEvent => ({ type: 'report', report });
  * Reads everything in a package, or in one bare file, in the order of its manifest and within bounds. It never throws for
  * what is wrong in the content: it reports, and goes on with the next document.
  */
-export function readPackage(given: Container, codec?: Codec, depth = 0, recipe?: Recipe): AsyncGenerator<ReadEvent> {
-	return guarded(readAll(given, codec, depth, recipe));
+export function readPackage(
+	given: Container,
+	codec?: Codec,
+	depth = 0,
+	recipe?: Recipe,
+	mostQuestions?: number
+): AsyncGenerator<ReadEvent> {
+	return guarded(readAll(given, codec, depth, recipe), mostQuestions);
 }
 
 async function* readAll(given: Container, codec?: Codec, depth = 0, recipe?: Recipe): AsyncGenerator<ReadEvent> {

@@ -1,5 +1,5 @@
 import { shownValue } from '../../calculated/datasets';
-import { Generator } from '../../draws/generator';
+import { Generator, stepsIn } from '../../draws/generator';
 import { beginning } from '../../markup/text';
 import { childOf, childrenOf, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { parseNumber } from '../numbers';
@@ -56,7 +56,7 @@ class Draw {
 		if (node.name === 'randomInteger') {
 			const [least, most] = [this.#limit(min) ?? 0, this.#limit(max) ?? 0];
 			const each = this.#limit(step) || 1;
-			return number(least + each * this.#random.below(Math.max(1, Math.floor((most - least) / each) + 1)));
+			return number(least + each * this.#random.below(stepsIn(least, most, each)));
 		}
 		if (node.name === 'randomFloat') {
 			const [least, most] = [this.#limit(min) ?? 0, this.#limit(max) ?? 0];

@@ -1,5 +1,4 @@
 import { error, redirect } from '@sveltejs/kit';
-import { number } from 'yup';
 import { courseFor, type Course, type Role } from './courses/courses';
 import { database } from './db/pool';
 import type { Person } from './people/sessions';
@@ -10,11 +9,10 @@ export function signedIn(locals: App.Locals): Person {
 	return locals.person;
 }
 
-/** A key out of an address. Answers 404 where it is none. */
+/** A key out of an address, in plain decimal digits. Answers 404 where it is none. */
 export function keyOf(text: string | null | undefined): number {
-	const key = Number(text);
-	if (!number().integer().positive().required().isValidSync(key)) error(404, 'There is nothing at this address.');
-	return key;
+	if (!/^[1-9]\d{0,14}$/.test(text ?? '')) error(404, 'There is nothing at this address.');
+	return Number(text);
 }
 
 /** The course of an address, for a person who belongs to it and, where something is changed, may change it. */

@@ -8,6 +8,8 @@ describe('the settings', () => {
 	it('have sensible values where nothing is said', () => {
 		expect(readConfig({ DATABASE_URL: url, JOB_THREADS: '' })).toEqual({
 			databaseUrl: url,
+			jobTime: 3_600_000,
+			questionLimit: 500_000,
 			databaseConnections: 10,
 			jobThreads: 2,
 			jobLeaseSeconds: 15,

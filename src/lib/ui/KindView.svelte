@@ -2,6 +2,7 @@
 	import { shownValue } from '$core/calculated/datasets';
 	import { plainText } from '$core/markup/text';
 	import type { Blank, Markup, Question, Shape, Side } from '$core/model/question';
+	import { visible } from '$core/markup/visible';
 	import { acceptedNumberText, type Response } from '$core/scoring/score';
 	import { middleOf } from '$core/scoring/shapes';
 	import { percentOf } from './percent';
@@ -35,7 +36,7 @@
 					.filter((one) => one.credit > 0)
 					.map(
 						(one) =>
-							`${one.match === 'pattern' ? 'pattern ' : one.match === 'contains' ? 'contains ' : ''}${one.text}${one.credit < 1 ? ` (${percent(one.credit)})` : ''}`
+							`${one.match === 'pattern' ? 'pattern ' : one.match === 'contains' ? 'contains ' : ''}${visible(one.text)}${one.credit < 1 ? ` (${percent(one.credit)})` : ''}`
 					)
 					.join(', ')
 			: blank.form === 'number'

@@ -10,6 +10,7 @@
 	} from '$core/scoring/score';
 	import { datasetOf, shownValue } from '$core/calculated/datasets';
 	import { replaceBlanks, replaceVariables } from '$core/markup/markers';
+	import { visible } from '$core/markup/visible';
 	import KindView from './KindView.svelte';
 	import { percentOf } from './percent';
 	import { light, rich } from './rich';
@@ -182,7 +183,7 @@
 					{#each question.accepted as accepted, at (at)}
 						<tr
 							><td
-								><span class="whole">{'text' in accepted ? accepted.text : acceptedNumberText(accepted)}</span>
+								><span class="whole">{'text' in accepted ? visible(accepted.text) : acceptedNumberText(accepted)}</span>
 								{#if 'match' in accepted && accepted.match}<span class="faint"
 										>{accepted.match === 'pattern' ? 'as a pattern' : 'somewhere in the answer'}</span
 									>{/if}

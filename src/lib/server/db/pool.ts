@@ -45,13 +45,24 @@ export async function run(
 }
 
 const retried = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
-const tries = 5;
+const tries = 12;
 
-/** Runs work in one transaction: all of it or nothing. A deadlock is tried again from the start. */
-export async function transaction<T>(pool: Pool, work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+/** How much a transaction sees of others: all that they have ended, or one moment for as long as it lasts. */
+type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
+
+/**
+ * Runs work in one transaction: all of it or nothing. A deadlock is tried again from the start. READ COMMITTED locks no
+ * gaps, so that many who add rows beside one another do not wait for each other.
+ */
+export async function transaction<T>(
+	pool: Pool,
+	work: (connection: PoolConnection) => Promise<T>,
+	isolation: Isolation = 'REPEATABLE READ'
+): Promise<T> {
 	for (let attempt = 1; ; attempt += 1) {
 		const connection = await pool.getConnection();
 		try {
+			if (isolation === 'READ COMMITTED') await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
 			await connection.beginTransaction();
 			const result = await work(connection);
 			await connection.commit();
@@ -59,7 +70,7 @@ export async function transaction<T>(pool: Pool, work: (connection: PoolConnecti
 		} catch (error) {
 			await connection.rollback().catch(() => undefined);
 			if (attempt >= tries || !retried.has((error as { code?: string }).code ?? '')) throw error;
-			await new Promise((resolve) => setTimeout(resolve, 20 * attempt + Math.random() * 50));
+			await new Promise((resolve) => setTimeout(resolve, 20 * attempt + Math.random() * 60 * attempt));
 		} finally {
 			connection.release();
 		}

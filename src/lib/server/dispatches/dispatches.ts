@@ -1,5 +1,5 @@
 import type { Pool } from 'mysql2/promise';
-import { enqueue } from '../jobs/jobs';
+import { askToStop, enqueue } from '../jobs/jobs';
 import { writtenFormat } from '../../../../core/formats';
 import { defaultFit, type FitOptions } from '../../../../core/formats/fit/fit';
 import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
@@ -223,4 +223,10 @@ export async function dispatchOf(db: Database, courseId: number, dispatchId: num
 		[courseId, dispatchId]
 	);
 	return found && parsed(found);
+}
+
+/** Asks for a dispatch of a course to stop. Gives false where it is over, or is none of that course. */
+export async function stopDispatch(db: Database, courseId: number, dispatchId: number): Promise<boolean> {
+	const found = await row(db, 'SELECT id FROM dispatches WHERE id = ? AND course_id = ?', [dispatchId, courseId]);
+	return found !== undefined && askToStop(db, 'dispatch', dispatchId);
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
 import { hashAttachments } from '../../../../core/compare/hash';
 import { proofLine } from '../../../../core/compare/proof';
 import type { FitOptions } from '../../../../core/formats/fit/fit';
@@ -12,7 +12,7 @@ import type { FoundQuiz } from '../../../../core/model/quiz';
 import { parseQuestion } from '../../../../core/model/schema';
 import { pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree } from '../banks/tree';
-import { row, rows, run, transaction } from '../db/pool';
+import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
 import { placesOfFitted, proveQuizzes } from '../../../../core/compare/quizzes';
 import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
@@ -34,17 +34,19 @@ interface DispatchRow {
 	format: string;
 	worked_out: number;
 	state: string;
+	/** How many questions were chosen when it was asked for. */
+	total: number;
 }
 
 /** Gives the questions of a list one after the other, read from the database in batches, each with its category as its bank has it. */
-function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: number) => Promise<Question> {
+function asker(db: Database, ids: number[], paths: Map<number, string[]>): (at: number) => Promise<Question> {
 	let from = 0;
 	let held: Question[] = [];
 	return async (at) => {
 		if (at < from || at >= from + held.length) {
 			from = at;
 			const found = await rows<{ id: number; category_id: number | null; document: string }>(
-				pool,
+				db,
 				'SELECT id, category_id, document FROM questions WHERE id IN (?)',
 				[ids.slice(at, at + batch)]
 			);
@@ -62,24 +64,58 @@ function asker(pool: Pool, ids: number[], paths: Map<number, string[]>): (at: nu
 	};
 }
 
-/** Writes a dispatch as a file, reads that file back, and holds each question against what was sent. Throws Stopped. */
+/**
+ * Writes a dispatch as a file, reads that file back, and holds each question against what was sent. What is written is
+ * the course as it is at the moment in which this begins, whatever is changed meanwhile; where some of what was chosen
+ * is gone by then, it fails and says so. Throws Stopped.
+ */
 export async function writeDispatch(pool: Pool, dispatchId: number, control: Control): Promise<void> {
+	const snapshot = await pool.getConnection();
+	try {
+		await snapshot.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
+		await snapshot.query('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
+		await writeSnapshot(pool, snapshot, dispatchId, control);
+	} finally {
+		await snapshot.rollback().catch(() => undefined);
+		snapshot.release();
+	}
+}
+
+/** What is gone of what was chosen, in a sentence; null where nothing is. */
+function goneSince(chosen: number, left: number): string | null {
+	if (left >= chosen && left > 0) return null;
+	return left === 0
+		? 'All that was chosen is gone from the course: a load was taken back, or the questions were taken out. Nothing was written; choose anew.'
+		: `${chosen - left} of the ${chosen} questions that were chosen are gone from the course since. Nothing was written; look at what is there, and write it anew.`;
+}
+
+async function writeSnapshot(
+	pool: Pool,
+	snapshot: PoolConnection,
+	dispatchId: number,
+	control: Control
+): Promise<void> {
 	const dispatch = await row<DispatchRow>(
 		pool,
-		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out, state FROM dispatches WHERE id = ?',
+		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out, state, total FROM dispatches WHERE id = ?',
 		[dispatchId]
 	);
 	const format = dispatch && writtenFormat(dispatch.format);
 	// a job that is done again, since its process went down right after the proof, has nothing left to do
 	if (!dispatch || !format || !['waiting', 'writing', 'proving'].includes(dispatch.state)) return;
 	const what: Consignment = dispatch.bank_id === null ? { quizId: dispatch.quiz_id! } : { bankId: dispatch.bank_id };
-	const ids = await questionIdsOf(pool, dispatch.course_id, what);
-	const banks = await rows<{ id: number }>(pool, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
+	const ids = await questionIdsOf(snapshot, dispatch.course_id, what);
+	const gone = goneSince(dispatch.total, ids.length);
+	if (gone) {
+		await run(pool, "UPDATE dispatches SET state = 'failed', failure = ? WHERE id = ?", [gone, dispatchId]);
+		return;
+	}
+	const banks = await rows<{ id: number }>(snapshot, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
 		ids.length ? ids : [0]
 	]);
-	const trees = (await Promise.all(banks.map((bank) => categoryTree(pool, bank.id)))).flat();
+	const trees = (await Promise.all(banks.map((bank) => categoryTree(snapshot, bank.id)))).flat();
 	const paths = new Map(trees.map((node) => [node.id, pathOfKey(node.key)]));
-	const quizzes = 'quizId' in what ? await quizToWrite(pool, dispatch.course_id, what.quizId, ids) : [];
+	const quizzes = 'quizId' in what ? await quizToWrite(snapshot, dispatch.course_id, what.quizId, ids) : [];
 	const options: FitOptions = { workedOut: dispatch.worked_out };
 	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
 		ids.length,
@@ -92,7 +128,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			identifier: `YB-${dispatchId}`,
 			title: dispatch.title,
 			count: ids.length,
-			question: asker(pool, ids, paths),
+			question: asker(snapshot, ids, paths),
 			quizzes,
 			options,
 			codec,
@@ -112,7 +148,7 @@ export async function writeDispatch(pool: Pool, dispatchId: number, control: Con
 			file.id,
 			dispatchId
 		]);
-		const proof = await prove(pool, file, format, options, ids, asker(pool, ids, paths), quizzes, (count) => {
+		const proof = await prove(pool, file, format, options, ids, asker(snapshot, ids, paths), quizzes, (count) => {
 			control.check();
 			tell(count);
 		});

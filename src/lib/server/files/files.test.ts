@@ -1,9 +1,12 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { afterAll, describe, expect, it } from 'vitest';
 import { row, rows, run } from '../db/pool';
-import { arriving, makeCourse, loadPackage, testPool } from '../test-support/world';
-import { courseFile } from './course-files';
-import { chunkSize, fileByHash, fileChunks, fileSource, storeFile, storeSmall, sweepUnfinished } from './files';
+import { arriving, decide, makeCourse, loadPackage, testPool } from '../test-support/world';
+import { chunkSize, fileByHash, fileChunks, fileSource, storeFile, storeSmall } from './files';
+import { throwAway } from '../loads/loads';
+import { takeIn } from '../loads/take-in';
+import { undo } from '../loads/undo';
+import { courseFile, sweep } from './uses';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -71,7 +74,7 @@ describe('a stored file', () => {
 		};
 		const old = await begin('2 DAY');
 		const fresh = await begin('1 HOUR');
-		await sweepUnfinished(pool);
+		await sweep(pool);
 		expect(await rows(pool, 'SELECT id FROM files WHERE id IN (?)', [[old.file, fresh.file]])).toEqual([
 			{ id: fresh.file }
 		]);
@@ -90,6 +93,49 @@ describe('a stored file', () => {
 		const hash = sha(Buffer.from(picture));
 		expect(await courseFile(pool, course.courseId, hash)).toMatchObject({ size: picture.length });
 		expect(await courseFile(pool, (await makeCourse(pool)).courseId, hash)).toBeUndefined();
+	});
+});
+
+describe('the files of a load', () => {
+	const bank = (name: string) =>
+		`<questestinterop><item ident="a" title="a"><presentation><material><mattext>Look.</mattext><matimage uri="${name}"/></material></presentation></item></questestinterop>`;
+	const drawn = () => `<svg xmlns="http://www.w3.org/2000/svg" id="${randomBytes(8).toString('hex')}"/>`;
+	const there = async (hash: string) => (await fileByHash(pool, hash)) !== undefined;
+
+	it('go with it when it is thrown away, and stay where another load has them', async () => {
+		const course = await makeCourse(pool);
+		const [own, shared] = [drawn(), drawn()];
+		const first = await loadPackage(pool, course, { 'b.xml': bank('own.svg'), 'own.svg': own });
+		const second = await loadPackage(pool, course, { 'b.xml': bank('shared.svg'), 'shared.svg': shared });
+		await loadPackage(pool, await makeCourse(pool), { 'c.xml': bank('shared.svg'), 'shared.svg': shared });
+		const packages = await rows<{ hash: Buffer }>(
+			pool,
+			'SELECT f.hash FROM loads l JOIN files f ON f.id = l.file_id WHERE l.id IN (?)',
+			[[first, second]]
+		);
+		expect(await throwAway(pool, first)).toBe(true);
+		expect(await throwAway(pool, second)).toBe(true);
+		expect(await there(sha(Buffer.from(own)))).toBe(false);
+		expect(await there(sha(Buffer.from(shared)))).toBe(true);
+		for (const { hash } of packages) expect(await there(hash.toString('hex'))).toBe(false);
+	});
+	it('stay with a question that an undo has left, when the load is thrown away', async () => {
+		const course = await makeCourse(pool);
+		const picture = drawn();
+		const hash = sha(Buffer.from(picture));
+		const id = await loadPackage(pool, course, { 'b.xml': bank('a.svg'), 'a.svg': picture });
+		await run(pool, "UPDATE staged_questions SET broken = 0, match_kind = 'new' WHERE load_id = ?", [id]);
+		await takeIn(pool, course.courseId, id, course.personId, decide({ bankName: 'Kept' }));
+		await run(pool, 'UPDATE questions SET version = 2 WHERE load_id = ?', [id]);
+		await undo(pool, course.courseId, id, course.personId, true);
+		expect(await throwAway(pool, id)).toBe(true);
+		expect(await courseFile(pool, course.courseId, hash)).toMatchObject({ size: picture.length });
+		await run(pool, "UPDATE files SET begun = '2020-01-01' WHERE hash = UNHEX(?)", [hash]);
+		await sweep(pool);
+		expect(await there(hash)).toBe(true);
+		await run(pool, 'DELETE FROM questions WHERE course_id = ?', [course.courseId]);
+		await sweep(pool);
+		expect(await there(hash)).toBe(false);
 	});
 });
 

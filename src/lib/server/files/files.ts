@@ -111,7 +111,7 @@ async function storeWhole(pool: Pool, hash: Buffer, bytes: Buffer): Promise<Stor
 }
 
 async function settle(pool: Pool, id: number, hash: Buffer, size: number): Promise<StoredFile> {
-	const kept = await transaction(pool, (connection) => settleFile(connection, id, hash, size));
+	const kept = await transaction(pool, (connection) => settleFile(connection, id, hash, size), 'READ COMMITTED');
 	return { id: kept, hash: hash.toString('hex'), size };
 }
 
@@ -126,13 +126,18 @@ export async function settleFile(
 	size: number,
 	loadId: number | null = null
 ): Promise<number> {
-	// by_hash
-	const known = await row<{ id: number }>(connection, 'SELECT id FROM files WHERE hash = ? FOR UPDATE', [hash]);
-	if (known && known.id !== id) {
-		if (loadId !== null) await run(connection, 'UPDATE loads SET file_id = ? WHERE id = ?', [known.id, loadId]);
-		await run(connection, 'DELETE FROM files WHERE id = ?', [id]);
-	} else await run(connection, 'UPDATE files SET hash = ?, size = ? WHERE id = ?', [hash, size, id]);
-	return known?.id ?? id;
+	// by_hash, which lets one of several through that settle the same content at once
+	try {
+		await run(connection, 'UPDATE files SET hash = ?, size = ? WHERE id = ?', [hash, size, id]);
+		return id;
+	} catch (error) {
+		if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error;
+	}
+	const known = await row<{ id: number }>(connection, 'SELECT id FROM files WHERE hash = ? LOCK IN SHARE MODE', [hash]);
+	if (!known || known.id === id) return id;
+	if (loadId !== null) await run(connection, 'UPDATE loads SET file_id = ? WHERE id = ?', [known.id, loadId]);
+	await run(connection, 'DELETE FROM files WHERE id = ?', [id]);
+	return known.id;
 }
 
 /** A stored file as a source of bytes for the core. */
@@ -171,13 +176,4 @@ export async function fileByHash(db: Database, hash: string): Promise<StoredFile
 	// by_hash
 	const found = await row<{ id: number; size: number }>(db, 'SELECT id, size FROM files WHERE hash = UNHEX(?)', [hash]);
 	return found && { ...found, hash };
-}
-
-/**
- * Clears away what uploads have left that broke off with their process: unfinished files and the loads that waited
- * for them. Only what began more than a day ago is touched, so that nothing is taken from under another process.
- */
-export async function sweepUnfinished(pool: Pool): Promise<void> {
-	await run(pool, "DELETE FROM loads WHERE state = 'uploading' AND created < DATE_SUB(NOW(3), INTERVAL 1 DAY)");
-	await run(pool, 'DELETE FROM files WHERE hash IS NULL AND begun < DATE_SUB(NOW(3), INTERVAL 1 DAY)');
 }

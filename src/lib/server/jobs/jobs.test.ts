@@ -42,7 +42,7 @@ describe('jobs', () => {
 	it('are given back to be tried again', async () => {
 		await enqueue(pool, 'read', 9);
 		const job = await takeJob(pool, 'a', 10);
-		await giveBack(pool, job!.id, 'a');
+		await giveBack(pool, job!.id, 'a', false);
 		expect(await takeJob(pool, 'b', 10)).toMatchObject({ subject_id: 9, tries: 2 });
 	});
 	it('are ended only by the one who has them', async () => {

@@ -72,12 +72,12 @@ export async function finish(
 	]);
 }
 
-/** Gives a job back, so that it is tried again. */
-export async function giveBack(db: Database, jobId: number, owner: string): Promise<void> {
+/** Gives a job back, so that it is done again. Where that is for no fault of its own, as at a restart, it was no try. */
+export async function giveBack(db: Database, jobId: number, owner: string, blameless: boolean): Promise<void> {
 	await run(
 		db,
-		"UPDATE jobs SET state = 'waiting', owner = '', lease_until = NULL WHERE id = ? AND owner = ? AND state = 'running'",
-		[jobId, owner]
+		"UPDATE jobs SET state = 'waiting', owner = '', lease_until = NULL, tries = GREATEST(0, tries - ?) WHERE id = ? AND owner = ? AND state = 'running'",
+		[blameless ? 1 : 0, jobId, owner]
 	);
 }
 

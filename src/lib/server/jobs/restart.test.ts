@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Pool } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startMariadb, type OwnDatabase } from '../../../../scripts/mariadb';
+import { startMariadb, type OwnDatabase } from '../../../../scripts/database/mariadb';
 import { Generator } from '../../../../core/draws/generator';
 import { migrate } from '../db/migrate';
 import { makePool, row, rows, run } from '../db/pool';
@@ -88,7 +88,7 @@ beforeAll(async () => {
 		course.personId
 	]);
 	const { email } = (await row<{ email: string }>(pool, 'SELECT email FROM people WHERE id = ?', [course.personId]))!;
-	const signed = await signIn(pool, email, 'anchor-watch', 1);
+	const signed = await signIn(pool, { email, password: 'anchor-watch', address: '127.0.0.1' }, 1);
 	cookie = `barrow_session=${(signed as { token: string }).token}`;
 	await startApplication();
 }, 120_000);

@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { makePool } from '../db/pool';
+import { log } from '../log';
 import { Stopped } from './control';
 import type { JobKind } from './jobs';
 import { work } from './work';
@@ -33,7 +34,7 @@ try {
 		error instanceof Stopped
 			? { state: 'stopped', failure: '' }
 			: { state: 'failed', failure: (error as Error).message };
-	if (result.state === 'failed') console.error(error);
+	if (result.state === 'failed') log.error({ job: task.kind, subject: task.subjectId, error }, 'a job failed');
 }
 await pool.end().catch(() => undefined);
 parentPort!.postMessage(result);

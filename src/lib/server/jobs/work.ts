@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
 import { writeDispatch } from '../dispatches/write';
-import { readLoad } from '../loads/read';
+import { readLoad, stopLoad } from '../loads/read';
 import { run } from '../db/pool';
 import type { Control } from './control';
 import type { JobKind } from './jobs';
@@ -11,10 +11,13 @@ export const work: Record<
 	{
 		run: (pool: Pool, subjectId: number, control: Control) => Promise<void>;
 		abandon: (pool: Pool, subjectId: number, failure: string) => Promise<void>;
+		/** Leaves the subject as one that was stopped, where its thread was ended before it did so itself. */
+		stopped: (pool: Pool, subjectId: number) => Promise<void>;
 	}
 > = {
 	read: {
 		run: readLoad,
+		stopped: stopLoad,
 		abandon: async (pool, subjectId, failure) => {
 			await run(
 				pool,
@@ -25,6 +28,13 @@ export const work: Record<
 	},
 	dispatch: {
 		run: writeDispatch,
+		stopped: async (pool, subjectId) => {
+			await run(
+				pool,
+				"UPDATE dispatches SET state = 'stopped', file_id = NULL WHERE id = ? AND state IN ('waiting', 'writing', 'proving')",
+				[subjectId]
+			);
+		},
 		abandon: async (pool, subjectId, failure) => {
 			await run(
 				pool,

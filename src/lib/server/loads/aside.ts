@@ -6,6 +6,7 @@ import { parseDecision, plainRules, type Decision } from '../../../../core/take-
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
+import { keepFiles } from '../files/uses';
 import { record } from '../ledger/ledger';
 import { Refused } from './refused';
 import type { StagedRow } from './review';
@@ -145,6 +146,7 @@ export async function takeAside(
 			SELECT ?, q.id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM questions q JOIN staged_reports r ON r.staged_id = q.staged_id WHERE q.load_id = ? AND q.staged_id IN (?)`,
 			[courseId, loadId, found.map((one) => one.id)]
 		);
+		await keepFiles(connection, { loadId });
 		await run(connection, "UPDATE staged_questions SET outcome = 'taken' WHERE id IN (?)", [
 			found.map((one) => one.id)
 		]);

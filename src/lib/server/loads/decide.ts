@@ -1,5 +1,6 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkBeside, checkOf, checks } from '../../../../core/checks';
+import { overBounds } from '../../../../core/model/bounds';
 import type { Question } from '../../../../core/model/question';
 import { parseQuestion } from '../../../../core/model/schema';
 import { withKeyMarked } from '../../../../core/scoring/keys';
@@ -287,6 +288,8 @@ export async function editStaged(
 	value: unknown
 ): Promise<'kept' | 'changed'> {
 	const question = cleanOwn(parseQuestion(value));
+	const over = overBounds(question);
+	if (over) throw new Refused(`${over} Nothing was changed.`);
 	const outcome = await transaction(pool, async (connection) => {
 		await openToChanges(connection, loadId, personId);
 		const found = await row<StagedDocument & { outcome: string }>(

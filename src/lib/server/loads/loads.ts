@@ -1,6 +1,8 @@
 import type { Pool } from 'mysql2/promise';
+import { visible } from '../../../../core/markup/visible';
 import { askToStop, enqueue } from '../jobs/jobs';
 import { storeFile } from '../files/files';
+import { freeing } from '../files/uses';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 
 /** The states of a load. */
@@ -69,7 +71,7 @@ export async function receive(
 	const { id } = await run(
 		pool,
 		"INSERT INTO loads (course_id, person_id, file_name, state, size) VALUES (?, ?, ?, 'uploading', ?)",
-		[courseId, personId, fileName.slice(0, 255), size]
+		[courseId, personId, visible(fileName).slice(0, 255), size]
 	);
 	try {
 		const file = await storeFile(pool, pieces);
@@ -114,12 +116,14 @@ export async function readAgain(pool: Pool, loadId: number): Promise<void> {
 	});
 }
 
-/** Throws a load away that is not in the course. Gives false where it is in the course, or being worked on. */
+/** Throws a load away that is not in the course, with its files as far as nothing else uses them. Gives false where it is in the course, or being worked on. */
 export async function throwAway(pool: Pool, loadId: number): Promise<boolean> {
-	const { count } = await run(
-		pool,
-		"DELETE FROM loads WHERE id = ? AND state IN ('review', 'undone', 'stopped', 'failed')",
-		[loadId]
-	);
-	return count > 0;
+	return freeing(pool, loadId, async (connection) => {
+		const { count } = await run(
+			connection,
+			"DELETE FROM loads WHERE id = ? AND state IN ('review', 'undone', 'stopped', 'failed')",
+			[loadId]
+		);
+		return count > 0;
+	});
 }

@@ -12,6 +12,7 @@ import type { FoundPart, FoundQuiz } from '../../../../core/model/quiz';
 import { hashAttachments } from '../../../../core/compare/hash';
 import { pathKey } from '../../../../core/take-in/paths';
 import type { Report } from '../../../../core/reports/report';
+import { settings } from '../config';
 import { row, rows, run, transaction } from '../db/pool';
 import { chunkSize, fileSource, storeFile, storeSmall } from '../files/files';
 import { codec } from '../files/codec';
@@ -58,23 +59,31 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	try {
 		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), codec);
 		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
-		for await (const event of readPackage(container, codec, 0, recipe)) {
+		for await (const event of readPackage(container, codec, 0, recipe, settings().questionLimit)) {
 			control.check();
 			await reading.take(event, container);
 		}
 		await reading.end(Array.from(container.files, ({ path }) => path));
 	} catch (error) {
 		await reading.quiet();
-		if (error instanceof Stopped) {
-			await clear(pool, loadId);
-			await run(pool, "UPDATE loads SET state = 'stopped' WHERE id = ?", [loadId]);
-		} else if (error instanceof ContainerError) {
+		if (error instanceof Stopped) await stopLoad(pool, loadId);
+		else if (error instanceof ContainerError) {
 			await clear(pool, loadId);
 			await run(pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [error.message, loadId]);
 			return;
 		}
 		throw error;
 	}
+}
+
+/** Leaves a load whose reading was stopped: nothing of it is staged, and it can be read again. */
+export async function stopLoad(pool: Pool, loadId: number): Promise<void> {
+	const { count } = await run(
+		pool,
+		"UPDATE loads SET state = 'stopped' WHERE id = ? AND state IN ('waiting', 'reading')",
+		[loadId]
+	);
+	if (count) await clear(pool, loadId);
 }
 
 async function clear(pool: Pool, loadId: number): Promise<void> {

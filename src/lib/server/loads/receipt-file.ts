@@ -31,8 +31,11 @@ export async function receiptCsv(db: Database, load: Load): Promise<string> {
 		one.outcome === 'aside' ? (one.why ?? '') : ''
 	]);
 	// a cell that begins like a formula is kept from being run by a spreadsheet
-	return `\ufeff${Papa.unparse([['Number', 'Question', 'Kind', 'Category in the file', 'What became of it', 'Why'], ...lines], { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+	return `\ufeff${Papa.unparse([['Number', 'Question', 'Kind', 'Category in the file', 'What became of it', 'Why'], ...lines], { escapeFormulae: formulaLike, newline: '\r\n' })}\r\n`;
 }
+
+/** How a cell begins that a spreadsheet could run, whatever lines it has. */
+const formulaLike = /^\s*[=+\-@\t\r\n\uff1d\uff0b\uff0d\uff20]/;
 
 const cells = (values: (string | number)[], tag: 'td' | 'th') =>
 	`<tr>${values.map((value) => `<${tag}${typeof value === 'number' ? ' class="n"' : ''}>${escapeText(String(value))}</${tag}>`).join('')}</tr>`;

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { canonicalForm } from '../../../../core/compare/canonical';
 import { wordingOf, wordSet, type WordSet } from '../../../../core/compare/near';
 import { beginning, plainText } from '../../../../core/markup/text';
+import { visible } from '../../../../core/markup/visible';
 import type { Question } from '../../../../core/model/question';
 import type { Report } from '../../../../core/reports/report';
 import { isOrderBound, partCredits, shuffleOf } from '../../../../core/take-in/adjust';
@@ -26,7 +27,7 @@ export function columnsOf(question: Question): QuestionColumns {
 	const stemText = plainText(question.stem);
 	const words = wordSet(wordingOf(question));
 	return {
-		title: (question.title || beginning(stemText, 120)).slice(0, 500),
+		title: visible(question.title || beginning(stemText, 120)).slice(0, 500),
 		stemText: stemText.slice(0, 16_000),
 		identifier: question.identifier.slice(0, 190),
 		fingerprint: createHash('sha256').update(canonicalForm(question)).digest(),

@@ -1,6 +1,7 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { parseQuestion } from '../../../../core/model/schema';
 import { checkQuestion, checks } from '../../../../core/checks';
+import { visible } from '../../../../core/markup/visible';
 import type { Question } from '../../../../core/model/question';
 import { adjusted, adjustsQuestions, type Setting } from '../../../../core/take-in/adjust';
 import type { Decision } from '../../../../core/take-in/decision';
@@ -8,6 +9,7 @@ import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
 import { goesToQuizBank, planTakeIn, type Plan } from '../../../../core/take-in/plan';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
+import { keepFiles } from '../files/uses';
 import { record } from '../ledger/ledger';
 import { takeInQuizzes } from './quizzes';
 import { receipt } from './receipt';
@@ -138,7 +140,7 @@ async function ensureBank(
 		if (!bank) throw new Refused('The bank that was chosen is gone. Choose another.');
 		return bank.id;
 	}
-	const name = decision.bankName.trim();
+	const name = visible(decision.bankName.trim()).slice(0, 190);
 	if (!name) throw new Refused('Give the new bank a name.');
 	// by_name
 	const taken = await row(connection, 'SELECT id FROM banks WHERE course_id = ? AND name = ?', [courseId, name]);
@@ -146,9 +148,15 @@ async function ensureBank(
 		throw new Refused(
 			`There is a bank called “${name}” in this course already. Choose it, or give the new one another name.`
 		);
-	return (
-		await run(connection, 'INSERT INTO banks (course_id, name, load_id) VALUES (?, ?, ?)', [courseId, name, loadId])
-	).id;
+	// two who make a bank of one name at once both find none of it; by_name lets one of them
+	const made = await run(connection, 'INSERT IGNORE INTO banks (course_id, name, load_id) VALUES (?, ?, ?)', [
+		courseId,
+		name,
+		loadId
+	]);
+	if (!made.count)
+		throw new Refused(`Somebody has just made a bank called “${name}”. Choose it, or give the new one another name.`);
+	return made.id;
 }
 
 /** Notes what becomes of each question, and the category that it lands in, in a table that lives as long as the connection. */
@@ -231,6 +239,7 @@ async function insert(connection: PoolConnection, courseId: number, loadId: numb
 		WHERE s.load_id = ? AND n.outcome = 'taken' ORDER BY s.number`,
 		[courseId, loadId]
 	);
+	await keepFiles(connection, { loadId });
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
@@ -265,6 +274,11 @@ async function replace(connection: PoolConnection, courseId: number, loadId: num
 		WHERE q.course_id = ?`,
 		[courseId]
 	);
+	const replaced = await rows<{ id: number }>(
+		connection,
+		"SELECT target_id AS id FROM landing_now WHERE outcome = 'replaced' AND target_id IS NOT NULL"
+	);
+	await keepFiles(connection, { ids: replaced.map((one) => one.id) });
 	await run(
 		connection,
 		"DELETE g FROM snags g JOIN landing_now n ON n.target_id = g.question_id AND n.outcome = 'replaced' WHERE g.course_id = ?",

@@ -114,4 +114,19 @@ describe('an upload in pieces', () => {
 		await expect(add(id, 0, new Uint8Array(10))).rejects.toThrow('thrown away');
 		expect(await loadsOf(pool, course.courseId)).toEqual([]);
 	});
+	it('of a hundred small files at once all arrive, many of them the same', async () => {
+		const files = Array.from({ length: 100 }, (_, at) => Buffer.from(`1. Which knot is number ${at % 60}?`));
+		const ids = await Promise.all(
+			files.map(async (content, at) => {
+				const { id } = await begin(`knot-${at}.txt`, content.length);
+				await add(id, 0, content);
+				return id;
+			})
+		);
+		expect(new Set(ids).size).toBe(100);
+		const loads = await loadsOf(pool, course.courseId);
+		expect(loads).toHaveLength(100);
+		expect(loads.every((load) => load.state === 'waiting')).toBe(true);
+		expect(new Set(loads.map((load) => load.file_id)).size).toBe(60);
+	});
 });

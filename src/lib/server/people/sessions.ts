@@ -1,7 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Pool } from 'mysql2/promise';
 import { row, run } from '../db/pool';
-import { hashPassword, passwordIs } from './passwords';
+import { hashOfNobody, passwordIs } from './passwords';
+import { countTry, forgive } from './tries';
 
 /** Who is signed in. */
 export interface Person {
@@ -13,50 +14,45 @@ export interface Person {
 /** How signing in went: a token for the cookie, or a refusal for people. */
 export type SignIn = { token: string; person: Person } | { refused: string };
 
-const free = 3;
-const longestWait = 15 * 60;
+/** Who signs in, and from which network address. */
+export interface Claim {
+	email: string;
+	password: string;
+	address: string;
+}
+
 const tokenHash = (token: string) => createHash('sha256').update(token).digest();
-let nobody: Promise<string> | undefined;
+const written = (email: string) => email.trim().normalize('NFC').toLowerCase();
 
 /**
- * Signs a person in. After three wrong passwords each further one makes the next try wait, twice as long each time,
- * up to a quarter of an hour. An unknown address is answered as a wrong password is, and takes as long.
+ * Signs a person in for so many days. An unknown e-mail address is answered as a wrong password is, in words, in waits
+ * and in time. Throws Busy where more want to sign in than can be served.
  */
-export async function signIn(pool: Pool, email: string, password: string, days: number): Promise<SignIn> {
-	const wrong = 'That address and that password do not belong together.';
-	// by_email
-	const found = await row<Person & { password_hash: string; wrong_passwords: number; wait: number | null }>(
-		pool,
-		'SELECT id, name, email, password_hash, wrong_passwords, TIMESTAMPDIFF(SECOND, NOW(3), wait_until) AS wait FROM people WHERE email = ?',
-		[email.trim()]
-	);
-	if (!found) {
-		await passwordIs(password, await (nobody ??= hashPassword('nobody')));
-		return { refused: wrong };
-	}
-	if (found.wait !== null && found.wait > 0)
+export async function signIn(pool: Pool, claim: Claim, days: number): Promise<SignIn> {
+	const email = written(claim.email);
+	const wait = await countTry(pool, email, claim.address);
+	if (wait)
 		return {
-			refused: `Too many wrong passwords. Try again in ${found.wait < 60 ? `${found.wait} seconds` : `${Math.ceil(found.wait / 60)} minutes`}.`
+			refused: `Too many wrong tries. Try again in ${wait === 1 ? '1 second' : wait < 60 ? `${wait} seconds` : `${Math.ceil(wait / 60)} minutes`}.`
 		};
-	if (!(await passwordIs(password, found.password_hash))) {
-		const count = found.wrong_passwords + 1;
-		const wait = count <= free ? 0 : Math.min(longestWait, 2 ** (count - free));
-		await run(
-			pool,
-			'UPDATE people SET wrong_passwords = wrong_passwords + 1, wait_until = DATE_ADD(NOW(3), INTERVAL ? SECOND) WHERE id = ?',
-			[wait, found.id]
-		);
-		return { refused: wrong };
-	}
+	// by_email, which takes letters with and without accents for the same
+	const found = await row<Person & { password_hash: string }>(
+		pool,
+		'SELECT id, name, email, password_hash FROM people WHERE email = ?',
+		[email]
+	);
+	const known = found && written(found.email) === email ? found : null;
+	const right = await passwordIs(claim.password, known?.password_hash ?? hashOfNobody);
+	if (!known || !right) return { refused: 'That e-mail address and that password do not belong together.' };
+	await forgive(pool, email, claim.address);
 	const token = randomBytes(32).toString('base64url');
-	await run(pool, 'UPDATE people SET wrong_passwords = 0, wait_until = NULL WHERE id = ?', [found.id]);
 	await run(
 		pool,
 		'INSERT INTO sessions (token_hash, person_id, expires) VALUES (?, ?, DATE_ADD(NOW(3), INTERVAL ? DAY))',
-		[tokenHash(token), found.id, days]
+		[tokenHash(token), known.id, days]
 	);
 	await run(pool, 'DELETE FROM sessions WHERE expires < NOW(3)');
-	return { token, person: { id: found.id, name: found.name, email: found.email } };
+	return { token, person: { id: known.id, name: known.name, email: known.email } };
 }
 
 /** The person that a token belongs to, if it is still good. */

@@ -12,7 +12,7 @@ import { takeIn } from '../loads/take-in';
 import { stagedRows } from '../loads/review';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { poolOf } from '../../../../core/draws/pool';
-import { dropQuiz, makeQuiz, parseQuiz, poolSource, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
+import { dropQuiz, makeQuiz, poolSource, quizShape, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -129,7 +129,7 @@ describe('a quiz', () => {
 		[{ title: 'x', state: 'draft', version: 1, parts: [{ ...part({}), draw: -1 }] }],
 		[{ title: 'x', state: 'draft', version: 1, parts: [{ ...part({}), pointsEach: 'many' }] }]
 	])('wants the right shape: %j', (value) => {
-		expect(() => parseQuiz(value)).toThrow();
+		expect(() => quizShape.validateSync(value)).toThrow();
 	});
 });
 
@@ -301,7 +301,7 @@ describe('a dispatch', () => {
 		expect(await dispatchOf(pool, course.courseId, id)).toMatchObject({ state: 'stopped', file_id: null, proof: null });
 		expect(await send({ bankId })).toMatchObject({ state: 'done', proof: { identical: 4 } });
 	});
-	it('from which a question is taken away meanwhile tells what to do, and proves nothing', async () => {
+	it('is of the moment in which it began, whatever is taken away meanwhile', async () => {
 		const id = (await begin(pool, course.courseId, course.personId, { bankId }, 'qti21'))!;
 		const ids = await questionIdsOf(pool, course.courseId, { bankId });
 		let gone: Promise<unknown> | null = null;
@@ -310,9 +310,19 @@ describe('a dispatch', () => {
 				gone ??= run(pool, 'DELETE FROM questions WHERE id = ?', [ids[3]]);
 			}
 		};
-		await expect(writeDispatch(pool, id, meanwhile)).rejects.toThrow('Write it again');
+		await writeDispatch(pool, id, meanwhile);
 		await gone;
-		expect((await dispatchOf(pool, course.courseId, id))!.proof).toBeNull();
+		const { proof } = (await dispatchOf(pool, course.courseId, id))!;
+		expect(proof).toMatchObject({ sent: ids.length, identical: ids.length, missing: 0 });
+	});
+	it('of which some is gone before it begins says how much, and writes nothing', async () => {
+		const id = (await begin(pool, course.courseId, course.personId, { bankId }, 'qti21'))!;
+		const left = await questionIdsOf(pool, course.courseId, { bankId });
+		await run(pool, 'DELETE FROM questions WHERE id = ?', [left[0]]);
+		await writeDispatch(pool, id, unhindered);
+		const dispatch = (await dispatchOf(pool, course.courseId, id))!;
+		expect(dispatch).toMatchObject({ state: 'failed', file_id: null, proof: null });
+		expect(dispatch.failure).toMatch(new RegExp(`^1 of the ${left.length} questions that were chosen are gone`));
 	});
 	it('stands in the ledger with its number of questions', async () => {
 		const dispatch = await send({ bankId });

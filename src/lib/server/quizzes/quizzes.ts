@@ -40,12 +40,17 @@ export interface Quiz {
 	parts: Part[];
 }
 
-const shape = object({
+/** The shape of a quiz as it is sent to be saved. */
+export const quizShape = object({
 	title: string().trim().required('Give the quiz a title.').max(255),
 	state: string()
 		.oneOf(['draft', 'ready'] as const)
 		.required(),
-	version: number().integer().required(),
+	version: number()
+		.integer()
+		.min(0)
+		.max(2 ** 31)
+		.required(),
 	parts: array(
 		object({
 			title: string().defined().max(255),
@@ -54,10 +59,10 @@ const shape = object({
 			shuffleQuestions: boolean().defined(),
 			shuffleOptions: boolean().defined(),
 			withUnder: boolean().defined(),
-			categories: array(number().integer().required()).defined(),
-			questions: array(number().integer().required()).defined(),
+			categories: array(number().integer().required()).defined().max(10_000),
+			questions: array(number().integer().required()).defined().max(10_000),
 			/** The keys of what is lost and still wanted. */
-			lost: array(number().integer().required()).default([])
+			lost: array(number().integer().required()).default([]).max(10_000)
 		})
 	)
 		.defined()
@@ -69,11 +74,6 @@ export type EditedPart = Omit<Part, 'lost'> & { lost?: number[] };
 
 /** A quiz as it is sent to be saved. */
 export type EditedQuiz = Omit<Quiz, 'id' | 'parts'> & { parts: EditedPart[] };
-
-/** A quiz as edited, out of a value of unknown shape. Throws Yup's ValidationError. */
-export function parseQuiz(value: unknown): EditedQuiz {
-	return shape.validateSync(value);
-}
 
 /** The quizzes of a course, the newest first. */
 export async function quizzesOf(db: Database, courseId: number): Promise<QuizRow[]> {

@@ -2,16 +2,20 @@ import { courseAt } from '$lib/server/access';
 import { banksOf, questionRows } from '$lib/server/banks/banks';
 import { categoryTree } from '$lib/server/banks/tree';
 import { database } from '$lib/server/db/pool';
+import { keyIn } from '$lib/server/requests';
+
+/** The longest search, in letters. */
+const mostWords = 500;
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
 	const banks = await banksOf(db, course.id);
-	const bank = banks.find((one) => one.id === Number(url.searchParams.get('bank'))) ?? banks[0] ?? null;
+	const bank = banks.find((one) => one.id === keyIn(url, 'bank')) ?? banks[0] ?? null;
 	const filter = {
-		categoryId: Number(url.searchParams.get('category')) || null,
+		categoryId: keyIn(url, 'category'),
 		withUnder: url.searchParams.get('under') !== '0',
-		words: url.searchParams.get('words') ?? '',
+		words: (url.searchParams.get('words') ?? '').slice(0, mostWords),
 		kind: url.searchParams.get('kind') ?? ''
 	};
 	if (!bank) return { banks, bank, tree: [], questions: [], filter };

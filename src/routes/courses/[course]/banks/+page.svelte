@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import { visible } from '$core/markup/visible';
 	import { kinds, kindName } from '$core/model/question';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import Findings from '$lib/ui/Findings.svelte';
@@ -190,7 +191,7 @@
 					>
 				</div>
 				{#if tab === 'question' || tab === 'try'}
-					<h2 class="mb-2">{shown.question.title}</h2>
+					<h2 class="mb-2">{visible(shown.question.title)}</h2>
 					<QuestionView
 						question={shown.question}
 						courseId={data.course.id}

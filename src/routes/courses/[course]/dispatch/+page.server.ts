@@ -1,14 +1,20 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { number, object, string, ValidationError } from 'yup';
+import { object, string, ValidationError } from 'yup';
 import { writtenFormat, writtenFormats } from '$core/formats';
-import { courseAt, keyOf } from '$lib/server/access';
+import { courseAt } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
-import { begin, dispatchesOf, lossTable, type Consignment } from '$lib/server/dispatches/dispatches';
+import { begin, dispatchesOf, type Consignment } from '$lib/server/dispatches/dispatches';
+import { threads } from '$lib/server/threads/ask';
 import { quizzesOf } from '$lib/server/quizzes/quizzes';
-import { askToStop } from '$lib/server/jobs/jobs';
+import { stopDispatch } from '$lib/server/dispatches/dispatches';
+import { checked, formOf, key, keyIn, plainFormOf, requiredKey, wholeNumber } from '$lib/server/requests';
 
 const mostWorkedOut = 200;
+const worked = wholeNumber('The number of worked-out questions')
+	.min(1)
+	.max(mostWorkedOut, `At most ${mostWorkedOut} questions are worked out of one.`)
+	.default(1);
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -18,8 +24,8 @@ export const load = async ({ locals, params, url }) => {
 		quizzesOf(db, course.id),
 		dispatchesOf(db, course.id)
 	]);
-	const quizId = Number(url.searchParams.get('quiz')) || null;
-	const bankId = quizId ? null : Number(url.searchParams.get('bank')) || banks[0]?.id || null;
+	const quizId = keyIn(url, 'quiz');
+	const bankId = quizId ? null : keyIn(url, 'bank') || banks[0]?.id || null;
 	const what: Consignment | null =
 		quizId && quizzes.some((quiz) => quiz.id === quizId)
 			? { quizId }
@@ -27,7 +33,7 @@ export const load = async ({ locals, params, url }) => {
 				? { bankId }
 				: null;
 	const format = writtenFormat(url.searchParams.get('as') ?? '') ?? writtenFormats[0]!;
-	const workedOut = Math.min(mostWorkedOut, Math.max(1, Math.floor(Number(url.searchParams.get('worked')) || 1)));
+	const workedOut = checked(worked, url.searchParams.get('worked') || undefined);
 	return {
 		banks,
 		quizzes,
@@ -43,26 +49,26 @@ export const load = async ({ locals, params, url }) => {
 };
 
 const lossOf = async (courseId: number, what: Consignment, format: string, workedOut: number) => {
-	const { lines, quiz } = await lossTable(database(), courseId, what, format, { workedOut });
+	const { lines, quiz } = await threads().ask('lossTable', courseId, what, format, { workedOut });
 	return { loss: lines, quizLoss: quiz };
 };
 
 const shape = object({
-	bank: number().integer().positive(),
-	quiz: number().integer().positive(),
-	format: string().required(),
-	workedOut: number().integer().min(1).max(mostWorkedOut).default(1)
+	bank: key('The bank'),
+	quiz: key('The quiz'),
+	format: string().max(40).required(),
+	workedOut: worked
 });
 
 export const actions = {
 	write: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
-		const form = Object.fromEntries([...(await request.formData())].filter(([, value]) => value !== ''));
 		let given;
 		try {
-			given = shape.validateSync(form);
+			given = await formOf(request, shape);
 		} catch (cause) {
-			return fail(400, { message: (cause as ValidationError).message });
+			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
+			throw cause;
 		}
 		const what: Consignment | null = given.quiz ? { quizId: given.quiz } : given.bank ? { bankId: given.bank } : null;
 		const id =
@@ -74,7 +80,10 @@ export const actions = {
 		);
 	},
 	stop: async ({ locals, params, request }) => {
-		await courseAt(locals, params, 'change');
-		await askToStop(database(), 'dispatch', keyOf(String((await request.formData()).get('dispatch'))));
+		const { course } = await courseAt(locals, params, 'change');
+		const { dispatch } = await plainFormOf(request, object({ dispatch: requiredKey('The dispatch') }));
+		if (!(await stopDispatch(database(), course.id, dispatch)))
+			return fail(409, { message: 'This dispatch is over already, or is none of this course.' });
+		return undefined;
 	}
 };

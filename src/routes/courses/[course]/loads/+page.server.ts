@@ -1,6 +1,8 @@
 import { fail } from '@sveltejs/kit';
-import { courseAt, keyOf } from '$lib/server/access';
+import { object } from 'yup';
+import { courseAt } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
+import { plainFormOf, requiredKey } from '$lib/server/requests';
 import { asideCount } from '$lib/server/loads/aside';
 import { loadOf, loadsOf, readAgain, stopReading, throwAway } from '$lib/server/loads/loads';
 
@@ -11,9 +13,11 @@ export const load = async ({ locals, params }) => {
 	return { loads, aside };
 };
 
+const shape = object({ load: requiredKey('The load') });
+
 const chosen = async (locals: App.Locals, params: { course?: string }, request: Request) => {
 	const { course } = await courseAt(locals, params, 'change');
-	const id = keyOf(String((await request.formData()).get('load')));
+	const id = (await plainFormOf(request, shape)).load;
 	return (await loadOf(database(), course.id, id)) ?? null;
 };
 

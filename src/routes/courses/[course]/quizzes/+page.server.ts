@@ -1,7 +1,8 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { string, ValidationError } from 'yup';
+import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
+import { formOf } from '$lib/server/requests';
 import { makeQuiz, quizzesOf } from '$lib/server/quizzes/quizzes';
 
 export const load = async ({ locals, params }) => {
@@ -9,18 +10,19 @@ export const load = async ({ locals, params }) => {
 	return { quizzes: await quizzesOf(database(), course.id) };
 };
 
+const shape = object({
+	title: string().trim().max(255, 'A title has 255 letters at the most.').required('Give the quiz a title.')
+});
+
 export const actions = {
 	make: async ({ locals, params, request }) => {
 		const { course } = await courseAt(locals, params, 'change');
 		let title;
 		try {
-			title = string()
-				.trim()
-				.max(255)
-				.required('Give the quiz a title.')
-				.validateSync((await request.formData()).get('title'));
+			({ title } = await formOf(request, shape));
 		} catch (cause) {
-			return fail(400, { message: (cause as ValidationError).message });
+			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
+			throw cause;
 		}
 		redirect(303, `/courses/${course.id}/quizzes/${await makeQuiz(database(), course.id, title)}`);
 	}

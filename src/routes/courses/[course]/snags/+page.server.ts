@@ -1,10 +1,12 @@
 import { fail } from '@sveltejs/kit';
-import { object, number, string, ValidationError } from 'yup';
+import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
+import { formOf, key, requiredKey, wholeNumber } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { database } from '$lib/server/db/pool';
+import { threads } from '$lib/server/threads/ask';
 import { keepOne } from '$lib/server/snags/keep-one';
-import { mend, mendableCount, snagCounts, snagRows } from '$lib/server/snags/snags';
+import { mendableCount, snagCounts, snagRows } from '$lib/server/snags/snags';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -21,33 +23,28 @@ export const load = async ({ locals, params, url }) => {
 
 const shape = object({
 	check: string().max(60).required(),
-	question: number().integer().positive().nullable().defined(),
-	version: number().integer().nullable().defined()
+	question: key('The question'),
+	version: wholeNumber('The version')
 });
 
 export const actions = {
 	keep: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
-		const asked = Number((await request.formData()).get('question'));
-		if (!number().integer().positive().isValidSync(asked)) return fail(400, { message: 'No question was named.' });
 		try {
-			const { kept, aside } = await keepOne(database(), course.id, person.id, asked);
+			const { question } = await formOf(request, object({ question: requiredKey('The question') }));
+			const { kept, aside } = await keepOne(database(), course.id, person.id, question);
 			return { kept: kept.title, aside };
 		} catch (cause) {
 			if (cause instanceof Refused) return fail(409, { message: cause.message });
+			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;
 		}
 	},
 	mend: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
-		const form = Object.fromEntries(await request.formData());
 		try {
-			const given = shape.validateSync({
-				check: form.check,
-				question: form.question ? Number(form.question) : null,
-				version: form.version ? Number(form.version) : null
-			});
-			const done = await mend(database(), course.id, person.id, given.check, given.question, given.version);
+			const { check, question, version } = await formOf(request, shape);
+			const done = await threads().ask('mend', course.id, person.id, check, question ?? null, version ?? null);
 			if (done === 'changed')
 				return fail(409, {
 					message: 'Somebody has changed this question in the meantime. It is shown anew; look at it once more.'
@@ -57,6 +54,7 @@ export const actions = {
 				: '';
 			return { mended: done.mended, left };
 		} catch (cause) {
+			if (cause instanceof Refused) return fail(409, { message: cause.message });
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;
 		}

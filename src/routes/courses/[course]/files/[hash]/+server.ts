@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { string } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { courseFile } from '$lib/server/files/course-files';
+import { courseFile } from '$lib/server/files/uses';
 import { asBody } from '$lib/server/files/body';
 import { fileChunks } from '$lib/server/files/files';
 import { database } from '$lib/server/db/pool';

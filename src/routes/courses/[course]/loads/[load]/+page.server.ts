@@ -1,13 +1,13 @@
 import { error, fail, redirect } from '@sveltejs/kit';
-import { ValidationError } from 'yup';
+import { object, string, ValidationError } from 'yup';
 import { courseAt, keyOf } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
 import { categoryTree } from '$lib/server/banks/tree';
 import { database } from '$lib/server/db/pool';
 import { loadOf, throwAway } from '$lib/server/loads/loads';
 import { parseDecision } from '$core/take-in/decision';
-import { compareAgain } from '$lib/server/loads/against';
 import { reviewState } from '$lib/server/loads/decide';
+import { formOf, jsonIn } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import {
 	fileReports,
@@ -19,6 +19,7 @@ import {
 	usedFiles
 } from '$lib/server/loads/review';
 import { ruleSets, rulesOf } from '$lib/server/loads/rules';
+import { threads } from '$lib/server/threads/ask';
 import { takeIn } from '$lib/server/loads/take-in';
 
 export const load = async ({ locals, params }) => {
@@ -28,7 +29,7 @@ export const load = async ({ locals, params }) => {
 	if (!one) error(404, 'There is no such load in this course.');
 	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
 	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
-	await compareAgain(db, course.id, one.id);
+	await threads().ask('compareAgain', course.id, one.id);
 	const [questions, now, remembered, saved, reports, quizzes, others, sources, used, banks] = await Promise.all([
 		stagedRows(db, course.id, one.id),
 		reviewState(db, one.id),
@@ -59,11 +60,13 @@ export const load = async ({ locals, params }) => {
 	};
 };
 
+const shape = object({ decision: string().required('Nothing was decided.') });
+
 export const actions = {
 	take: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
 		try {
-			const decision = parseDecision(JSON.parse(String((await request.formData()).get('decision'))));
+			const decision = parseDecision(jsonIn((await formOf(request, shape)).decision));
 			await takeIn(database(), course.id, keyOf(params.load), person.id, decision);
 		} catch (cause) {
 			if (cause instanceof Refused || cause instanceof ValidationError) return fail(409, { refused: cause.message });

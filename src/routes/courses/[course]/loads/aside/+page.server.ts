@@ -2,6 +2,7 @@ import { fail } from '@sveltejs/kit';
 import { array, number, object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
+import { formOf, jsonIn } from '$lib/server/requests';
 import { asideRows, settleAside, takeAside } from '$lib/server/loads/aside';
 import { Refused } from '$lib/server/loads/refused';
 
@@ -29,11 +30,8 @@ export const actions = {
 		const { course, person } = await courseAt(locals, params, 'change');
 		const db = database();
 		try {
-			const form = await request.formData();
-			const { what, questions } = await shape.validate({
-				what: form.get('what'),
-				questions: JSON.parse(String(form.get('questions'))) as unknown
-			});
+			const given = await formOf(request, object({ what: string(), questions: string().required() }));
+			const { what, questions } = shape.validateSync({ what: given.what, questions: jsonIn(given.questions) });
 			let done = 0;
 			// each load for itself: its rules and its bank are its own
 			for (const loadId of new Set(questions.map((one) => one.loadId))) {

@@ -1,8 +1,9 @@
 import { error, json } from '@sveltejs/kit';
-import { number, object, string, ValidationError } from 'yup';
+import { number, object, string } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { settings } from '$lib/server/config';
 import { database } from '$lib/server/db/pool';
+import { bytesOf, checked, jsonOf, requiredKey, wholeNumber } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { addPiece, beginUpload, dropUpload } from '$lib/server/loads/uploads';
 
@@ -13,24 +14,18 @@ const beginning = object({
 	size: number().integer().min(1).required(),
 	mark: string().max(40).default('')
 });
-const piece = object({ id: number().integer().positive().required(), offset: number().integer().min(0).required() });
+const piece = object({
+	id: requiredKey('The upload'),
+	offset: wholeNumber('The offset').required('The offset is not named')
+});
 
-function checked<T>(validate: () => T): T {
-	try {
-		return validate();
-	} catch (cause) {
-		if (cause instanceof ValidationError) error(400, cause.message);
-		throw cause;
-	}
-}
 const diskIsFull = (cause: unknown) =>
 	['ER_RECORD_FILE_FULL', 'ER_DISK_FULL'].includes((cause as { code?: string }).code ?? '');
 
 /** Begins an upload, or finds the one that broke off; says where to go on. */
 export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
-	const body: unknown = await request.json().catch(() => null);
-	const { name, size, mark } = checked(() => beginning.validateSync(body));
+	const { name, size, mark } = await jsonOf(request, beginning);
 	const limit = settings().uploadLimit;
 	if (size > limit)
 		error(413, `The file is larger than ${Math.round(limit / 2 ** 20)} MB, which is the most that is taken here.`);
@@ -40,11 +35,8 @@ export const POST = async ({ locals, params, request }) => {
 /** Takes a piece; says where to go on. */
 export const PUT = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
-	const { id, offset } = checked(() =>
-		piece.validateSync({ id: url.searchParams.get('id'), offset: url.searchParams.get('offset') })
-	);
-	const bytes = new Uint8Array(await request.arrayBuffer());
-	if (bytes.length > mostAtOnce) error(413, 'This piece is too large.');
+	const { id, offset } = checked(piece, { id: url.searchParams.get('id'), offset: url.searchParams.get('offset') });
+	const bytes = await bytesOf(request, mostAtOnce);
 	try {
 		return json(await addPiece(database(), course.id, person.id, id, offset, bytes));
 	} catch (cause) {
@@ -58,7 +50,7 @@ export const PUT = async ({ locals, params, request, url }) => {
 /** Throws an upload away. */
 export const DELETE = async ({ locals, params, url }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
-	const { id } = checked(() => piece.validateSync({ id: url.searchParams.get('id'), offset: 0 }));
+	const { id } = checked(piece, { id: url.searchParams.get('id'), offset: 0 });
 	await dropUpload(database(), course.id, person.id, id);
 	return new Response(null, { status: 204 });
 };

@@ -1,17 +1,12 @@
 import { error, json } from '@sveltejs/kit';
-import { ValidationError } from 'yup';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
-import { parseQuiz, saveQuiz } from '$lib/server/quizzes/quizzes';
+import { quizShape, saveQuiz } from '$lib/server/quizzes/quizzes';
+import { jsonOf } from '$lib/server/requests';
 
 export const PUT = async ({ locals, params, request }) => {
 	const { course } = await courseAt(locals, params, 'change');
-	let quiz;
-	try {
-		quiz = parseQuiz(await request.json());
-	} catch (cause) {
-		error(400, cause instanceof ValidationError ? cause.message : 'That is no quiz.');
-	}
+	const quiz = await jsonOf(request, quizShape);
 	const version = await saveQuiz(database(), course.id, keyOf(params.quiz), quiz);
 	if (version === null)
 		error(

@@ -1,5 +1,5 @@
 import { error, fail, redirect } from '@sveltejs/kit';
-import { number } from 'yup';
+import { number, object, string } from 'yup';
 import { kinds } from '$core/model/question';
 import type { Outcome } from '$core/take-in/plan-row';
 import { courseAt, keyOf } from '$lib/server/access';
@@ -8,6 +8,7 @@ import { compareElsewhere, keepTold } from '$lib/server/loads/elsewhere';
 import { loadOf, loadsOf } from '$lib/server/loads/loads';
 import { receipt, receiptHead, receiptQuestions } from '$lib/server/loads/receipt';
 import { outcomeNames } from '$lib/server/loads/receipt-file';
+import { keyIn, plainFormOf } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { fileReports } from '$lib/server/loads/review';
 import { undo, undoPreview } from '$lib/server/loads/undo';
@@ -22,7 +23,7 @@ export const load = async ({ locals, params, url }) => {
 	const outcome = Object.hasOwn(outcomeNames, asked) ? (asked as Outcome) : null;
 	const category = url.searchParams.get('category');
 	const kind = kinds.find((name) => name === url.searchParams.get('kind')) ?? null;
-	const other = Number(url.searchParams.get('against')) || null;
+	const other = keyIn(url, 'against');
 	const listed = url.searchParams.has('outcome') || category !== null || kind !== null;
 	const [lines, head, questions, back, reports, loads, elsewhere] = await Promise.all([
 		receipt(db, one.id),
@@ -51,10 +52,13 @@ export const load = async ({ locals, params, url }) => {
 	};
 };
 
+const undoShape = object({ changed: string().max(10).default('') });
+const toldShape = object({ told: string().max(2000).default('') });
+
 export const actions = {
 	undo: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
-		const keep = (await request.formData()).get('changed') === 'keep';
+		const keep = (await plainFormOf(request, undoShape)).changed === 'keep';
 		try {
 			await undo(database(), course.id, keyOf(params.load), person.id, keep);
 		} catch (cause) {
@@ -66,7 +70,7 @@ export const actions = {
 	told: async ({ locals, params, request }) => {
 		const { course } = await courseAt(locals, params, 'change');
 		// what is pasted may be a sentence with the number in it
-		const text = String((await request.formData()).get('told') ?? '');
+		const text = (await plainFormOf(request, toldShape)).told;
 		const found = /\d[\d.,\s]*/.exec(text)?.[0].replace(/[^\d]/g, '') ?? '';
 		const told = found === '' ? null : Number(found);
 		if (told !== null && !number().integer().min(0).max(10_000_000).isValidSync(told))

@@ -1,19 +1,25 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import { object, string, ValidationError } from 'yup';
 import { parseRecipe } from '$core/formats/recipe/recipe';
-import { sketchOf } from '$core/formats/recipe/sketch';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { loadOf } from '$lib/server/loads/loads';
-import { openLoad, readByRecipe, recipeOf, recipesOf } from '$lib/server/loads/recipes';
+import { formOf, jsonIn } from '$lib/server/requests';
+import { readByRecipe, recipesOf } from '$lib/server/loads/recipes';
+import { Refused } from '$lib/server/loads/refused';
+import { threads } from '$lib/server/threads/ask';
+
+function refuse(cause: unknown): never {
+	if (cause instanceof Refused) error(409, cause.message);
+	throw cause;
+}
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params, 'change');
 	const db = database();
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
-	const [given, saved] = await Promise.all([recipeOf(db, one.id), recipesOf(db, course.id)]);
-	const sketch = await sketchOf(await openLoad(db, one), given);
+	const [sketch, saved] = await Promise.all([threads().ask('sketch', one).catch(refuse), recipesOf(db, course.id)]);
 	// a file that says itself what it holds has nothing to point at
 	if (!sketch) redirect(303, `/courses/${course.id}/loads/${one.id}`);
 	return { one, sketch, saved };
@@ -27,12 +33,12 @@ export const actions = {
 		const one = await loadOf(database(), course.id, keyOf(params.load));
 		if (!one) error(404, 'There is no such load in this course.');
 		try {
-			const given = shape.validateSync(Object.fromEntries(await request.formData()));
-			const recipe = parseRecipe(JSON.parse(given.recipe));
+			const given = await formOf(request, shape);
+			const recipe = parseRecipe(jsonIn(given.recipe));
 			if (!(await readByRecipe(database(), one, person.id, recipe, given.name)))
 				return fail(409, { message: 'This load is in the course or is being read, so it cannot be read anew now.' });
 		} catch (cause) {
-			if (cause instanceof ValidationError || cause instanceof SyntaxError)
+			if (cause instanceof ValidationError)
 				return fail(400, { message: `The recipe cannot be used: ${cause.message}.` });
 			throw cause;
 		}

@@ -3,18 +3,12 @@ import { array, lazy, mixed, number, object, string, ValidationError } from 'yup
 import { parseDecision, parseRules } from '$core/take-in/decision';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
-import {
-	chooseSource,
-	decide,
-	editStaged,
-	keepDecision,
-	mendStaged,
-	reviewState,
-	type Change
-} from '$lib/server/loads/decide';
+import { chooseSource, decide, keepDecision, reviewState, type Change } from '$lib/server/loads/decide';
 import { loadOf } from '$lib/server/loads/loads';
+import { jsonOf } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { categorySources, stagedQuestion, stagedRows, type CategorySource } from '$lib/server/loads/review';
+import { threads } from '$lib/server/threads/ask';
 import { saveRules } from '$lib/server/loads/rules';
 
 const ids = array(number().integer().positive().required()).required().max(200_000);
@@ -24,7 +18,7 @@ const shapes = {
 	match: object({ ids, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
 	verify: object({ ids, verified: mixed<boolean>().oneOf([true, false]).required() }),
 	source: object({ from: string().oneOf(categorySources).required() }),
-	mend: object({ rule: string().required(), ids: ids.clone().notRequired() }),
+	mend: object({ rule: string().max(60).required(), ids: ids.clone().notRequired() }),
 	edit: object({
 		id: number().integer().positive().required(),
 		version: number().integer().required(),
@@ -64,14 +58,22 @@ export const POST = async ({ locals, params, request }) => {
 	if (!one) error(404, 'There is no such load in this course.');
 	let mended = null;
 	try {
-		const asked = (await shape.validate(await request.json())) as Asked;
+		const asked = (await jsonOf(request, shape)) as Asked;
 		if (asked.do === 'decision') await keepDecision(db, one.id, person.id, parseDecision(asked.decision));
 		else if (asked.do === 'source') await chooseSource(db, one.id, person.id, asked.from);
 		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
 		else if (asked.do === 'mend')
-			mended = await mendStaged(db, course.id, one.id, person.id, asked.rule, asked.ids ?? null);
+			mended = await threads().ask('mendStaged', course.id, one.id, person.id, asked.rule, asked.ids ?? null);
 		else if (asked.do === 'edit') {
-			const done = await editStaged(db, course.id, one.id, person.id, asked.id, asked.version, asked.question);
+			const done = await threads().ask(
+				'editStaged',
+				course.id,
+				one.id,
+				person.id,
+				asked.id,
+				asked.version,
+				asked.question
+			);
 			if (done === 'changed')
 				return json(
 					{
@@ -84,8 +86,7 @@ export const POST = async ({ locals, params, request }) => {
 		} else await decide(db, one.id, person.id, asked.ids, asked);
 	} catch (cause) {
 		if (cause instanceof Refused) error(409, cause.message);
-		if (cause instanceof ValidationError || cause instanceof SyntaxError)
-			error(400, `That cannot be kept: ${cause.message}.`);
+		if (cause instanceof ValidationError) error(400, `That cannot be kept: ${cause.message}.`);
 		throw cause;
 	}
 	return json({

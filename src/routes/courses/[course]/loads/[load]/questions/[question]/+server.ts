@@ -4,6 +4,7 @@ import { database } from '$lib/server/db/pool';
 import { reviewState } from '$lib/server/loads/decide';
 import { handIn } from '$lib/server/loads/hand-in';
 import { loadOf } from '$lib/server/loads/loads';
+import { limited } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
 
@@ -15,6 +16,9 @@ export const GET = async ({ locals, params }) => {
 	return json(found);
 };
 
+/** The most bytes of a file that is handed in. */
+const mostHandedIn = 100 * 2 ** 20;
+
 /** Hands in a file that a question lacks: `name` as the question calls it, `file` as it was called where it came from. */
 export const PUT = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'change');
@@ -24,9 +28,9 @@ export const PUT = async ({ locals, params, request, url }) => {
 	try {
 		const given = await handIn(db, course.id, one.id, person.id, {
 			stagedId: keyOf(params.question),
-			name: url.searchParams.get('name') ?? '',
-			fileName: url.searchParams.get('file') ?? '',
-			pieces: request.body as unknown as AsyncIterable<Uint8Array>
+			name: (url.searchParams.get('name') ?? '').slice(0, 1000),
+			fileName: (url.searchParams.get('file') ?? '').slice(0, 1000),
+			pieces: limited(request.body, mostHandedIn)
 		});
 		return json({
 			given,

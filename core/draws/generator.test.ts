@@ -1,0 +1,39 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { runsOf } from '../test-support/runs';
+import { Generator, stepsIn } from './generator';
+
+describe('a draw below a limit', () => {
+	it('ends, and stays below it, however large it is', () => {
+		fc.assert(
+			fc.property(fc.string(), fc.double({ min: 1, max: 2 ** 53, noNaN: true }), (seed, wide) => {
+				const limit = Math.floor(wide);
+				const value = new Generator(seed).below(limit);
+				expect(Number.isInteger(value) && value >= 0 && value < limit).toBe(true);
+			}),
+			runsOf('BELOW', 500)
+		);
+	});
+	it('reaches the upper half of a range that 32 bits do not tell apart', () => {
+		const generator = new Generator('wide');
+		const values = Array.from({ length: 200 }, () => generator.below(1e10));
+		expect(values.filter((value) => value > 5e9).length).toBeGreaterThan(60);
+		expect(values.filter((value) => value < 5e9).length).toBeGreaterThan(60);
+	});
+	it.each([0, -1, Number.NaN, Number.POSITIVE_INFINITY, 2 ** 53 + 2])('is refused where it cannot be: %s', (limit) =>
+		expect(() => new Generator('x').below(limit)).toThrow(RangeError)
+	);
+});
+
+describe('the values of a range', () => {
+	it.each([
+		[0, 100, 1e-8, 1e10 + 1],
+		[0, 1, 0.1, 11],
+		[5, 1, 1, 1],
+		[-1e308, 1e308, 1, 2 ** 53],
+		[0, 10, Number.NaN, 1],
+		[0, 10, 0, 2 ** 53]
+	])('from %s to %s in steps of %s are as many as can be drawn from', (least, most, step, count) =>
+		expect(stepsIn(least, most, step)).toBe(count)
+	);
+});

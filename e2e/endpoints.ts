@@ -1,0 +1,152 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+/** Something of the application that can be asked for: a page, an endpoint or an action of a page. */
+export interface Endpoint {
+	/** The route below a course, as its folder is called; empty for the course itself. */
+	route: string;
+	/** The method of an endpoint, `load` for what a page shows, or the name of an action. */
+	what: string;
+	/** What it takes from those who ask, below the address of a course. */
+	path: string;
+	/** What is sent: fields of a form for an action, else JSON or bytes. */
+	sent?: Record<string, unknown> | string;
+	/** It changes something, so that looking is not enough. */
+	changes?: boolean;
+}
+
+const decision = JSON.stringify({ bankName: 'x' });
+
+/** All of them below a course, each with a question that is well-formed. A new one is an entry here. */
+export const endpoints: Endpoint[] = [
+	{ route: '', what: 'load', path: '' },
+	{ route: 'banks', what: 'load', path: 'banks' },
+	{ route: 'banks/questions/[question]', what: 'GET', path: 'banks/questions/1' },
+	{ route: 'dispatch', what: 'load', path: 'dispatch' },
+	{ route: 'dispatch', what: 'write', path: 'dispatch', sent: { bank: '1', format: 'csv' }, changes: true },
+	{ route: 'dispatch', what: 'stop', path: 'dispatch', sent: { dispatch: '1' }, changes: true },
+	{ route: 'dispatch/[dispatch]/file', what: 'GET', path: 'dispatch/1/file' },
+	{ route: 'dispatch/status', what: 'GET', path: 'dispatch/status' },
+	{ route: 'files/[hash]', what: 'GET', path: `files/${'0'.repeat(64)}` },
+	{ route: 'ledger', what: 'load', path: 'ledger' },
+	{ route: 'loads', what: 'load', path: 'loads' },
+	{ route: 'loads', what: 'stop', path: 'loads', sent: { load: '1' }, changes: true },
+	{ route: 'loads', what: 'again', path: 'loads', sent: { load: '1' }, changes: true },
+	{ route: 'loads', what: 'away', path: 'loads', sent: { load: '1' }, changes: true },
+	{ route: 'loads/[load]', what: 'load', path: 'loads/1' },
+	{ route: 'loads/[load]', what: 'take', path: 'loads/1', sent: { decision }, changes: true },
+	{ route: 'loads/[load]', what: 'away', path: 'loads/1', sent: {}, changes: true },
+	{ route: 'loads/[load]/questions/[question]', what: 'GET', path: 'loads/1/questions/1' },
+	{
+		route: 'loads/[load]/questions/[question]',
+		what: 'PUT',
+		path: 'loads/1/questions/1?name=a.png&file=a.png',
+		sent: 'x',
+		changes: true
+	},
+	{ route: 'loads/[load]/receipt', what: 'load', path: 'loads/1/receipt' },
+	{ route: 'loads/[load]/receipt', what: 'undo', path: 'loads/1/receipt', sent: { changed: '' }, changes: true },
+	{ route: 'loads/[load]/receipt', what: 'told', path: 'loads/1/receipt', sent: { told: '3' }, changes: true },
+	{ route: 'loads/[load]/receipt/file', what: 'GET', path: 'loads/1/receipt/file?as=csv' },
+	{ route: 'loads/[load]/recipe', what: 'load', path: 'loads/1/recipe', changes: true },
+	{ route: 'loads/[load]/recipe', what: 'default', path: 'loads/1/recipe', sent: { recipe: '{}' }, changes: true },
+	{ route: 'loads/[load]/recipe/preview', what: 'POST', path: 'loads/1/recipe/preview', sent: { a: 1 }, changes: true },
+	{ route: 'loads/[load]/review', what: 'GET', path: 'loads/1/review?since=0' },
+	{
+		route: 'loads/[load]/review',
+		what: 'POST',
+		path: 'loads/1/review',
+		sent: { do: 'choose', ids: [1], choice: 'leave' },
+		changes: true
+	},
+	{ route: 'loads/aside', what: 'load', path: 'loads/aside' },
+	{
+		route: 'loads/aside',
+		what: 'default',
+		path: 'loads/aside',
+		sent: { what: 'leave', questions: '[]' },
+		changes: true
+	},
+	{ route: 'loads/paste', what: 'load', path: 'loads/paste', changes: true },
+	{ route: 'loads/status', what: 'GET', path: 'loads/status' },
+	{ route: 'loads/template', what: 'GET', path: 'loads/template?as=csv' },
+	{
+		route: 'loads/upload',
+		what: 'POST',
+		path: 'loads/upload',
+		sent: { name: 'a.zip', size: 10, mark: '' },
+		changes: true
+	},
+	{ route: 'loads/upload', what: 'PUT', path: 'loads/upload?id=1&offset=0', sent: 'x', changes: true },
+	{ route: 'loads/upload', what: 'DELETE', path: 'loads/upload?id=1', changes: true },
+	{ route: 'quizzes', what: 'load', path: 'quizzes' },
+	{ route: 'quizzes', what: 'make', path: 'quizzes', sent: { title: 'x' }, changes: true },
+	{ route: 'quizzes/[quiz]', what: 'load', path: 'quizzes/1' },
+	{ route: 'quizzes/[quiz]', what: 'drop', path: 'quizzes/1', sent: {}, changes: true },
+	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, changes: true },
+	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
+	{ route: 'snags', what: 'load', path: 'snags' },
+	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, changes: true },
+	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, changes: true },
+	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }
+];
+
+/** The methods of HTTP of endpoints. */
+const methods = new Set(['GET', 'POST', 'PUT', 'DELETE', 'PATCH']);
+
+/** Everything that the routes below a course offer, as `route what`, out of their files. */
+export function offered(): string[] {
+	const root = new URL('../src/routes/courses/[course]', import.meta.url).pathname;
+	const folder = decodeURIComponent(root);
+	return readdirSync(folder, { recursive: true, withFileTypes: true }).flatMap((entry) => {
+		const route = entry.parentPath.slice(folder.length + 1);
+		const text = /^\+(page\.)?server\.ts$/.test(entry.name)
+			? readFileSync(join(entry.parentPath, entry.name), 'utf8')
+			: '';
+		const exported = [...text.matchAll(/^export const (\w+)/gm)].map((found) => found[1]!);
+		const actions = /^export const actions = \{\n([\s\S]*?)^\};/m.exec(text)?.[1] ?? '';
+		const names = [...actions.matchAll(/^\t(\w+): async/gm)].map((found) => found[1]!);
+		return [...exported.filter((name) => methods.has(name) || name === 'load'), ...names].map(
+			(name) => `${route} ${name}`
+		);
+	});
+}
+
+/** Whoever asks: by a cookie, from a site. */
+export interface Asker {
+	cookie?: string;
+	origin?: string;
+}
+
+/** Asks for an endpoint of a course; `changed` puts another path or something else to be sent in its place. */
+export async function ask(
+	address: string,
+	course: number | string,
+	endpoint: Endpoint,
+	{ cookie, origin = address }: Asker,
+	changed: Partial<Pick<Endpoint, 'path' | 'sent'>> = {}
+): Promise<Response> {
+	const { path, sent } = { ...endpoint, ...changed };
+	const isAction = !methods.has(endpoint.what) && endpoint.what !== 'load';
+	const method = isAction ? 'POST' : endpoint.what === 'load' ? 'GET' : endpoint.what;
+	const action = !isAction || endpoint.what === 'default' ? '' : `${path.includes('?') ? '&' : '?'}/${endpoint.what}`;
+	const body =
+		method === 'GET' || sent === undefined
+			? undefined
+			: typeof sent === 'string'
+				? sent
+				: isAction
+					? new URLSearchParams(sent as Record<string, string>)
+					: JSON.stringify(sent);
+	return fetch(`${address}/courses/${course}${path && `/${path}`}${action}`, {
+		method,
+		redirect: 'manual',
+		headers: {
+			Accept: isAction || method === 'GET' ? 'text/html' : 'application/json',
+			...(cookie ? { cookie } : {}),
+			...(method === 'GET' ? {} : { origin }),
+			...(typeof body === 'string' ? { 'Content-Type': 'application/json' } : {})
+		},
+		...(body === undefined ? {} : { body })
+	});
+}

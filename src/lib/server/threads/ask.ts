@@ -1,0 +1,119 @@
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import { ValidationError } from 'yup';
+import { settings } from '../config';
+import { Refused } from '../loads/refused';
+import type { Answer, Question } from './messages';
+import type { Tasks } from './tasks';
+
+/** So many threads work for the pages of a process, and so many tasks may wait for one. */
+const atOnce = 2;
+const mostWaiting = 60;
+/** How long a task may take, in milliseconds. */
+export const taskTime = 30_000;
+
+/** What a task takes behind the pool of connections. */
+type Values<Name extends keyof Tasks> = Tasks[Name] extends (pool: never, ...values: infer Given) => unknown
+	? Given
+	: never;
+
+interface Waiting {
+	question: Question;
+	resolve: (value: unknown) => void;
+	reject: (error: Error) => void;
+}
+
+/** Threads that do the tasks of pages. `script` is the built entry of a thread. */
+export class Threads {
+	readonly #script: URL;
+	readonly #databaseUrl: string;
+	readonly #time: number;
+	readonly #idle: Worker[] = [];
+	readonly #waiting: Waiting[] = [];
+	#count = 0;
+
+	constructor(script: URL, databaseUrl: string, time = taskTime) {
+		this.#script = script;
+		this.#databaseUrl = databaseUrl;
+		this.#time = time;
+	}
+
+	/**
+	 * Has a task done. Throws Refused where it takes too long, or too many wait, and whatever the task throws: Refused and
+	 * ValidationError as such.
+	 */
+	ask<Name extends keyof Tasks>(name: Name, ...values: Values<Name>): Promise<Awaited<ReturnType<Tasks[Name]>>> {
+		return new Promise((resolve, reject) => {
+			const task: Waiting = { question: { name, values }, resolve: resolve as Waiting['resolve'], reject };
+			if (this.#waiting.length >= mostWaiting)
+				reject(new Refused('Very many ask for something at this moment. Try again in half a minute.'));
+			else {
+				this.#waiting.push(task);
+				this.#next();
+			}
+		});
+	}
+
+	#next(): void {
+		if (!this.#waiting.length) return;
+		const worker = this.#idle.pop() ?? (this.#count < atOnce ? this.#begin() : null);
+		if (worker) this.#give(worker, this.#waiting.shift()!);
+	}
+
+	#begin(): Worker {
+		this.#count += 1;
+		const worker = new Worker(this.#script, { workerData: { databaseUrl: this.#databaseUrl } });
+		worker.unref();
+		return worker;
+	}
+
+	#give(worker: Worker, { question, resolve, reject }: Waiting): void {
+		const settle = (how: () => void) => {
+			clearTimeout(late);
+			worker.off('message', answered);
+			worker.off('error', broke);
+			how();
+		};
+		const gone = (error: Error) =>
+			settle(() => {
+				this.#count -= 1;
+				void worker.terminate();
+				reject(error);
+				this.#next();
+			});
+		const answered = (answer: Answer) =>
+			settle(() => {
+				if ('value' in answer) resolve(answer.value);
+				else reject(errorOf(answer.failure));
+				this.#idle.push(worker);
+				this.#next();
+			});
+		const broke = (error: Error) => gone(error);
+		const late = setTimeout(
+			() =>
+				gone(
+					new Refused(
+						`This took longer than ${this.#time / 1000} seconds and was ended; nothing was changed. Something in it takes very long or has no end: look at its formulas, patterns and paths.`
+					)
+				),
+			this.#time
+		);
+		worker.on('message', answered);
+		worker.on('error', broke);
+		worker.postMessage(question);
+	}
+}
+
+function errorOf({ kind, message, code, stack }: Extract<Answer, { failure: unknown }>['failure']): Error {
+	if (kind === 'refused') return new Refused(message);
+	if (kind === 'invalid') return new ValidationError(message);
+	return Object.assign(new Error(message), { stack, ...(code ? { code } : {}) });
+}
+
+let shared: Threads | undefined;
+
+/** The threads of this process. */
+export function threads(): Threads {
+	return (shared ??= new Threads(pathToFileURL(join(process.cwd(), 'build/threads/page.js')), settings().databaseUrl));
+}

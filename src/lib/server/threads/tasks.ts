@@ -1,0 +1,27 @@
+import { sketchOf } from '../../../../core/formats/recipe/sketch';
+import type { Pool } from 'mysql2/promise';
+import { lossTable } from '../dispatches/dispatches';
+import { compareAgain } from '../loads/against';
+import { editStaged, mendStaged } from '../loads/decide';
+import type { Load } from '../loads/loads';
+import { openLoad, previewOf, recipeOf } from '../loads/recipes';
+import { mend, mendPreview } from '../snags/snags';
+
+/**
+ * What the pages have done in a thread of its own: whatever looks into questions or files, which may take long, or for
+ * ever where somebody has made them so. A new one is a line here.
+ */
+export const tasks = {
+	compareAgain,
+	editStaged,
+	lossTable,
+	mend,
+	mendPreview,
+	mendStaged,
+	previewOf,
+	/** What a recipe can point at in the file of a load, with the recipe that it has. */
+	sketch: async (pool: Pool, load: Load) => sketchOf(await openLoad(pool, load), await recipeOf(pool, load.id))
+};
+
+/** The tasks by their names. */
+export type Tasks = typeof tasks;
