@@ -33,6 +33,21 @@ export default ts.config(
 			'svelte/prefer-svelte-reactivity': 'off'
 		}
 	},
+	{
+		files: ['core/**', 'cli/**', 'src/**'],
+		ignores: ['**/*.test.ts', 'core/test-support/**'],
+		rules: {
+			// a table is asked by names that may come from outside, and every object has some that nobody has put into it
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector:
+						"Program > VariableDeclaration > VariableDeclarator[id.typeAnnotation.typeAnnotation.typeName.name='Record'][id.typeAnnotation.typeAnnotation.typeArguments.params.0.type='TSStringKeyword'] > ObjectExpression[properties.length>0]",
+					message: 'Make it a table by lookup() of core/model/lookup.ts, or a Map.'
+				}
+			]
+		}
+	},
 	room(
 		['core/**/*.ts'],
 		[

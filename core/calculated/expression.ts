@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import { create, parseDependencies, type MathNode } from 'mathjs/number';
 
 // of the whole library only what parsing needs, so that a build leaves out the rest
@@ -15,7 +16,7 @@ const round = (value: number, digits = 0) => {
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : Math.abs(a));
 
 /** The functions that an expression may use: those of school mathematics, by the names that mathjs gives them. */
-export const functions: Record<string, (...values: number[]) => number> = {
+export const functions = lookup<(...values: number[]) => number>({
 	abs: Math.abs,
 	acos: Math.acos,
 	asin: Math.asin,
@@ -42,9 +43,9 @@ export const functions: Record<string, (...values: number[]) => number> = {
 	sqrt: Math.sqrt,
 	tan: Math.tan,
 	tanh: Math.tanh
-};
-const constants: Record<string, number> = { pi: Math.PI, e: Math.E };
-const operators: Record<string, (a: number, b: number) => Value> = {
+});
+const constants = lookup<number>({ pi: Math.PI, e: Math.E });
+const operators = lookup<(a: number, b: number) => Value>({
 	add: (a, b) => a + b,
 	subtract: (a, b) => a - b,
 	multiply: (a, b) => a * b,
@@ -57,7 +58,7 @@ const operators: Record<string, (a: number, b: number) => Value> = {
 	largerEq: (a, b) => a >= b,
 	equal: (a, b) => a === b,
 	unequal: (a, b) => a !== b
-};
+});
 
 /** The parts of a parsed expression, as far as they are known here. */
 export type Tree =
@@ -128,7 +129,7 @@ export function variablesOf(tree: Tree): string[] {
 	return [...new Set(tree.of.flatMap(variablesOf))];
 }
 
-const infix: Record<string, [string, number]> = {
+const infix = lookup<[string, number]>({
 	or: ['or', 1],
 	and: ['and', 2],
 	equal: ['==', 3],
@@ -141,7 +142,7 @@ const infix: Record<string, [string, number]> = {
 	subtract: ['-', 4],
 	multiply: ['*', 5],
 	divide: ['/', 5]
-};
+});
 
 /** A tree in the one notation in which expressions are kept. */
 export function writeExpression(tree: Tree, above = 0): string {

@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import type { Report } from '../reports/report';
 import { memorySource, singleFile, type Container } from './container';
 import { decoderFor } from './text-decoder';
@@ -195,7 +196,7 @@ export async function readStart(container: Container, file: string, length: numb
 }
 
 const legacy = ['windows-1252', 'macintosh'];
-const legacyNames: Record<string, string> = { 'windows-1252': 'Windows-1252', macintosh: 'Mac Roman' };
+const legacyNames = lookup<string>({ 'windows-1252': 'Windows-1252', macintosh: 'Mac Roman' });
 
 // eslint-disable-next-line no-control-regex
 const controlSigns = /[\u0000-\u0008\u000e-\u001a\u001c-\u001f]/g;

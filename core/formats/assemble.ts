@@ -1,3 +1,4 @@
+import { ownValue } from '../model/lookup';
 import { plainText, fold } from '../markup/text';
 import {
 	withCommon,
@@ -310,7 +311,7 @@ export function assemble(draft: Draft, how: Assembling): { question: Question; r
 		else common.points = points;
 	}
 	const word = draft.kind === null ? '' : fold(draft.kind);
-	const named = how.kindNames?.[word];
+	const named = ownValue(how.kindNames, word);
 	const kind = word ? kindOfWord(named ?? word) : null;
 	if (word && !kind)
 		report(

@@ -1,10 +1,11 @@
+import { lookup } from '../model/lookup';
 import { resolvePath, type Container } from '../container/container';
 import type { FileList } from '../container/file-list';
 import type { CleanContext } from '../markup/clean';
 import type { Attachment, QuestionCommon } from '../model/question';
 import type { DocumentContext } from './format';
 
-const types: Record<string, string> = {
+const types = lookup<string>({
 	png: 'image/png',
 	jpg: 'image/jpeg',
 	jpeg: 'image/jpeg',
@@ -22,7 +23,7 @@ const types: Record<string, string> = {
 	pdf: 'application/pdf',
 	txt: 'text/plain',
 	xml: 'application/xml'
-};
+});
 
 /** The media type of a file by the ending of its name. */
 export function mediaType(path: string): string {

@@ -1,7 +1,8 @@
+import { lookup } from '../model/lookup';
 import { differences } from '../compare/canonical';
 import type { Question } from '../model/question';
 
-const fieldNames: Record<string, string> = {
+const fieldNames = lookup<string>({
 	stem: 'the stem',
 	title: 'the title',
 	options: 'the options',
@@ -23,7 +24,7 @@ const fieldNames: Record<string, string> = {
 	rule: 'the rule of the order',
 	language: 'the language',
 	difficulty: 'the difficulty'
-};
+});
 
 const mostRounds = 3;
 

@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
 import { conform } from './conform';
@@ -26,15 +27,15 @@ const active = new Set(
 );
 /** Active elements whose loss changes nothing for the reader, and so is no finding. */
 const inert = new Set('style link meta base noscript template xml'.split(' '));
-const marked: Record<string, string> = {
+const marked = lookup<string>({
 	u: 'underlined',
 	ins: 'underlined',
 	s: 'struck',
 	strike: 'struck',
 	del: 'struck',
 	mark: 'marked'
-};
-const renamed: Record<string, string> = {
+});
+const renamed = lookup<string>({
 	section: 'div',
 	article: 'div',
 	aside: 'div',
@@ -44,8 +45,8 @@ const renamed: Record<string, string> = {
 	figure: 'div',
 	figcaption: 'p',
 	center: 'div'
-};
-const attributes: Record<string, string[]> = {
+});
+const attributes = lookup<string[]>({
 	'*': ['class', 'xml:lang', 'lang'],
 	a: ['href'],
 	img: ['src', 'alt', 'width', 'height', 'longdesc'],
@@ -62,7 +63,7 @@ const attributes: Record<string, string[]> = {
 	mspace: ['width'],
 	mtd: ['columnspan', 'rowspan'],
 	annotation: ['encoding']
-};
+});
 
 /** What cleaning needs from the place where the text stands. */
 export interface CleanContext {

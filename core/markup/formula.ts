@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 /** A piece of a formula as text; one that is whole by itself needs no brackets in a fraction or under a root. */
 interface Piece {
 	text: string;
@@ -37,7 +38,7 @@ const joined = (pieces: Piece[]): Piece => {
 	return { text: filled.map((piece) => piece.text).join(''), whole: filled.length === 1 && filled[0]!.whole };
 };
 const nothing: Piece = { text: '', whole: true };
-const ordinal: Record<string, string> = { '3': '∛', '4': '∜' };
+const ordinal = lookup<string>({ '3': '∛', '4': '∜' });
 
 type Written = (parts: Piece[]) => Piece;
 

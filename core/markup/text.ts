@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import type { Markup } from '../model/question';
 import { formulaText } from './formula';
 import { replaceBlanks, replaceVariables } from './markers';
@@ -7,7 +8,7 @@ const inline = new Set(
 		' '
 	)
 );
-const decoded: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+const decoded = lookup<string>({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" });
 
 /** White space of every sort folded to single blanks, none at the ends. */
 export function fold(text: string): string {

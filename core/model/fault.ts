@@ -1,12 +1,13 @@
+import { lookup } from './lookup';
 import { ValidationError } from 'yup';
 
-const kindsOf: Record<string, string> = {
+const kindsOf = lookup<string>({
 	string: 'a text',
 	number: 'a number',
 	boolean: 'true or false',
 	array: 'a list',
 	object: 'an object'
-};
+});
 
 const shown = (value: unknown) => `“${typeof value === 'string' ? value : (JSON.stringify(value) ?? '').slice(0, 60)}”`;
 

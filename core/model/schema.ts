@@ -1,3 +1,4 @@
+import { lookup } from './lookup';
 import { array, boolean, lazy, mixed, number, object, string, type AnyObjectSchema } from 'yup';
 import { kinds, type Kind, type Question } from './question';
 
@@ -73,7 +74,7 @@ const shape = {
 	shape: string().oneOf(['rect', 'circle', 'ellipse', 'poly', 'default']).defined(),
 	coordinates: array(number().defined()).defined()
 };
-const blankForms: Record<string, object> = {
+const blankForms = lookup<object>({
 	text: { accepted: acceptedTexts() },
 	number: { accepted: acceptedNumbers(), whole: boolean().defined() },
 	list: {
@@ -83,7 +84,7 @@ const blankForms: Record<string, object> = {
 	},
 	word: { words: array(object({ word: text(), credit: credit() })).defined() },
 	open: {}
-};
+});
 const blank = lazy((value: { form?: string } | undefined) =>
 	object({
 		identifier: text(),
@@ -92,11 +93,11 @@ const blank = lazy((value: { form?: string } | undefined) =>
 		...(blankForms[value?.form ?? ''] ?? {})
 	} as never)
 );
-const variableForms: Record<string, object> = {
+const variableForms = lookup<object>({
 	range: { min: number().defined(), max: number().defined(), step: number().nullable().defined() },
 	set: { values: array(number().defined()).defined() },
 	expression: { expression: text() }
-};
+});
 const variable = object({
 	name: text(),
 	whole: boolean().defined(),

@@ -1,5 +1,6 @@
+import { lookup } from '../model/lookup';
 /** Named characters that people write in XML without declaring them (HTML 4.01, section 24), beside XML's own five. */
-const named: Record<string, string> = {
+const named = lookup<string>({
 	nbsp: '\u00a0',
 	iexcl: '¡',
 	cent: '¢',
@@ -127,7 +128,7 @@ const named: Record<string, string> = {
 	le: '≤',
 	ge: '≥',
 	sum: '∑'
-};
+});
 
 /** The character of a name that HTML knows and XML does not, or undefined. */
 export function namedCharacter(name: string): string | undefined {

@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import { namedCharacter } from './entities';
 import { escapeText } from './serialise';
 import { knownNames } from './vocabulary';
@@ -245,7 +246,7 @@ export function repairStartTag(text: string): { xml: string; length: number } | 
 	return tag ? { xml: `${tag.xml}${tag.closed ? '/>' : '>'}`, length: tag.end } : null;
 }
 
-const own: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+const own = lookup<string>({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" });
 
 /** An attribute of the first element of a damaged text, as far as it can be made out. */
 export function attributeIn(text: string, key: string): string {

@@ -1,7 +1,8 @@
+import { lookup } from '../model/lookup';
 import type { XmlNode } from './tree';
 
-const inText: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
-const inAttribute: Record<string, string> = { ...inText, '"': '&quot;', '\n': '&#10;', '\t': '&#9;', '\r': '&#13;' };
+const inText = lookup<string>({ '&': '&amp;', '<': '&lt;', '>': '&gt;' });
+const inAttribute = lookup<string>({ ...inText, '"': '&quot;', '\n': '&#10;', '\t': '&#9;', '\r': '&#13;' });
 // XML 1.0, production 2: what may not stand in a document even as a reference
 /* eslint-disable no-control-regex */
 const forbidden =

@@ -1,3 +1,4 @@
+import { lookup } from '../model/lookup';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { detached } from '../container/detached';
 import { bounds, keptOfSource } from '../model/bounds';
@@ -81,7 +82,7 @@ export class RefusedDocument extends Error {
 
 /** Plain character entities of a document type. Throws a RefusedDocument for outside entities, and for entities made of entities. */
 export function declaredEntities(doctype: string): Record<string, string> {
-	const found: Record<string, string> = {};
+	const found = lookup<string>();
 	for (const [, parameter, name, body] of doctype.matchAll(/<!ENTITY\s+(%\s+)?([^\s%]+)\s+([^>]*)>/g)) {
 		const literal = /^\s*(["'])(.*)\1\s*$/s.exec(body!)?.[2];
 		if (parameter || literal === undefined)
@@ -112,7 +113,7 @@ class Run {
 	readonly open: (string | XmlElement)[] = [];
 	readonly #parser = new SaxesParser({ position: true });
 	readonly #unknown = new Set<string>();
-	#declared: Record<string, string> = {};
+	#declared = lookup<string>();
 	readonly #entities = new Proxy(predefined, {
 		get: (known, name: string) => known[name] ?? this.#declared[name] ?? this.#undeclared(name)
 	});

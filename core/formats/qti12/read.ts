@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import type { FoundPart, FoundQuiz } from '../../model/quiz';
 import { streamText } from '../../container/decode';
 import { beginning, plainText } from '../../markup/text';
@@ -37,13 +38,13 @@ const whole = new Set([
 ]);
 
 const quiet = { media: (address: string) => address, removed: () => undefined };
-const saidOf: Record<string, string> = {
+const saidOf = lookup<string>({
 	presentation_material: 'begins with words of its own',
 	rubric: 'has instructions of its own',
 	assessfeedback: 'has feedback on the whole',
 	sectionfeedback: 'has feedback on the whole',
 	duration: 'has a time limit'
-};
+});
 
 /** What stands in a section or an assessment itself, beside its questions, and has no place in a bank. */
 function besideQuestions(node: XmlElement, holder: string, context: DocumentContext): Report | null {

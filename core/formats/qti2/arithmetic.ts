@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import type { XmlElement } from '../../xml/tree';
 
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : Math.abs(a));
@@ -6,7 +7,7 @@ const mean = (of: number[]) => total(of) / of.length;
 const squares = (of: number[]) => total(of.map((one) => (one - mean(of)) ** 2));
 
 /** What expressions make of the numbers in them (QTI 2.1 information model, section 15.4); null where that is nothing. */
-const operations: Record<string, (of: number[]) => number | null> = {
+const operations = lookup<(of: number[]) => number | null>({
 	sum: total,
 	product: (of) => of.reduce((a, b) => a * b, 1),
 	subtract: ([a, b]) => a! - b!,
@@ -21,10 +22,10 @@ const operations: Record<string, (of: number[]) => number | null> = {
 	truncate: ([a]) => Math.trunc(a!),
 	round: ([a]) => Math.floor(a! + 0.5),
 	integerToFloat: ([a]) => a!
-};
+});
 
 /** The names of `mathOperator` (15.4.9). */
-const functions: Record<string, (a: number, b: number) => number> = {
+const functions = lookup<(a: number, b: number) => number>({
 	sin: Math.sin,
 	cos: Math.cos,
 	tan: Math.tan,
@@ -47,16 +48,16 @@ const functions: Record<string, (a: number, b: number) => number> = {
 	ceil: Math.ceil,
 	toDegrees: (a) => (a * 180) / Math.PI,
 	toRadians: (a) => (a * Math.PI) / 180
-};
+});
 
 /** The names of `statsOperator` (15.4.10). */
-const statistics: Record<string, (of: number[]) => number> = {
+const statistics = lookup<(of: number[]) => number>({
 	mean,
 	sampleVariance: (of) => squares(of) / (of.length - 1),
 	sampleSD: (of) => Math.sqrt(squares(of) / (of.length - 1)),
 	popVariance: (of) => squares(of) / of.length,
 	popSD: (of) => Math.sqrt(squares(of) / of.length)
-};
+});
 
 /** A number rounded to places behind the point or to significant figures (15.4.8: roundTo). */
 export function roundedTo(value: number, figures: number, mode: string | undefined): number {

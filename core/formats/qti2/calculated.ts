@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import { withCommon, type CalculatedQuestion, type Variable } from '../../model/question';
 import { writeExpression, type Tree } from '../../calculated/expression';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
@@ -6,7 +7,7 @@ import { feedbackByAnswers } from './marking';
 import { Processing, UnknownRule, type ResponseDeclaration } from './process';
 import { promptNodes, stemOf, type Reading } from './reading';
 
-const calls: Record<string, string> = {
+const calls = lookup<string>({
 	subtract: 'subtract',
 	divide: 'divide',
 	power: 'pow',
@@ -24,9 +25,9 @@ const calls: Record<string, string> = {
 	match: 'equal',
 	equal: 'equal',
 	not: 'not'
-};
-const chains: Record<string, string> = { sum: 'add', product: 'multiply', and: 'and', or: 'or' };
-const operators: Record<string, string> = {
+});
+const chains = lookup<string>({ sum: 'add', product: 'multiply', and: 'and', or: 'or' });
+const operators = lookup<string>({
 	sin: 'sin',
 	cos: 'cos',
 	tan: 'tan',
@@ -44,19 +45,19 @@ const operators: Record<string, string> = {
 	signum: 'sign',
 	floor: 'floor',
 	ceil: 'ceil'
-};
+});
 const call = (name: string, ...of: Tree[]): Tree => ({ form: 'call', name, of });
 const number = (value: number): Tree => ({ form: 'number', value });
 
 const pi: Tree = { form: 'variable', name: 'pi' };
 /** Functions of the standard that are made of others here. */
-const composed: Record<string, (of: Tree) => Tree> = {
+const composed = lookup<(of: Tree) => Tree>({
 	toRadians: (of) => call('divide', call('multiply', of, pi), number(180)),
 	toDegrees: (of) => call('divide', call('multiply', of, number(180)), pi),
 	sec: (of) => call('divide', number(1), call('cos', of)),
 	csc: (of) => call('divide', number(1), call('sin', of)),
 	cot: (of) => call('divide', number(1), call('tan', of))
-};
+});
 
 /** An expression of the standard (2.1, section 15) as one of ours. Throws an UnknownRule. */
 export function treeOf(node: XmlElement | undefined): Tree {

@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import { readStart, readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import { markupOfNodes } from '../../markup/clean';
@@ -29,7 +30,7 @@ import { responseDeclaration, UnknownRule, UnknownTemplate } from './process';
 import { declarationOf, declaredPoints, interactionNames, promptNodes, stemOf, type Reading } from './reading';
 import { isTemplateItem, workedOutItem } from './worked-out';
 
-const described: Record<string, string> = {
+const described = lookup<string>({
 	graphicOrderInteraction: 'to put places of a picture in order',
 	graphicAssociateInteraction: 'to join places of a picture',
 	positionObjectInteraction: 'to place things on a picture',
@@ -37,7 +38,7 @@ const described: Record<string, string> = {
 	drawingInteraction: 'to draw',
 	customInteraction: 'for an interaction that only its maker knows',
 	portableCustomInteraction: 'for an interaction that only its maker knows'
-};
+});
 
 /** Whether an interaction only shows something: it plays, and no rule marks how often (2.1, 7.5.1: mediaInteraction). */
 function isOnlyShown(interaction: XmlElement, rules: XmlElement | undefined): boolean {

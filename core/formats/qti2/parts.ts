@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import type { Shape } from '../../model/question';
 import { inShape, middleOf } from '../../scoring/shapes';
 import { childrenOf, descendants, element, type XmlElement } from '../../xml/tree';
@@ -214,7 +215,7 @@ type PartsReader = (reading: Reading, interaction: XmlElement) => Part[];
 const asOne: PartsReader = (reading, interaction) => [wholePart(reading, interaction)];
 
 /** How each interaction that may stand beside others becomes blanks. */
-const readers: Record<string, PartsReader> = {
+const readers = lookup<PartsReader>({
 	textEntryInteraction: asOne,
 	inlineChoiceInteraction: asOne,
 	choiceInteraction: asOne,
@@ -229,7 +230,7 @@ const readers: Record<string, PartsReader> = {
 	gapMatchInteraction: placesOf,
 	graphicGapMatchInteraction: placesOf,
 	orderInteraction: orderOf
-};
+});
 
 /** The places of an interaction that become blanks. Throws an UnknownRule for one that cannot stand beside others. */
 export function partsOf(reading: Reading, interaction: XmlElement): Part[] {

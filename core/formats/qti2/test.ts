@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import { readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import type { FoundPart } from '../../model/quiz';
@@ -14,7 +15,7 @@ const deepest = 12;
 const mostWords = 300;
 const quiet = { media: (address: string) => address, removed: () => undefined };
 /** What tests may ask for beside their questions (QTI 2.1 information model, 10). */
-const unheld: Record<string, string> = {
+const unheld = lookup<string>({
 	timeLimits: 'time limits',
 	preCondition: 'conditions on what is shown',
 	branchRule: 'jumps between its questions',
@@ -22,7 +23,7 @@ const unheld: Record<string, string> = {
 	itemSessionControl: 'rules on attempts and review',
 	templateDefault: 'values for the variables of its questions',
 	variableMapping: 'scores under other names'
-};
+});
 /** Elements of which outcome processing consists that only adds up what the questions earn. */
 const sums = new Set(['setOutcomeValue', 'sum', 'testVariables', 'lookupOutcomeValue', 'variable']);
 

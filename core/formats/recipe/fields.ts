@@ -1,3 +1,4 @@
+import { ownValue } from '../../model/lookup';
 import { markupOfHtml, markupOfText, type CleanContext } from '../../markup/clean';
 import type { Markup } from '../../model/question';
 import { emptyDraft, kindOfWord, splitKeys, truthOf, type Draft } from '../assemble';
@@ -71,7 +72,7 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 	if (text(recipe.difficulty)) draft.difficulty = text(recipe.difficulty);
 	if (text(recipe.language)) draft.language = text(recipe.language);
 	const shuffle = text(recipe.shuffle);
-	if (shuffle) draft.shuffle = recipe.shuffleWords?.[shuffle] ?? truthOf(shuffle, true);
+	if (shuffle) draft.shuffle = ownValue(recipe.shuffleWords, shuffle) ?? truthOf(shuffle, true);
 	const scale = recipe.creditScale === 'percent' ? 100 : 1;
 	const creditOf = (part: RecordAccess, path: Path | undefined): number | null => {
 		for (const one of pathsOf(path)) {
@@ -133,7 +134,7 @@ export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanCont
 		}
 	draft.order = all(recipe.order).map((one) => markupOfValue(one, undefined, context));
 	const truth = text(recipe.truth);
-	if (truth) draft.truth = recipe.truthWords?.[truth] ?? truthOf(truth, true);
+	if (truth) draft.truth = ownValue(recipe.truthWords, truth) ?? truthOf(truth, true);
 	if (recipe.essay === true) draft.essay = true;
 	else if (typeof recipe.essay === 'string' || Array.isArray(recipe.essay))
 		draft.essay =
@@ -170,7 +171,7 @@ function besideWrong(draft: Draft, wrong: string[]): void {
 
 /** Things to put in order: as the key has them, whatever order they are listed in. */
 function asOrder(draft: Draft, recipe: Recipe): void {
-	const word = draft.kind === null ? null : kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind);
+	const word = draft.kind === null ? null : kindOfWord(ownValue(recipe.kinds, draft.kind) ?? draft.kind);
 	const keys = (draft.keys ?? []).map(markupOfText);
 	const listed = draft.order.length ? draft.order : draft.options.map((option) => option.text);
 	if (word !== 'ordering' || keys.length < 2) return;

@@ -1,7 +1,8 @@
+import { lookup } from '../../model/lookup';
 import type { Recipe } from './recipe';
 
 /** Words that people and programs use for parts of a question, in plain small letters; the first that fits counts. */
-export const names: Record<string, RegExp> = {
+export const names = lookup<RegExp>({
 	title: /^(title|name|heading|caption|label)$/,
 	stem: /^(stem|question|questiontext|prompt|ask|text|body|statement|problem|content|q|wording|querytext|frage|fragetext|aufgabe|enonce|pregunta|domanda|vraag)$/,
 	kind: /^(type|kind|questiontype|qtype|sort|format|itemtype)$/,
@@ -25,15 +26,15 @@ export const names: Record<string, RegExp> = {
 	pairs: /^(pairs|matches|pair|match|matching)$/,
 	order: /^(order|sequence|ordering|steps|items)$/,
 	language: /^(language|lang)$/
-};
+});
 /** Words for the parts of an option. */
-export const inOption: Record<string, RegExp> = {
+export const inOption = lookup<RegExp>({
 	optionText: /^(text|label|option|answer|content|value|title|body|choice)$/,
 	credit: /^(credit|score|weight|fraction|percent|points|worth|share|grade)$/,
 	optionIdentifier: /^(id|identifier|ident|key|letter|ref|name)$/,
 	optionRight: /^(correct|iscorrect|right|isright|key|iskey|istrue|isanswer|richtig|korrekt|juste|correcto|correcta)$/,
 	optionFeedback: /^(feedback|remark|comment|explanation|rationale)$/
-};
+});
 /** The two sides of a pair. */
 export const sides: [string, RegExp][] = [
 	['left', /^(left|term|this|from|prompt|question|key|a|source|item|premise)$/],

@@ -1,3 +1,4 @@
+import { ownValue } from '../../model/lookup';
 import {
 	DOMParser,
 	type Document as DomDocument,
@@ -51,7 +52,7 @@ export function jsonRecord(start: Found): RecordAccess {
 				: [],
 		ancestors: (label) =>
 			start.around.flatMap((one) => {
-				const value = (one as Record<string, unknown>)[label];
+				const value = ownValue(one as Record<string, unknown>, label);
 				return typeof value === 'string' && value.trim() ? [value.trim()] : [];
 			})
 	};

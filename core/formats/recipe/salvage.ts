@@ -1,5 +1,6 @@
+import { lookup } from '../../model/lookup';
 const sign = /["[\]{}]/g;
-const closing: Record<string, string> = { '{': '}', '[': ']' };
+const closing = lookup<string>({ '{': '}', '[': ']' });
 
 /** The places behind whole entries of lists, each with what closes the text there, until it can be followed no further. */
 function placesOf(text: string): { end: number; close: string }[] {

@@ -1,3 +1,4 @@
+import { ownValue } from '../../model/lookup';
 import { markupOfText } from '../../markup/clean';
 import { plainText } from '../../markup/text';
 import type { Kind, Markup, Question } from '../../model/question';
@@ -240,14 +241,14 @@ function readRow(
 	] as const)
 		if (text(columns[field])) draft.feedback[part] = cell(columns[field])!.markup;
 	const shuffle = text(columns.shuffle);
-	if (shuffle) draft.shuffle = recipe.shuffleWords?.[shuffle] ?? truthOf(shuffle, true);
+	if (shuffle) draft.shuffle = ownValue(recipe.shuffleWords, shuffle) ?? truthOf(shuffle, true);
 	const tolerance = Number(text(columns.tolerance).replace(',', '.'));
 	if (text(columns.tolerance) && Number.isFinite(tolerance)) draft.tolerance = tolerance;
 	const language = text(columns.language);
 	if (language) draft.language = language;
 	const cells = optionCells(row, recipe, listed);
 	const names = Array.isArray(columns.options) ? columns.options.map(plainHeading) : [];
-	const kindNamed = draft.kind ? kindOfWord(recipe.kinds?.[draft.kind] ?? draft.kind) : null;
+	const kindNamed = draft.kind ? kindOfWord(ownValue(recipe.kinds, draft.kind) ?? draft.kind) : null;
 	let last = cells.length;
 	while (last > 0 && !cells[last - 1]!.text) last -= 1;
 	const [keyCell, ...otherKeys] = [columns.key ?? []].flat().flatMap((name) => (text(name) ? [cell(name)!] : []));

@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import { readText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
 import type { Report } from '../../reports/report';
@@ -280,13 +281,13 @@ function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run
 	return out;
 }
 
-const oddities: Record<string, string> = {
+const oddities = lookup<string>({
 	'tracked-changes':
 		'It holds changes that somebody tracked and nobody has accepted yet. It was read as if they were accepted; look at its words.',
 	'unknown-sign':
 		'It holds a sign of a symbol font that is not known here; □ stands in its place. Look at the document and write it.',
 	footnote: 'It holds a footnote, whose words were put in brackets where it is called.'
-};
+});
 
 const loneLabel = /^\s*\(?[A-Za-z0-9]{1,3}[.)]\s*$/;
 

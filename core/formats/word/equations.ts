@@ -1,3 +1,4 @@
+import { lookup } from '../../model/lookup';
 import { escapeText } from '../../xml/serialise';
 import { childOf, childrenOf, textOf, type XmlElement } from '../../xml/tree';
 
@@ -23,7 +24,7 @@ function part(node: XmlElement, name: string): string {
 type Translation = (node: XmlElement) => string;
 
 /** How each element of an equation is written in MathML 3 (ECMA-376 part 1, 22.1.2). */
-const translations: Record<string, Translation> = {
+const translations = lookup<Translation>({
 	r: (node) => tokens(childrenOf(node, 't').map(textOf).join('')),
 	f: (node) => `<mfrac>${part(node, 'num')}${part(node, 'den')}</mfrac>`,
 	sSup: (node) => `<msup>${part(node, 'e')}${part(node, 'sup')}</msup>`,
@@ -59,7 +60,7 @@ const translations: Record<string, Translation> = {
 	limUpp: (node) => `<mover>${part(node, 'e')}${part(node, 'lim')}</mover>`,
 	m: (node) => table(childrenOf(node, 'mr').map((one) => childrenOf(one, 'e'))),
 	eqArr: (node) => table(childrenOf(node, 'e').map((one) => [one]))
-};
+});
 
 const table = (rows: XmlElement[][]) =>
 	`<mtable>${rows.map((cells) => `<mtr>${cells.map((cell) => `<mtd>${inside(cell)}</mtd>`).join('')}</mtr>`).join('')}</mtable>`;
@@ -69,7 +70,7 @@ const inside = (node: XmlElement): string =>
 		.map((child) => (child.name.endsWith('Pr') ? '' : (translations[child.name] ?? inside)(child)))
 		.join('');
 
-const signs: Record<string, string> = { '&amp;': '&', '&lt;': '<', '&gt;': '>' };
+const signs = lookup<string>({ '&amp;': '&', '&lt;': '<', '&gt;': '>' });
 
 /** An equation of a Word document (ECMA-376 part 1, 22.1: Office Math) as MathML, and its signs in one line. */
 export function equation(node: XmlElement): { markup: string; text: string } {

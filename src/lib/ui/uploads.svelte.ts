@@ -1,3 +1,4 @@
+import { lookup } from '$core/model/lookup';
 import { zipSync } from 'fflate';
 import { getContext, setContext } from 'svelte';
 
@@ -163,7 +164,7 @@ async function filesIn(entry: FileSystemEntry, path: string, out: Map<string, Fi
 
 /** Files of a folder as one package, with the name of the folder: `files` by their paths in it. */
 export async function packed(name: string, files: Map<string, File>): Promise<File> {
-	const bytes: Record<string, Uint8Array> = {};
+	const bytes = lookup<Uint8Array>({});
 	for (const [path, file] of files) bytes[path] = new Uint8Array(await file.arrayBuffer());
 	return new File([zipSync(bytes, { level: 6 }) as Uint8Array<ArrayBuffer>], `${name}.zip`, {
 		type: 'application/zip'

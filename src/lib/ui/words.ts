@@ -1,3 +1,4 @@
+import { lookup } from '$core/model/lookup';
 /** A number of bytes for people. */
 export function bytes(size: number): string {
 	if (size < 1000) return `${size} B`;
@@ -49,7 +50,7 @@ export function pathText(path: string[]): string {
 	return path.length ? path.join(' › ') : 'no category';
 }
 
-const ruleNames: Record<string, string> = {
+const ruleNames = lookup<string>({
 	'unreadable-kind': 'unreadable',
 	'repeated-identifier': 'identifier twice',
 	'repeated-question-identifier': 'identifier twice',
@@ -57,7 +58,7 @@ const ruleNames: Record<string, string> = {
 	'needs-person': 'needs a person',
 	'bad-entity': 'undeclared sign',
 	'wrong-encoding': 'encoding'
-};
+});
 
 /** A reader's own rule in a few words, where it is no check with a title. */
 export function ruleWords(rule: string): string {

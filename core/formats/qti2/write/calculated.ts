@@ -1,9 +1,10 @@
+import { lookup } from '../../../model/lookup';
 import { ExpressionError, parseExpression, type Tree } from '../../../calculated/expression';
 import type { CalculatedQuestion, Variable } from '../../../model/question';
 import { tidy } from '../../numbers';
 import { declare, number, setScore, type Parts, type Writing } from './parts';
 
-const elements: Record<string, string> = {
+const elements = lookup<string>({
 	add: 'sum',
 	subtract: 'subtract',
 	multiply: 'product',
@@ -21,8 +22,8 @@ const elements: Record<string, string> = {
 	and: 'and',
 	or: 'or',
 	not: 'not'
-};
-const operators: Record<string, string> = {
+});
+const operators = lookup<string>({
 	sin: 'sin',
 	cos: 'cos',
 	tan: 'tan',
@@ -39,7 +40,7 @@ const operators: Record<string, string> = {
 	sign: 'signum',
 	floor: 'floor',
 	ceil: 'ceil'
-};
+});
 
 /** A calculation as expressions of the standard (2.1, section 15). Throws an ExpressionError for what it has no name for. */
 export function expressionXml(tree: Tree, constants: Set<string>): string {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { lookup } from '$core/model/lookup';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
@@ -11,7 +12,7 @@
 	let { data, children } = $props();
 	let keys: Keys;
 	let going = 0;
-	const stations: Record<string, string> = { l: 'loads', b: 'banks', s: 'snags', q: 'quizzes', d: 'dispatch' };
+	const stations = lookup<string>({ l: 'loads', b: 'banks', s: 'snags', q: 'quizzes', d: 'dispatch' });
 
 	// it goes on from page to page and from course to course; each file is sent to the course that it was dropped in
 	const uploads = untrack(() => new Uploads(data.limit, bytes(data.limit), () => invalidateAll()));

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { lookup } from '$core/model/lookup';
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
 	import Strand from '$lib/ui/Strand.svelte';
@@ -66,7 +67,7 @@
 		sessionStorage.setItem('pasted', pasted);
 		void goto(`/courses/${data.course.id}/loads/paste`);
 	}
-	const stateWords: Record<string, string> = {
+	const stateWords = lookup<string>({
 		review: 'to review',
 		taken: 'taken in',
 		undone: 'taken back',
@@ -75,7 +76,7 @@
 		stopped: 'stopped',
 		failed: 'failed',
 		uploading: 'being sent'
-	};
+	});
 	const addressOf = (one: (typeof data.loads)[number]) =>
 		`/courses/${data.course.id}/loads${one.state === 'taken' ? `/${one.id}/receipt` : one.state === 'review' || one.state === 'undone' ? `/${one.id}` : ''}`;
 	const waits = $derived(data.loads.filter((one) => one.state === 'review').length);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { lookup } from '$core/model/lookup';
 	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
@@ -20,14 +21,14 @@
 		left: '+ left out',
 		skipped: '+ skipped'
 	};
-	const spoken: Record<string, string> = {
+	const spoken = lookup<string>({
 		taken: 'taken in',
 		replaced: 'in the place of older ones',
 		aside: 'set aside',
 		left: 'left out',
 		skipped: 'skipped as already there',
 		all: 'in the file'
-	};
+	});
 	const lines = $derived(data.lines[by]);
 	const sum = (column: Column) => data.lines.categories.reduce((total, line) => total + line[column], 0);
 	const columns = $derived(

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { lookup } from '$core/model/lookup';
 	import type { TableRecipe, Recipe } from '$core/formats/recipe/recipe';
 	import { kinds, kindName } from '$core/model/question';
 
@@ -43,7 +44,7 @@
 
 	function word(name: 'kinds' | 'shuffleWords' | 'truthWords', word: string, value: string) {
 		change((one) => {
-			const all: Record<string, string | boolean> = { ...one[name] };
+			const all = lookup<string | boolean>({ ...one[name] });
 			if (value === '') Reflect.deleteProperty(all, word);
 			else all[word] = name === 'kinds' ? value : value === 'yes';
 			if (Object.keys(all).length) Object.assign(one, { [name]: all });

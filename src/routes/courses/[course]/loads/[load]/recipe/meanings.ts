@@ -1,3 +1,4 @@
+import { lookup } from '$core/model/lookup';
 import type { SketchField } from '$core/formats/recipe/sketch';
 import type { Recipe } from '$core/formats/recipe/recipe';
 
@@ -60,7 +61,7 @@ export const inRecords = {
 } as const;
 
 /** What the parts of an entry can mean, by what the entries are. */
-export const inEntries: Record<string, Record<string, string>> = {
+export const inEntries = lookup<Record<string, string>>({
 	options: {
 		optionText: 'its text',
 		optionRight: 'whether it is right',
@@ -70,7 +71,7 @@ export const inEntries: Record<string, Record<string, string>> = {
 	},
 	accepted: { acceptedText: 'its text', acceptedCredit: 'its credit' },
 	pairs: { left: 'left', right: 'right' }
-};
+});
 
 const listed = ['options', 'wrong', 'accepted', 'pairs', 'order', 'tags'];
 const bare = (path: string) => path.replace(/\[\*\]$/, '');
