@@ -7,7 +7,8 @@ const programs: Record<string, string[]> = {
 	'mariadb-server': ['/usr/sbin/mariadbd', '/usr/libexec/mariadbd'],
 	chromium: ['/usr/bin/chromium'],
 	'chromium-driver': ['/usr/bin/chromedriver'],
-	'libxml2-utils': ['/usr/bin/xmllint']
+	'libxml2-utils': ['/usr/bin/xmllint'],
+	openssl: ['/usr/bin/openssl']
 };
 
 /** Installs the Debian packages that are missing. Throws a Trouble that names the command to run where it may not. */

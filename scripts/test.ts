@@ -86,7 +86,7 @@ async function count(step: Step, alone: boolean): Promise<void> {
 }
 
 try {
-	ensurePackages(['mariadb-server', 'chromium', 'chromium-driver', 'libxml2-utils']);
+	ensurePackages(['mariadb-server', 'chromium', 'chromium-driver', 'libxml2-utils', 'openssl']);
 	buildIfStale(root);
 	const only = process.argv.slice(2);
 	const wanted = (step: Step) => !only.length || only.some((word) => step.name.includes(word));

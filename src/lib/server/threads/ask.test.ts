@@ -1,0 +1,47 @@
+import { ValidationError } from 'yup';
+import { describe, expect, it } from 'vitest';
+import { Refused } from '../loads/refused';
+import { Threads } from './ask';
+
+/** Threads that answer with what a line of script makes of the values that they are given. */
+const threads = (answer: string, time = 10_000) =>
+	new Threads(
+		new URL(
+			`data:text/javascript,${encodeURIComponent(`import { parentPort } from 'node:worker_threads'; parentPort.on('message', ({ name, values }) => parentPort.postMessage(${answer}));`)}`
+		),
+		'mysql://nobody',
+		time
+	);
+const ask = (of: Threads, value: number) => of.ask('mendPreview', value, 'no-key', 1);
+const failure = (kind: string) => `{ failure: { kind: '${kind}', message: 'the words', code: 'ER_X', stack: '' } }`;
+
+describe('what a page has done in a thread', () => {
+	it('comes back, for as many as ask at once', async () => {
+		const doubling = threads('{ value: values[0] * 2 }');
+		const found = await Promise.all(Array.from({ length: 40 }, (_, at) => ask(doubling, at)));
+		expect(found).toEqual(Array.from({ length: 40 }, (_, at) => at * 2));
+	});
+	it('is ended where it takes without end, and the others go on', async () => {
+		const stuck = threads('(() => { while (values[0] === 0); return { value: values[0] }; })()', 700);
+		const found = await Promise.allSettled([0, 1, 0, 2, 3].map((value) => ask(stuck, value)));
+		const ended = found.filter((one) => one.status === 'rejected');
+		expect(ended).toHaveLength(2);
+		expect(
+			ended.every((one) => one.reason instanceof Refused && /longer than 0.7 seconds/.test(one.reason.message))
+		).toBe(true);
+		expect(found.flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []))).toEqual([1, 2, 3]);
+		expect(await ask(stuck, 7)).toBe(7);
+	});
+	it('fails as it fails there: in words for people, as a wrong value, or with its code', async () => {
+		await expect(ask(threads(failure('refused')), 1)).rejects.toThrow(Refused);
+		await expect(ask(threads(failure('invalid')), 1)).rejects.toThrow(ValidationError);
+		await expect(ask(threads(failure('other')), 1)).rejects.toMatchObject({ message: 'the words', code: 'ER_X' });
+	});
+	it('is refused where very many wait already', async () => {
+		const slow = threads('(() => { const end = Date.now() + 60; while (Date.now() < end); return { value: 1 }; })()');
+		const found = await Promise.allSettled(Array.from({ length: 100 }, () => ask(slow, 1)));
+		const refused = found.filter((one) => one.status === 'rejected');
+		expect(refused).toHaveLength(100 - 62);
+		expect(refused[0]!.reason).toBeInstanceOf(Refused);
+	});
+});
