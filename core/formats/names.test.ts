@@ -104,7 +104,7 @@ describe('a name that every object has', () => {
 		'is no function and no number of a formula: %s',
 		(expression) => {
 			const sums = {
-				...emptyCommon(),
+				...emptyCommon('speed', 'Speed'),
 				kind: 'calculated' as const,
 				title: 'Speed',
 				stem: 'How fast?',

@@ -8,10 +8,19 @@ import type { Answer, Question } from './messages';
 import type { Tasks } from './tasks';
 
 /** So many threads work for the pages of a process, and so many tasks may wait for one. */
-const atOnce = 2;
+const atOnce = 3;
 const mostWaiting = 60;
 /** How long a task may take, in milliseconds. */
-export const taskTime = 30_000;
+const taskTime = 30_000;
+/** The same for tasks that work on a whole load or bank. */
+const longTasks = new Map<keyof Tasks, number>([
+	['takeIn', 10 * 60_000],
+	['takeAside', 5 * 60_000],
+	['mend', 10 * 60_000],
+	['mendStaged', 10 * 60_000],
+	['compareAgain', 5 * 60_000],
+	['lossTable', 2 * 60_000]
+]);
 
 /** What a task takes behind the pool of connections. */
 type Values<Name extends keyof Tasks> = Tasks[Name] extends (pool: never, ...values: infer Given) => unknown
@@ -90,14 +99,15 @@ export class Threads {
 				this.#next();
 			});
 		const broke = (error: Error) => gone(error);
+		const time = longTasks.get(question.name as keyof Tasks) ?? this.#time;
 		const late = setTimeout(
 			() =>
 				gone(
 					new Refused(
-						`This took longer than ${this.#time / 1000} seconds and was ended; nothing was changed. Something in it takes very long or has no end: look at its formulas, patterns and paths.`
+						`This took longer than ${time / 1000} seconds and was ended; nothing was changed. Something in it takes very long or has no end: look at its formulas, patterns and paths.`
 					)
 				),
-			this.#time
+			time
 		);
 		worker.on('message', answered);
 		worker.on('error', broke);

@@ -5,7 +5,9 @@ import { compareAgain } from '../loads/against';
 import { editStaged, mendStaged } from '../loads/decide';
 import type { Load } from '../loads/loads';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
-import { mend, mendPreview } from '../snags/snags';
+import { mend, mendableCount, mendPreview } from '../snags/snags';
+import { takeAside } from '../loads/aside';
+import { takeIn } from '../loads/take-in';
 
 /**
  * What the pages have done in a thread of its own: whatever looks into questions or files, which may take long, or for
@@ -18,7 +20,10 @@ export const tasks = {
 	mend,
 	mendPreview,
 	mendStaged,
+	mendableCount,
 	previewOf,
+	takeAside,
+	takeIn,
 	/** What a recipe can point at in the file of a load, with the recipe that it has. */
 	sketch: async (pool: Pool, load: Load) => sketchOf(await openLoad(pool, load), await recipeOf(pool, load.id))
 };

@@ -6,7 +6,7 @@ import { Refused } from '$lib/server/loads/refused';
 import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
 import { keepOne } from '$lib/server/snags/keep-one';
-import { mendableCount, snagCounts, snagRows } from '$lib/server/snags/snags';
+import { snagCounts, snagRows } from '$lib/server/snags/snags';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -16,7 +16,7 @@ export const load = async ({ locals, params, url }) => {
 	const asked = url.searchParams.get('check') ?? '';
 	const check = counts.some((one) => one.rule === asked) ? asked : (counts[0]?.rule ?? '');
 	const [rows, mendable] = check
-		? await Promise.all([snagRows(database(), course.id, check), mendableCount(database(), course.id, check)])
+		? await Promise.all([snagRows(database(), course.id, check), threads().ask('mendableCount', course.id, check)])
 		: [[], 0];
 	return { counts, check, rows, mendable };
 };

@@ -20,7 +20,6 @@ import {
 } from '$lib/server/loads/review';
 import { ruleSets, rulesOf } from '$lib/server/loads/rules';
 import { threads } from '$lib/server/threads/ask';
-import { takeIn } from '$lib/server/loads/take-in';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
@@ -67,7 +66,7 @@ export const actions = {
 		const { course, person } = await courseAt(locals, params, 'change');
 		try {
 			const decision = parseDecision(jsonIn((await formOf(request, shape)).decision));
-			await takeIn(database(), course.id, keyOf(params.load), person.id, decision);
+			await threads().ask('takeIn', course.id, keyOf(params.load), person.id, decision);
 		} catch (cause) {
 			if (cause instanceof Refused || cause instanceof ValidationError) return fail(409, { refused: cause.message });
 			throw cause;

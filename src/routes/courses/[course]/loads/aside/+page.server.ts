@@ -3,7 +3,8 @@ import { array, number, object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { formOf, jsonIn } from '$lib/server/requests';
-import { asideRows, settleAside, takeAside } from '$lib/server/loads/aside';
+import { asideRows, settleAside } from '$lib/server/loads/aside';
+import { threads } from '$lib/server/threads/ask';
 import { Refused } from '$lib/server/loads/refused';
 
 export const load = async ({ locals, params }) => {
@@ -38,7 +39,7 @@ export const actions = {
 				const ids = questions.filter((one) => one.loadId === loadId).map((one) => one.id);
 				done +=
 					what === 'take'
-						? await takeAside(db, course.id, loadId, person.id, ids)
+						? await threads().ask('takeAside', course.id, loadId, person.id, ids)
 						: await settleAside(db, course.id, loadId, person.id, ids, 'left');
 			}
 			return { done, what };
