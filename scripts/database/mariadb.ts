@@ -54,7 +54,7 @@ function lastWords(folder: string, from: number): string {
 	if (!existsSync(logOf(folder))) return '';
 	const lines = readFileSync(logOf(folder)).subarray(from).toString('utf8').trim().split('\n');
 	return lines
-		.filter((line) => /error/i.test(line))
+		.filter((line) => /\[ERROR\]|errcode|error 28|no space left/i.test(line))
 		.slice(-2)
 		.join('\n');
 }

@@ -349,3 +349,35 @@ describe('taking a load back', () => {
 		});
 	});
 });
+
+describe('two loads at once', () => {
+	it('that go to a new bank of one name make one of it, and the second is told', async () => {
+		const ids = [
+			await loadPackage(pool, course, files),
+			await loadPackage(pool, course, { ...files, 'more.txt': '1. Which?' })
+		];
+		const settled = await Promise.allSettled(
+			ids.map((id) =>
+				takeIn(pool, course.courseId, id, course.personId, decide({ bankName: 'Shared', against: 'nothing' }))
+			)
+		);
+		const refused = settled.filter((one) => one.status === 'rejected');
+		expect(refused).toHaveLength(1);
+		expect(refused[0]!.reason).toBeInstanceOf(Refused);
+		expect(String(refused[0]!.reason.message)).toContain('“Shared”');
+		expect((await banksOf(pool, course.courseId)).map((bank) => bank.name)).toEqual(['Shared']);
+	});
+});
+
+describe('a category that is called like what every object has', () => {
+	it.each(['constructor', '__proto__', 'toString'])('is taken in like any other: %s', async (name) => {
+		const id = await loadPackage(pool, course, {
+			'b.xml': bankXml({ [`x${name}`]: [item('a', 'Which light?', ['Red', 'Green'])] }).replaceAll(`x${name}`, name)
+		});
+		expect(planTakeIn(await planRows(pool, course.courseId, id), decide(), []).taken).toBeDefined();
+		await takeIn(pool, course.courseId, id, course.personId, decide({ bankName: name }));
+		const [bank] = await banksOf(pool, course.courseId);
+		expect(bank!.name).toBe(name);
+		expect((await categoryTree(pool, bank!.id)).map((node) => node.name)).toEqual([name]);
+	});
+});

@@ -1,5 +1,7 @@
 import Papa from 'papaparse';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { pathKey } from '../../../../core/take-in/paths';
+import { run } from '../db/pool';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { compareElsewhere, keepTold } from './elsewhere';
 import { loadOf } from './loads';
@@ -34,6 +36,19 @@ describe('a receipt that is downloaded', () => {
 		expect(data[4]!.slice(3)).toEqual(['Lights & flags', 'set aside', 'No option is marked as right. Mark the key.']);
 		// a title that begins like a formula is text for a spreadsheet
 		expect(data[4]![1]).toBe("'=1+1");
+	});
+	it('as CSV runs nothing in a spreadsheet, also behind a line end', async () => {
+		const id = await loadPackage(pool, course, bank(2));
+		await run(pool, 'UPDATE staged_questions SET category_path = ?, title = ? WHERE load_id = ? AND number = 1', [
+			pathKey(['=1+1\rx']),
+			'\r\n@SUM(A1)',
+			id
+		]);
+		await takeIn(pool, course.courseId, id, course.personId, decide());
+		const text = await receiptCsv(pool, (await loadOf(pool, course.courseId, id))!);
+		const { data } = Papa.parse<string[]>(text.slice(1).trim(), { newline: '\r\n' });
+		expect(data.flat().filter((cell) => /^\s*[=+@-]/.test(cell))).toEqual([]);
+		expect(data.flat().some((cell) => cell.startsWith("'=1+1"))).toBe(true);
 	});
 	it('as HTML adds up, stands alone, and shows text as text', async () => {
 		const html = await receiptHtml(pool, await taken(), 'Lights <i>');
