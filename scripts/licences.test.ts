@@ -51,7 +51,9 @@ describe('the packages that are used', () => {
 				return 'MIT';
 			}
 		};
-		const odd = used.map(([path, locked]) => `${path}: ${licenceOf(path, locked)}`).filter((line) => !mayBeUsed(line.slice(line.indexOf(': ') + 2)));
+		const odd = used
+			.map(([path, locked]) => `${path}: ${licenceOf(path, locked)}`)
+			.filter((line) => !mayBeUsed(line.slice(line.indexOf(': ') + 2)));
 		expect(odd).toEqual([]);
 		expect(used.length).toBeGreaterThan(100);
 	});

@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
+import { roomOn } from '../../src/lib/server/disk';
 import { say, Stopped, Trouble } from '../words';
 import { account, passwordIn, writeAccounts } from './accounts';
 import { ensureInstalled, schema } from './install';
@@ -54,14 +55,14 @@ function lastWords(folder: string, from: number): string {
 	if (!existsSync(logOf(folder))) return '';
 	const lines = readFileSync(logOf(folder)).subarray(from).toString('utf8').trim().split('\n');
 	return lines
-		.filter((line) => /\[ERROR\]|errcode|error 28|no space left/i.test(line))
+		.filter((line) => /\[ERROR\]|errcode|error 28|no space left|out of disk space/i.test(line))
 		.slice(-2)
 		.join('\n');
 }
 
 function whyItEnded(folder: string, from: number): Trouble {
 	const words = lastWords(folder, from);
-	if (/no space left|Errcode: 28|error 28|disk is full/i.test(words))
+	if (/no space left|Errcode: 28|error 28|disk is full|out of disk space/i.test(words))
 		return new Trouble('The disk is full: the database cannot run. Make room and start again; nothing is lost.');
 	if (/read-only file system|Errcode: 30/i.test(words))
 		return new Trouble('The disk can only be read: the database cannot run. Mount it for writing and start again.');
@@ -180,6 +181,8 @@ class OwnServer {
 	/** Starts the database again that has ended by itself, unless it does so all the time. */
 	async #again(from: number): Promise<void> {
 		if (this.#ending) return;
+		if (roomOn(this.#folder) === 'full') await this.#untilThereIsRoom();
+		if (this.#ending) return;
 		const why = whyItEnded(this.#folder, from);
 		const now = Date.now();
 		this.#restarts = [...this.#restarts.filter((at) => now - at < restarts.within), now];
@@ -193,6 +196,14 @@ class OwnServer {
 		await new Promise((resolve) => setTimeout(resolve, 500 * 2 ** this.#restarts.length));
 		if (this.#ending) return;
 		await this.start().catch(() => this.#again(from));
+	}
+
+	/** Waits while the disk is full, on which no database can start. */
+	async #untilThereIsRoom(): Promise<void> {
+		say(
+			'The disk is full, and the database has ended of it. It is started again as soon as there is room; nothing is lost.'
+		);
+		while (!this.#ending && roomOn(this.#folder) === 'full') await new Promise((resolve) => setTimeout(resolve, 2000));
 	}
 
 	#end(child: ChildProcess, name: NodeJS.Signals): Promise<void> {

@@ -1,7 +1,7 @@
-import { statfs } from 'node:fs/promises';
 import type { Pool } from 'mysql2/promise';
 import { row } from './db/pool';
 import { troubleOf } from './db/trouble';
+import { roomOn, type Room } from './disk';
 
 /** How a process and what it needs stand, for whoever runs it; nothing of it is secret. */
 export interface Health {
@@ -11,19 +11,11 @@ export interface Health {
 	/** How many jobs wait, are worked on, and are held by a process that is gone; null where the database does not answer. */
 	jobs: { waiting: number; running: number; leftBehind: number } | null;
 	/** The room on the disk that this process runs from, where the data of an own database lie as well. */
-	disk: 'enough' | 'less than 1 GB' | 'full';
+	disk: Room;
 }
 
-const low = 2 ** 30;
-const none = 64 * 2 ** 20;
 /** How long the database is waited for, in milliseconds. */
 const patience = 3000;
-
-async function diskOf(folder: string): Promise<Health['disk']> {
-	const { bavail, bsize } = await statfs(folder);
-	const free = bavail * bsize;
-	return free < none ? 'full' : free < low ? 'less than 1 GB' : 'enough';
-}
 
 async function jobsOf(pool: Pool): Promise<NonNullable<Health['jobs']>> {
 	// by_state
@@ -49,6 +41,6 @@ export async function healthOf(pool: Pool, folder: string): Promise<Health> {
 	} catch (cause) {
 		database = troubleOf(cause)?.status === 507 ? states.full : 'does not answer';
 	}
-	const disk = await diskOf(folder);
+	const disk = roomOn(folder);
 	return { ready: database === 'answers' && disk !== 'full', database, jobs, disk };
 }
