@@ -96,7 +96,8 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
 	if (status === 404) return { message: 'There is nothing at this address.' };
 	const id = event.locals.requestId ?? '';
 	const { method } = event.request;
-	log.error(
+	// what is wrong with a request is no fault here
+	log[status >= 500 ? 'error' : 'info'](
 		{
 			request: id,
 			method,

@@ -141,5 +141,5 @@ export const requiredKey = (what: string) => key(what).required(`${what} is not 
 /** A key in the query of an address, or null where it has none. Answers 400 where it is no plain number. */
 export function keyIn(url: URL, name: string): number | null {
 	const text = url.searchParams.get(name);
-	return text === null || text === '' ? null : checked(key(name).required(), text);
+	return text === null || text === '' ? null : checked(requiredKey(`The “${name}” in the address`), text);
 }

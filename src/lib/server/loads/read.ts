@@ -35,8 +35,9 @@ interface Staged {
 }
 
 /**
- * Reads a load: every question is found, checked and staged; nothing goes into the course. Begins afresh whenever it
- * is called, so that a reading that broke off leaves nothing behind. Throws Stopped when told to stop.
+ * Reads a load: every question is found, checked and staged; nothing goes into the course. A reading that broke off with
+ * its process goes on behind the questions that were staged by then; the file is gone through again from its beginning,
+ * since nothing but its reader knows where in it they stand. Throws Stopped when told to stop.
  */
 export async function readLoad(pool: Pool, loadId: number, control: Control): Promise<void> {
 	const load = await row<{
@@ -49,7 +50,9 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	}>(pool, 'SELECT course_id, file_id, size, file_name, recipe, state FROM loads WHERE id = ?', [loadId]);
 	// a job that is done again, since its process went down right after the reading, must not undo what people decided
 	if (!load || (load.state !== 'waiting' && load.state !== 'reading')) return;
-	await clear(pool, loadId);
+	const goesOn = load.state === 'reading';
+	if (goesOn) await clearFindings(pool, loadId);
+	else await clear(pool, loadId);
 	await run(
 		pool,
 		"UPDATE loads SET state = 'reading', bytes_read = 0, questions_found = 0, snags_found = 0, failure = '' WHERE id = ?",
@@ -57,6 +60,7 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 	);
 	const reading = new Reading(pool, loadId, load.course_id, control);
 	try {
+		if (goesOn) await reading.goOn();
 		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), codec);
 		const recipe = load.recipe ? parseRecipe(JSON.parse(load.recipe)) : undefined;
 		for await (const event of readPackage(container, codec, 0, recipe, settings().questionLimit)) {
@@ -87,11 +91,17 @@ export async function stopLoad(pool: Pool, loadId: number): Promise<void> {
 }
 
 async function clear(pool: Pool, loadId: number): Promise<void> {
+	await clearFindings(pool, loadId);
 	await run(pool, 'DELETE FROM staged_reports WHERE load_id = ?', [loadId]);
 	await run(pool, 'DELETE FROM staged_questions WHERE load_id = ?', [loadId]);
+	await run(pool, 'DELETE FROM load_files WHERE load_id = ?', [loadId]);
+}
+
+/** Takes out what was found beside the questions, which is found again when a file is gone through again. */
+async function clearFindings(pool: Pool, loadId: number): Promise<void> {
+	await run(pool, 'DELETE FROM staged_reports WHERE load_id = ? AND staged_id IS NULL', [loadId]);
 	await run(pool, 'DELETE FROM staged_quizzes WHERE load_id = ?', [loadId]);
 	await run(pool, 'DELETE FROM staged_others WHERE load_id = ?', [loadId]);
-	await run(pool, 'DELETE FROM load_files WHERE load_id = ?', [loadId]);
 }
 
 class Reading {
@@ -106,6 +116,8 @@ class Reading {
 	#batch: Staged[] = [];
 	#writing: Promise<void> = Promise.resolve();
 	#number = 0;
+	/** How many questions were staged before this process began. */
+	#staged = 0;
 	#snags = 0;
 	#bytes = { read: 0, total: 0 };
 	#told = 0;
@@ -126,8 +138,38 @@ class Reading {
 		readonly control: Control
 	) {}
 
+	/** Takes over what another process has staged of the load: the first so many questions, whole. */
+	async goOn(): Promise<void> {
+		// by_number
+		const staged = await rows<{ fingerprint: Buffer }>(
+			this.pool,
+			'SELECT fingerprint FROM staged_questions WHERE load_id = ? ORDER BY number',
+			[this.loadId]
+		);
+		this.#staged = staged.length;
+		for (const one of staged) this.#seen.add(one.fingerprint.toString('hex'));
+		const files = await rows<{ id: number; hash: string }>(
+			this.pool,
+			'SELECT f.id, LOWER(HEX(f.hash)) AS hash FROM load_files u JOIN files f ON f.id = u.file_id WHERE u.load_id = ?',
+			[this.loadId]
+		);
+		for (const { hash, id } of files) this.#fileIds.set(hash, id);
+		const uses = await rows<{ name: string; hash: string }>(
+			this.pool,
+			`SELECT a.name, a.hash FROM staged_questions s JOIN JSON_TABLE(s.document, '$.attachments[*]' COLUMNS (name VARCHAR(1000) PATH '$.name', hash CHAR(64) PATH '$.hash')) a
+			WHERE s.load_id = ? AND s.document LIKE '%"hash":"%' AND a.hash IS NOT NULL ORDER BY s.number`,
+			[this.loadId]
+		);
+		for (const { hash, name } of uses) this.#used(hash, name);
+		const said = await row<{ n: number }>(this.pool, 'SELECT COUNT(*) AS n FROM staged_reports WHERE load_id = ?', [
+			this.loadId
+		]);
+		this.#snags = said!.n;
+	}
+
 	async take(event: ReadEvent, container: Parameters<typeof hashAttachments>[1]): Promise<void> {
-		if (event.type === 'question') {
+		if (event.type === 'question' && this.#number < this.#staged) this.#number = this.#places.add(event.question);
+		else if (event.type === 'question') {
 			const { question, fragment, reports, categories } = event;
 			await hashAttachments(question, container, (pieces) => this.#store(pieces), this.#hashes);
 			for (const { name, hash } of question.attachments) if (hash) this.#used(hash, name);

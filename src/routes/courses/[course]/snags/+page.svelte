@@ -161,7 +161,7 @@
 						<input type="hidden" name="question" value={row.id} /><button class="button small"
 							>Keep one, set {row.twins} aside</button
 						>
-						<span class="mute block text-[13px]"
+						<span class="mute mt-1 block text-[13px]"
 							>The one that a quiz uses stays, else the one that is verified, else the oldest; the others are set aside.</span
 						>
 					</form>{/if}

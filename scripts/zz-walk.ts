@@ -1,0 +1,15 @@
+import { writeFileSync } from 'node:fs';
+import { Visitor } from '../e2e/browser';
+const v = await Visitor.open('http://127.0.0.1:4190');
+await v.signIn('mira@gullhaven.example', 'harbour-lights');
+const shot = async (name: string) => writeFileSync(`/tmp/shots/${name}.png`, Buffer.from(await v.driver.takeScreenshot(), 'base64'));
+await v.go('/courses/2/snags?check=exact-duplicate');
+await v.driver.sleep(800);
+await shot('snags');
+await v.go('/courses/2/banks?bank=1e400');
+await v.driver.sleep(500);
+await shot('badid');
+await v.go('/courses/1/banks');
+await v.driver.sleep(800);
+await shot('bank');
+await v.close();
