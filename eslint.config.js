@@ -33,6 +33,18 @@ export default ts.config(
 			'svelte/prefer-svelte-reactivity': 'off'
 		}
 	},
+	// rules that ask for types: a promise that nobody waits for is a fault that nobody hears of
+	{
+		files: ['{core,cli,src,scripts,e2e,demo,bench,test-support}/**/*.ts'],
+		ignores: ['**/*.svelte.ts'],
+		languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+		rules: {
+			'@typescript-eslint/no-floating-promises': 'error',
+			'@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+			'@typescript-eslint/await-thenable': 'error',
+			'@typescript-eslint/no-unnecessary-type-assertion': 'error'
+		}
+	},
 	{
 		files: ['core/**', 'cli/**', 'src/**'],
 		ignores: ['**/*.test.ts', 'core/test-support/**'],

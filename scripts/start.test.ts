@@ -28,7 +28,7 @@ describe('a start that cannot be', () => {
 		[{ DATABASE_URL: 'mysql://a:b@127.0.0.1:1/x' }, 'does not answer'],
 		[{ DATABASE_URL: 'mysql://a:b@127.0.0.1/../x' }, 'DATABASE_URL']
 	])('says what is wrong and what to do: %j', (environment, words) => {
-		const done = begin(environment as Record<string, string>);
+		const done = begin(environment);
 		expect(done.status).toBe(1);
 		expect(done.words).toContain(words);
 		expect(done.words, 'no trace of its insides').not.toMatch(/\n\s+at |node_modules/);

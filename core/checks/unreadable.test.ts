@@ -4,14 +4,13 @@ import { tryCheck } from '../test-support/tester';
 import { unreadable } from './unreadable';
 
 const common = emptyCommon('d13', 'Broken file');
-const held = (fragment: string, more: object = {}): Question =>
-	({
-		...common,
-		kind: 'unreadable',
-		reason: 'Its markup is not well-formed, in line 3: “p” is not closed.',
-		fragment,
-		...more
-	}) as Question;
+const held = (fragment: string, more: object = {}): Question => ({
+	...common,
+	kind: 'unreadable',
+	reason: 'Its markup is not well-formed, in line 3: “p” is not closed.',
+	fragment,
+	...more
+});
 
 tryCheck(
 	unreadable,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import { unzipSync, zipSync, type Zippable } from 'fflate';
+import { unzipSync, zipSync } from 'fflate';
 import { opened, readAll, zipped } from '../test-support/packages';
 import { buffered, ContainerError, memorySource, resolvePath } from './container';
 import { readText, streamText } from './decode';
@@ -77,7 +77,7 @@ describe('a zip', () => {
 	it.each(['../up.xml', 'a/../../up.xml', '/etc/up.xml', 'C:/up.xml', '..\\up.xml'])(
 		'never reads a file whose path climbs out: %s',
 		async (path) => {
-			const container = await openZip(memorySource(zipSync({ [path]: text('x'), 'ok.xml': text('y') } as Zippable)));
+			const container = await openZip(memorySource(zipSync({ [path]: text('x'), 'ok.xml': text('y') })));
 			expect(Array.from(container.files, ({ path }) => path)).toEqual(['ok.xml']);
 			expect(container.reports).toMatchObject([{ rule: 'path-outside' }]);
 		}

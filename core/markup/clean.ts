@@ -152,7 +152,7 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 		if (!out.data) return children;
 		if (out.type?.startsWith('image/')) {
 			const { data, type: _type, ...rest } = out;
-			return [element('img', { src: data!, alt: textOf(source).trim(), ...rest })];
+			return [element('img', { src: data, alt: textOf(source).trim(), ...rest })];
 		}
 		out.type ??= 'application/octet-stream';
 	}

@@ -193,5 +193,5 @@ const kindSchema = string().oneOf(kinds).required();
  */
 export function parseQuestion(value: unknown): Question {
 	const kind = kindSchema.validateSync((value as { kind?: unknown } | null)?.kind);
-	return schemas.get(kind)!.validateSync(value, { strict: true }) as unknown as Question;
+	return schemas.get(kind)!.validateSync(value, { strict: true });
 }

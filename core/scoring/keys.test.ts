@@ -7,7 +7,7 @@ const noKey = choice({ options: [option('A', 'Cirrus', 0), option('B', 'Stratus'
 describe('a key', () => {
 	it('is there where some answer earns points', () => {
 		expect(hasKey(choice())).toBe(true);
-		expect(hasKey(short([{ text: 'isobar', credit: 1, caseSensitive: false } as never]))).toBe(true);
+		expect(hasKey(short([{ text: 'isobar', credit: 1, caseSensitive: false }]))).toBe(true);
 	});
 	it('is not there where none does, or a person marks', () => {
 		expect(hasKey(noKey)).toBe(false);

@@ -43,9 +43,7 @@ const rules = {
 const rulesShape = object(rules);
 
 const byKey = lazy((value: unknown) =>
-	object(
-		Object.fromEntries(Object.keys((value ?? {}) as object).map((key) => [key, string().defined().max(2000)]))
-	).required()
+	object(Object.fromEntries(Object.keys(value ?? {}).map((key) => [key, string().defined().max(2000)]))).required()
 ) as never;
 
 const decisionShape = object({

@@ -139,7 +139,7 @@ function partsOf(meant: Meant, habits: Qti2Habits): Parts {
 	if (meant.kind === 'numeric') {
 		const { value: answer, tolerance, bounds } = numberMeant(meant.answers[0]!);
 		const within = bounds
-			? `<and><gte>${response}${base('float', bounds[0]!)}</gte><lte>${response}${base('float', bounds[1]!)}</lte></and>`
+			? `<and><gte>${response}${base('float', bounds[0])}</gte><lte>${response}${base('float', bounds[1])}</lte></and>`
 			: `<equal toleranceMode="exact">${response}${right}</equal>`;
 		const equal = tolerance
 			? `<equal toleranceMode="absolute" tolerance="${tolerance} ${tolerance}">${response}${right}</equal>`

@@ -115,7 +115,7 @@ export const features: Feature[] = [
 			const paragraph = (markup: Markup) =>
 				/^<(p|div|table|ul|ol|h\d|blockquote|pre|dl)\b/.test(markup) ? markup : `<p>${markup}</p>`;
 			const stem = rest.stem ? `${paragraph(stimulus.content)}${paragraph(rest.stem)}` : stimulus.content;
-			return { ...rest, stem } as Question;
+			return { ...rest, stem };
 		}
 	},
 	{
@@ -137,7 +137,7 @@ export const features: Feature[] = [
 		without: (question) => {
 			if (question.difficulty === undefined) return question;
 			const { difficulty: _, ...rest } = question;
-			return rest as Question;
+			return rest;
 		}
 	},
 	{
@@ -491,7 +491,7 @@ export const features: Feature[] = [
 			if ((question.kind !== 'numeric' && question.kind !== 'calculated') || question.unit === undefined)
 				return question;
 			const { unit: _, ...rest } = question;
-			return rest as Question;
+			return rest;
 		}
 	},
 	{

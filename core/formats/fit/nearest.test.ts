@@ -199,7 +199,7 @@ describe('a number as a text', () => {
 	it('is one that lies in the range, where it was a range', () => {
 		const range = { min: 3, max: 4, includesMin: true, includesMax: true, credit: 1 };
 		const [one] = change(numeric([range]), 'short-answer');
-		const text = one!.kind === 'short-answer' ? Number(one!.accepted[0]!.text) : NaN;
+		const text = one!.kind === 'short-answer' ? Number(one.accepted[0]!.text) : NaN;
 		expect(text).toBeGreaterThanOrEqual(3);
 		expect(text).toBeLessThanOrEqual(4);
 	});

@@ -54,5 +54,5 @@ export function withOwnNames(question: Question, files: MediaFiles): Question {
 		...('picture' in renamed
 			? { picture: { ...renamed.picture, name: names.get(renamed.picture.name) ?? renamed.picture.name } }
 			: {})
-	} as Question;
+	};
 }

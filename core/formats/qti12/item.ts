@@ -175,16 +175,16 @@ function readResponses(reading: Reading12): Question {
 	if (!single || saysBlanks(reading)) return readSeveral12(reading);
 	const written = response!.name === 'response_str' || response!.name === 'response_num';
 	const cardinality = cardinalityOf(response!);
-	if (written && childOf(response!, 'render_fib') && !isOpen(reading, response!) && isInSentence(reading, response!))
+	if (written && childOf(response, 'render_fib') && !isOpen(reading, response!) && isInSentence(reading, response!))
 		return readSeveral12(reading);
 	const inner = materialBelow(response!, cleaning, isOfOptions);
 	common.stem = joinBlocks([common.stem, ...inner]);
-	if (response!.name === 'response_lid' && childOf(response!, 'render_choice'))
+	if (response!.name === 'response_lid' && childOf(response, 'render_choice'))
 		return cardinality === 'ordered' ? readOrder12(reading, response!) : readChoice12(reading, response!);
-	if (childOf(response!, 'render_hotspot')) return readPoints12(reading, response!);
-	if (response!.name === 'response_grp' && childOf(response!, 'render_choice')) return readGroup12(reading, response!);
+	if (childOf(response, 'render_hotspot')) return readPoints12(reading, response!);
+	if (response!.name === 'response_grp' && childOf(response, 'render_choice')) return readGroup12(reading, response!);
 	const labels = descendants(response!, 'response_label');
-	if (written && (childOf(response!, 'render_slider') || (childOf(response!, 'render_fib') && labels.length < 2)))
+	if (written && (childOf(response, 'render_slider') || (childOf(response, 'render_fib') && labels.length < 2)))
 		return readText12(reading, response!);
 	throw new Unheld(`It is answered through “${response!.name}” in a form that is not known here.`);
 }

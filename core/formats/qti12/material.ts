@@ -61,7 +61,7 @@ function materialMarkup(material: XmlElement, context: CleanContext): Markup {
 		else if (node.name === 'matbreak') out += '<br/>';
 		else if (node.name === 'matimage' && address) {
 			const size = ['width', 'height']
-				.map((side) => (node.attributes[side] ? ` ${side}="${escapeAttribute(node.attributes[side]!)}"` : ''))
+				.map((side) => (node.attributes[side] ? ` ${side}="${escapeAttribute(node.attributes[side])}"` : ''))
 				.join('');
 			out += `<img src="media:${escapeAttribute(context.media(address) ?? address)}" alt=""${size}/>`;
 		} else if ((node.name === 'mataudio' || node.name === 'matvideo') && address)

@@ -194,7 +194,7 @@ function readMatching(reading: Reading12): MatchingQuestion {
 				: [];
 		})
 	);
-	const { shuffle } = childOf(responses[0]!, 'render_choice')!.attributes;
+	const { shuffle } = childOf(responses[0], 'render_choice')!.attributes;
 	return withCommon(common, {
 		kind: 'matching',
 		left,

@@ -110,7 +110,7 @@ const path = lazy((value: unknown) => (Array.isArray(value) ? array(string().def
 const words = (of: AnySchema) =>
 	lazy((value: unknown) =>
 		object(
-			Object.fromEntries(Object.keys((value ?? {}) as object).map((name) => [name, of])) as Record<string, AnySchema>
+			Object.fromEntries(Object.keys(value ?? {}).map((name) => [name, of])) as Record<string, AnySchema>
 		).optional()
 	) as never;
 const text = () => string().strict();

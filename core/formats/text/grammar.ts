@@ -653,7 +653,7 @@ export class TextReader {
 		if (name === 'title') {
 			if (/_{3,}|^(?:date|class|group|score|marks?|grade)\b\s*:?/i.test(value.text)) return false;
 			if (forNext && !(block && !this.#ended && this.#ahead.titlesBehind)) this.#pending.title = value.text;
-			else block!.draft.title = value.text;
+			else block.draft.title = value.text;
 			return true;
 		}
 		if (!block) {

@@ -100,7 +100,7 @@ export function withoutReason(value: string, options: Options, labels: string[])
 		);
 	if (!found) return whole;
 	const key = found[1]!;
-	const rest = found[0]!.endsWith(')') && /\(/.test(value) ? found[2]!.replace(/\)$/, '') : found[2]!;
+	const rest = found[0].endsWith(')') && /\(/.test(value) ? found[2]!.replace(/\)$/, '') : found[2]!;
 	if (/^(true|false)$/i.test(key)) {
 		const free = !options.length || options.every((option) => truthOf(plainText(option.text)) !== null);
 		return free && !/^(true|false)\b/i.test(rest) ? { key, reason: rest } : whole;

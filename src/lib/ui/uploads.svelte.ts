@@ -166,7 +166,7 @@ async function filesIn(entry: FileSystemEntry, path: string, out: Map<string, Fi
 export async function packed(name: string, files: Map<string, File>): Promise<File> {
 	const bytes = lookup<Uint8Array>({});
 	for (const [path, file] of files) bytes[path] = new Uint8Array(await file.arrayBuffer());
-	return new File([zipSync(bytes, { level: 6 }) as Uint8Array<ArrayBuffer>], `${name}.zip`, {
+	return new File([zipSync(bytes, { level: 6 })], `${name}.zip`, {
 		type: 'application/zip'
 	});
 }

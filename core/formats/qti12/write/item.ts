@@ -67,7 +67,7 @@ function choiceParts(question: ChoiceQuestion, scale: number, address: Address):
 			: []
 	);
 	const feedback = places.flatMap((at) =>
-		question.options[at]!.feedback ? [{ ident: `option ${at + 1}`, markup: question.options[at]!.feedback! }] : []
+		question.options[at]!.feedback ? [{ ident: `option ${at + 1}`, markup: question.options[at]!.feedback }] : []
 	);
 	if (!several) {
 		const best = Math.max(...question.options.map((option) => option.credit));

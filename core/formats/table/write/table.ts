@@ -108,7 +108,7 @@ const tableLimits = (rowsFor: (question: Question) => Row[]): Limits => ({
 	features: textLimits.features.filter((name) => name !== 'option-feedback'),
 	settle: (question) =>
 		byTrial(question, (one) => again(one, rowsFor(one))) ?? {
-			question: { ...question, kind: 'unreadable', reason: '', fragment: '' } as Question,
+			question: { ...question, kind: 'unreadable', reason: '', fragment: '' },
 			what: []
 		},
 	refuses: 'a row of a table does not bring it back as one question'

@@ -113,7 +113,7 @@ export const textLimits: Limits = {
 	carries: () => false,
 	settle: (question) =>
 		byTrial(question, again) ?? {
-			question: { ...question, kind: 'unreadable', reason: '', fragment: '' } as Question,
+			question: { ...question, kind: 'unreadable', reason: '', fragment: '' },
 			what: []
 		},
 	refuses: 'its words read like marks of the form, so that it would not come back as one question'

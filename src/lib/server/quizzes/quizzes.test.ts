@@ -311,7 +311,7 @@ describe('a dispatch', () => {
 			}
 		};
 		await writeDispatch(pool, id, meanwhile);
-		await gone;
+		await Promise.resolve(gone);
 		const { proof } = (await dispatchOf(pool, course.courseId, id))!;
 		expect(proof).toMatchObject({ sent: ids.length, identical: ids.length, missing: 0 });
 	});

@@ -113,5 +113,5 @@ export function withMeaning(recipe: Recipe, field: SketchField, meaning: string)
 	else if (meaning) next[meaning] = listed.includes(meaning) ? field.path : bare(field.path);
 	// numbers beyond one can be no shares of one
 	if (/credit$/i.test(meaning) && field.words.some((word) => Math.abs(Number(word)) > 1)) next.creditScale = 'percent';
-	return next as Recipe;
+	return next;
 }
