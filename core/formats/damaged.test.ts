@@ -100,10 +100,20 @@ describe('a question that is not well-formed', () => {
 		]);
 		expect(plainText(mended(found.questions[1]).stem)).toBe('Say & what you know.');
 	});
-	it('is written in no format, so that what is written stays valid', async () => {
-		const { questions } = await readBare('a.xml', item2('1', '<p>Port & starboard</p>'));
-		for (const format of writtenFormats.filter((one) => !['json', 'xml', 'archive'].includes(one.name)))
-			expect([format.name, format.loss(questions[0]!).outcome]).toEqual([format.name, 'lost']);
+	it('is written in no standard format, so that what is written stays valid, and in ours as it came', async () => {
+		const { questions } = await readBare('a.xml', item2('x', '<p>Port & starboard</p>'));
+		const [damaged] = questions;
+		for (const format of writtenFormats) {
+			const loss = format.loss(damaged!);
+			const ours = ['json', 'xml', 'archive'].includes(format.name);
+			expect([format.name, loss.outcome]).toEqual([format.name, ours ? 'kept' : 'lost']);
+			const { found } = await back(await written(format, [essay({}), damaged!]), `package${format.ending}`);
+			expect(found.questions).toHaveLength(ours ? 2 : 1);
+			if (!ours) continue;
+			expect(found.questions[1]).toMatchObject({ kind: 'unreadable', title: damaged!.title });
+			expect((found.questions[1] as UnreadableQuestion).fragment).toBe((damaged as UnreadableQuestion).fragment);
+			expect(plainText(mended(found.questions[1]).stem)).toBe('Port & starboard');
+		}
 	});
 	it('stays as it is where nothing can be made of it', async () => {
 		const { questions } = await readBare(

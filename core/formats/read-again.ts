@@ -25,13 +25,25 @@ function containerOf(attachments: Attachment[]): Container {
 
 type Again = (question: UnreadableQuestion, context: DocumentContext) => ReadQuestion | null;
 
-/** The readers of single questions that may be kept since they are not well-formed, by the beginning of their formats' names. */
-const readers: [string, Again][] = [
-	['qti12', ({ fragment }, context) => readItem12Again(fragment, context)],
-	['cc', ({ fragment }, context) => readItem12Again(fragment, context)],
-	['qti', ({ fragment, stimulus }, context) => readItemAgain(fragment, context, stimulus)],
-	['xml', ({ fragment }, context) => readOwnAgain(fragment, context)]
-];
+/**
+ * The readers of single questions that may be kept since they are not well-formed, each with its format, by the name of
+ * the element that is the question: one of our own files may bring a question that came from elsewhere.
+ */
+const readers = new Map<string, { format: FormatName; again: Again }>([
+	['item', { format: 'qti12', again: ({ fragment }, context) => readItem12Again(fragment, context) }],
+	[
+		'assessmentItem',
+		{ format: 'qti21', again: ({ fragment, stimulus }, context) => readItemAgain(fragment, context, stimulus) }
+	],
+	[
+		'qti-assessment-item',
+		{ format: 'qti30', again: ({ fragment, stimulus }, context) => readItemAgain(fragment, context, stimulus) }
+	],
+	['question', { format: 'xml', again: ({ fragment }, context) => readOwnAgain(fragment, context) }]
+]);
+
+/** The name of the first element of a source, without its prefix. */
+const rootOf = (fragment: string) => /<(?:[A-Za-z_][\w.-]*:)?([A-Za-z_][\w.-]*)/.exec(fragment)?.[1] ?? '';
 
 /**
  * Reads a question anew that was kept since its markup is not well-formed, with that put right: every word is kept, and
@@ -39,12 +51,12 @@ const readers: [string, Again][] = [
  */
 export function readAgain(question: UnreadableQuestion): Question | null {
 	const { source, attachments, category, tags } = question;
-	const read = source && readers.find(([start]) => source.format.startsWith(start))?.[1];
+	const read = readers.get(rootOf(question.fragment));
 	if (!source || !read) return null;
-	const found = read(question, {
+	const found = read.again(question, {
 		container: containerOf(attachments),
 		file: source.file,
-		format: source.format as FormatName,
+		format: /^(?:qti|cc)/.test(source.format) ? (source.format as FormatName) : read.format,
 		resolve: (address) => resolvePath(source.file, address),
 		category,
 		keywords: [],

@@ -11,6 +11,8 @@ export interface Limits {
 	features: readonly string[];
 	/** Whether a question that could not be read can be carried on as it came. */
 	carries: (fragment: string) => boolean;
+	/** It carries such a question also where its markup is not well-formed: it keeps the source as text. */
+	carriesDamaged?: boolean;
 	/**
 	 * How a question is brought into the format's own form once it fits otherwise; the words say what changes, and the note
 	 * what other programs see though nothing changes here.
@@ -71,7 +73,7 @@ function withOwnFiles(questions: Question[]): Question[] {
 export function fit(question: Question, limits: Limits, options: FitOptions = defaultFit): Loss {
 	if (question.kind === 'unreadable') {
 		const damaged = question.faultLine !== undefined;
-		const carried = !damaged && limits.carries(question.fragment.trim());
+		const carried = damaged ? limits.carriesDamaged === true : limits.carries(question.fragment.trim());
 		const why = damaged
 			? 'its markup is not well-formed; mend it first'
 			: 'it could not be read, and its source is of another format';

@@ -14,7 +14,8 @@ export const ownVersion = 1;
 export const ownLimits: Limits = {
 	kinds,
 	features: features.map((feature) => feature.name),
-	carries: () => true
+	carries: () => true,
+	carriesDamaged: true
 };
 
 /** A quiz in our own forms: its parts name questions by their place, from 1. */
