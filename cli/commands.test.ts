@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { writtenFormats } from '../core/formats';
 import { zipped } from '../core/test-support/packages';
-import { commands, type Options } from './commands';
+import type { Options } from './command';
+import { commands } from './commands';
 
 const sample = (name: string) => new URL(`../core/test-support/samples/${name}`, import.meta.url).pathname;
 let folder = '';
@@ -223,5 +224,30 @@ describe('check', () => {
 		const rank = ['broken', 'doubtful', 'untidy'];
 		expect(kinds).toEqual([...kinds].sort((a, b) => rank.indexOf(a) - rank.indexOf(b)));
 		expect(words).toContain(`${kinds.filter((kind) => kind === 'broken').length} broken`);
+	});
+	it('prints each finding as JSON, with its question, its place and its mend', async () => {
+		const { status, words } = await run('check', [sample('radio-damaged.zip')], { json: true });
+		expect(status).toBe(1);
+		const { snags, questions } = JSON.parse(words) as { snags: Record<string, unknown>[]; questions: number };
+		expect(questions).toBe(13);
+		expect(snags.map((snag) => Object.keys(snag).join()).filter((keys, at, all) => all.indexOf(keys) === at)).toEqual([
+			'check,severity,question,message,words,file,line,mend'
+		]);
+		const broken = snags.find((snag) => snag.check === 'unreadable')!;
+		expect(broken).toMatchObject({ severity: 'broken', question: 'RD-05', line: expect.any(Number) });
+		expect(broken.mend).toMatch(/right/);
+		expect(snags.filter((snag) => snag.check === 'no-key').every((snag) => snag.mend === null)).toBe(true);
+	});
+	it('runs only the checks that are named, and says which there are where one is not', async () => {
+		const { words } = await run('check', [sample('radio-damaged.zip')], {
+			json: true,
+			only: 'unreadable, picture-missing'
+		});
+		const { snags } = JSON.parse(words) as { snags: { check: string }[] };
+		expect(new Set(snags.map((snag) => snag.check))).toEqual(new Set(['unreadable', 'picture-missing']));
+		for (const only of ['no-such-check', 'constructor', ','])
+			expect(await run('check', [sample('radio-damaged.zip')], { only })).toMatchObject({ status: 2 });
+		const none = await run('check', [sample('radio-damaged.zip')], { only: 'typed-numbering' });
+		expect(none).toMatchObject({ status: 0, words: expect.stringContaining('13 questions, 0 broken') });
 	});
 });

@@ -4,10 +4,8 @@ import { QuestionPlaces } from '../core/formats/question-places';
 import { codec } from './codec';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { readFile as readText, rename, rm } from 'node:fs/promises';
-import { ContainerError } from '../core/container/container';
+import { rename, rm } from 'node:fs/promises';
 import { guessRecipe } from '../core/formats/recipe/of-file';
-import { parseRecipe, type Recipe } from '../core/formats/recipe/recipe';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import { hashAttachments, type Digest } from '../core/compare/hash';
@@ -18,29 +16,13 @@ import { writtenFormat, writtenFormats } from '../core/formats';
 import type { Format, OtherFile, QuizToWrite } from '../core/formats/format';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/model/question';
-import { severities, type Severity } from '../core/reports/report';
 import { openFile } from './open';
 import { nameOf, plainQuestion, plainQuiz } from './plain';
 import { Printer } from './printer';
+import { check } from './check';
+import { recipeOf, say, type Command } from './command';
 import { readFile, readThrough, type NamedReport } from './reading';
 
-/** What may be said beside the files. */
-export interface Options {
-	plain?: boolean;
-	json?: boolean;
-	to?: string;
-	mapping?: string;
-	/** How many questions stand in for a calculated one. */
-	'worked-out'?: string;
-}
-
-/** A command: how many files it wants, and what it does. It gives the exit code. */
-export interface Command {
-	files: number;
-	run: (files: string[], options: Options) => Promise<number>;
-}
-
-const say = (line: string) => process.stdout.write(`${line}\n`);
 const print = (value: unknown) => say(JSON.stringify(value, null, '\t'));
 
 const digest: Digest = async (pieces) => {
@@ -48,17 +30,6 @@ const digest: Digest = async (pieces) => {
 	for await (const piece of pieces) hash.update(piece);
 	return hash.digest('hex');
 };
-
-/** The recipe in the file that `--mapping` names. Throws a ContainerError that says what is wrong with it. */
-async function recipeOf({ mapping }: Options): Promise<Recipe | undefined> {
-	if (mapping === undefined) return undefined;
-	try {
-		return parseRecipe(JSON.parse(await readText(mapping, 'utf8')));
-	} catch (error) {
-		if ((error as NodeJS.ErrnoException).code) throw error;
-		throw new ContainerError('bad-recipe', `The recipe “${mapping}” cannot be used: ${(error as Error).message}.`);
-	}
-}
 
 const inspect: Command = {
 	files: 1,
@@ -106,63 +77,6 @@ const inspect: Command = {
 					}
 		);
 		return 0;
-	}
-};
-
-/** So many findings of one rule are printed; of more, the number is said. */
-const mostOfRule = 10_000;
-
-const check: Command = {
-	files: 1,
-	async run([file], options) {
-		const recipe = await recipeOf(options);
-		const said = new Map<Severity, string[]>(severities.map((severity) => [severity, []]));
-		const counts = new Map<Severity, number>();
-		/** How often each rule has spoken. */
-		const byRule = new Map<string, { severity: Severity; count: number }>();
-		const reports: NamedReport[] = [];
-		let format = '';
-		let questions = 0;
-		const note = (report: NamedReport) => {
-			const { rule, severity } = report;
-			counts.set(severity, (counts.get(severity) ?? 0) + 1);
-			if (options.json) return void reports.push(report);
-			const spoken = byRule.get(`${severity} ${rule}`) ?? { severity, count: 0 };
-			byRule.set(`${severity} ${rule}`, spoken);
-			spoken.count += 1;
-			if (spoken.count > mostOfRule) return;
-			const place = report.place ? ` (${report.place.file}${report.place.line ? `:${report.place.line}` : ''})` : '';
-			said
-				.get(severity)!
-				.push(
-					`${severity.padEnd(8)} ${report.question ? `“${report.question}”` : 'the file'}${place}: ${report.message}`
-				);
-		};
-		await readThrough(
-			file!,
-			{
-				question: (_, found) => {
-					questions += 1;
-					found.forEach(note);
-				},
-				report: note,
-				format: (title) => (format = title)
-			},
-			recipe
-		);
-		if (options.json) print(reports);
-		else {
-			for (const severity of severities) {
-				for (const line of said.get(severity)!) say(line);
-				for (const [rule, spoken] of byRule)
-					if (spoken.severity === severity && spoken.count > mostOfRule)
-						say(`${severity.padEnd(8)} and ${spoken.count - mostOfRule} more of ${rule.slice(severity.length + 1)}`);
-			}
-			say(
-				`${questions} questions, ${severities.map((severity) => `${counts.get(severity) ?? 0} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`
-			);
-		}
-		return counts.get('broken') ? 1 : 0;
 	}
 };
 

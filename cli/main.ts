@@ -8,6 +8,7 @@ const usage = `barrow: question banks on the command line
   ./barrow inspect FILE --mapping RECIPE.json   a table, JSON or XML of no standard shape by a recipe
   ./barrow inspect FILE --json       the same in full: questions, quizzes and reports (docs/formats.md)
   ./barrow check FILE                what is wrong in it; exit 1 where something is broken
+                                     --json: as JSON; --only ID,ID: these checks alone (docs/checks.md)
   ./barrow convert IN OUT --to FORMAT writes it anew; says what is lost, and proves what was kept
                                      (qti12 qti12-xml qti21 qti22 qti30 cc12 cc13 text csv xlsx json xml archive)
                                      --worked-out N: that many numeric questions for each calculated one,
@@ -27,6 +28,7 @@ const { values, positionals } = (() => {
 				json: { type: 'boolean' },
 				to: { type: 'string' },
 				mapping: { type: 'string' },
+				only: { type: 'string' },
 				'worked-out': { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}

@@ -1,11 +1,21 @@
-// Writes the tables of docs/formats.md from the limits that the program uses: node --import tsx scripts/formats.ts
+// Writes the tables of docs/formats.md and docs/checks.md from what the program uses: node --import tsx scripts/formats.ts
 import { readFileSync, writeFileSync } from 'node:fs';
+import { checks } from '../core/checks';
+import { checkTable } from '../core/checks/table';
 import { writtenFormats } from '../core/formats';
 import { formatTables } from '../core/formats/tables';
 
-const file = new URL('../docs/formats.md', import.meta.url);
-const [begin, end] = ['<!-- tables: made by scripts/formats.ts -->', '<!-- end of the tables -->'];
-const text = readFileSync(file, 'utf8');
-const [before, rest = ''] = text.split(begin);
-const after = rest.split(end)[1] ?? '';
-writeFileSync(file, `${before}${begin}\n\n${formatTables(writtenFormats)}\n${end}${after}`);
+/** Puts a text between two marks of a file under docs. */
+function put(name: string, begin: string, end: string, content: string): void {
+	const file = new URL(`../docs/${name}`, import.meta.url);
+	const [before, rest = ''] = readFileSync(file, 'utf8').split(begin);
+	writeFileSync(file, `${before}${begin}\n\n${content}\n${end}${rest.split(end)[1] ?? ''}`);
+}
+
+put(
+	'formats.md',
+	'<!-- tables: made by scripts/formats.ts -->',
+	'<!-- end of the tables -->',
+	formatTables(writtenFormats)
+);
+put('checks.md', '<!-- table: made by scripts/formats.ts -->', '<!-- end of the table -->', `${checkTable(checks)}\n`);

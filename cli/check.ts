@@ -1,0 +1,113 @@
+import { checkOf, checks, mendFor } from '../core/checks';
+import { plainText } from '../core/markup/text';
+import type { Question } from '../core/model/question';
+import { severities, type Severity } from '../core/reports/report';
+import { recipeOf, say, type Command } from './command';
+import { Printer } from './printer';
+import { readThrough, type NamedReport } from './reading';
+
+/** So many findings of one rule are printed; of more, the number is said. */
+const mostOfRule = 10_000;
+
+/** What a finding is printed as, one line each, the worst first. */
+class Lines {
+	readonly #said = new Map<Severity, string[]>(severities.map((severity) => [severity, []]));
+	/** How often each rule has spoken. */
+	readonly #byRule = new Map<string, { severity: Severity; count: number }>();
+
+	add({ rule, severity, place, question, message }: NamedReport): void {
+		const spoken = this.#byRule.get(`${severity} ${rule}`) ?? { severity, count: 0 };
+		this.#byRule.set(`${severity} ${rule}`, spoken);
+		spoken.count += 1;
+		if (spoken.count > mostOfRule) return;
+		const where = place ? ` (${place.file}${place.line ? `:${place.line}` : ''})` : '';
+		this.#said
+			.get(severity)!
+			.push(`${severity.padEnd(8)} ${question ? `“${question}”` : 'the file'}${where}: ${message}`);
+	}
+
+	print(): void {
+		for (const severity of severities) {
+			for (const line of this.#said.get(severity)!) say(line);
+			for (const [rule, spoken] of this.#byRule)
+				if (spoken.severity === severity && spoken.count > mostOfRule)
+					say(`${severity.padEnd(8)} and ${spoken.count - mostOfRule} more of ${rule.slice(severity.length + 1)}`);
+		}
+	}
+}
+
+/** A finding as `--json` prints it: its question by its identifier, else its title, else the start of its stem. */
+function snagOf(report: NamedReport, question: Question | null): object {
+	const { rule, severity, message, words = [], place } = report;
+	const named = question && (question.identifier || question.title || plainText(question.stem).slice(0, 80));
+	return {
+		check: rule,
+		severity,
+		question: named ?? report.question,
+		message,
+		words,
+		file: place?.file ?? null,
+		line: place?.line ?? null,
+		mend: (question && mendFor(rule, question)?.title) ?? null
+	};
+}
+
+/** The checks that are asked for, or null for all; gives words for people where one is unknown. */
+function wanted(only: string | undefined): { ids: Set<string> | null } | { unknown: string } {
+	if (only === undefined) return { ids: null };
+	const ids = only
+		.split(',')
+		.map((id) => id.trim())
+		.filter(Boolean);
+	const unknown = ids.filter((id) => !checkOf(id));
+	return unknown.length || !ids.length
+		? {
+				unknown: `There is no check called “${unknown.join('”, “')}”. There are: ${checks.map(({ id }) => id).join(', ')}`
+			}
+		: { ids: new Set(ids) };
+}
+
+/** Says what is wrong in a file, as lines or as JSON (docs/checks.md). */
+export const check: Command = {
+	files: 1,
+	async run([file], options) {
+		const asked = wanted(options.only);
+		if ('unknown' in asked) {
+			process.stderr.write(`${asked.unknown}\n`);
+			return 2;
+		}
+		const recipe = await recipeOf(options);
+		const counts = new Map<Severity, number>();
+		const lines = new Lines();
+		const list = new Printer();
+		let format = '';
+		let questions = 0;
+		const note = (report: NamedReport, question: Question | null) => {
+			if (asked.ids && !asked.ids.has(report.rule)) return;
+			counts.set(report.severity, (counts.get(report.severity) ?? 0) + 1);
+			if (options.json) list.entry(snagOf(report, question));
+			else lines.add(report);
+		};
+		if (options.json) list.open({}, 'snags');
+		await readThrough(
+			file!,
+			{
+				question: (question, found) => {
+					questions += 1;
+					for (const report of found) note(report, question);
+				},
+				report: (report) => note(report, null),
+				format: (title) => (format = title)
+			},
+			recipe
+		);
+		if (options.json) list.close({ questions });
+		else {
+			lines.print();
+			say(
+				`${questions} questions, ${severities.map((severity) => `${counts.get(severity) ?? 0} ${severity}`).join(', ')}${format ? ` · ${format}` : ''}`
+			);
+		}
+		return counts.get('broken') ? 1 : 0;
+	}
+};
