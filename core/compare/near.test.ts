@@ -1,8 +1,11 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Generator } from '../draws/generator';
+import { exampleQuestions } from '../formats/examples';
+import type { Question } from '../model/question';
 import { choice } from '../test-support/questions';
-import { likeness, NearIndex, wordingOf, wordSet, type WordSet } from './near';
+import { likeness, NearIndex, wordSet, type WordSet } from './near';
+import { wordingOf } from './wording';
 
 describe('likeness', () => {
 	it('is all for the same words in any order and case, and nothing for others', () => {
@@ -12,6 +15,40 @@ describe('likeness', () => {
 	});
 	it('looks at what is offered too, not only at what is asked', () => {
 		expect(wordingOf(choice())).toContain('Cirrus');
+	});
+	it('tells questions of one stem apart by their labels, blanks, numbers, places and pictures', () => {
+		const like = (a: Question, b: Question) => likeness(wordSet(wordingOf(a)), wordSet(wordingOf(b)));
+		for (const question of exampleQuestions.filter(
+			({ kind }) => !['essay', 'information', 'file-upload'].includes(kind)
+		)) {
+			// everything that is offered is another thing, and the stem the same
+			const text = JSON.stringify({
+				...question,
+				stem: '',
+				title: '',
+				identifier: '',
+				category: [],
+				feedback: {},
+				hints: [],
+				source: null
+			});
+			const other = JSON.parse(
+				text
+					.replace(/"(text|expression|fragment|alt)":"/g, '"$1":"Otherwise ')
+					.replace(/"(value|min|max)":\d/g, '"$1":77')
+			) as Question;
+			const changed = { ...other, stem: question.stem, feedback: question.feedback };
+			expect([question.kind, like(question, question)]).toEqual([question.kind, 1]);
+			expect(like(question, changed), question.kind).toBeLessThan(1);
+		}
+		const pictured = (hash: string) =>
+			choice({ attachments: [{ name: 'a.png', mediaType: 'image/png', hash, missing: false }] });
+		expect(like(pictured('aa'), pictured('bb'))).toBeLessThan(1);
+	});
+	it('holds no more words than a column does, whatever a question says', () => {
+		const words = Array.from({ length: 60_000 }, (_, at) => `w${at}`).join(' ');
+		expect(wordSet(words).byteLength).toBeLessThan(65_000);
+		expect(likeness(wordSet(words), wordSet(words))).toBe(1);
 	});
 });
 

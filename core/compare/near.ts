@@ -1,6 +1,3 @@
-import { plainText } from '../markup/text';
-import type { Question } from '../model/question';
-
 /** A set of words as sorted distinct 32-bit numbers: the FNV-1a hashes of the words of a question. */
 export type WordSet = Uint32Array;
 
@@ -10,20 +7,15 @@ function hashOf(word: string): number {
 	return hash >>> 0;
 }
 
-/** All that a question asks and offers, as plain text: what its likeness to another is judged by. */
-export function wordingOf(question: Question): string {
-	const parts = [question.stem];
-	if ('options' in question) parts.push(...question.options.map((option) => option.text));
-	if (question.kind === 'short-answer') parts.push(...question.accepted.map((one) => one.text));
-	if (question.kind === 'matching') parts.push(...[...question.left, ...question.right].map((side) => side.text));
-	if (question.kind === 'ordering') parts.push(...question.items.map((item) => item.text));
-	return parts.map(plainText).join(' ');
-}
+/** Of more words than any question has, so many stand for all: those with the lowest hashes, as in a sketch (Broder, 1997). */
+const mostWords = 10_000;
 
 /** The words of a text, without regard to case and signs. */
 export function wordSet(text: string): WordSet {
 	const words = text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-	return Uint32Array.from(new Set(words.map(hashOf))).sort();
+	return Uint32Array.from(new Set(words.map(hashOf)))
+		.sort()
+		.slice(0, mostWords);
 }
 
 /** How much two sets have in common: 1 for the same, 0 for nothing (Jaccard). */

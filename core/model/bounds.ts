@@ -12,6 +12,7 @@ export const bounds = {
 	title: 2000,
 	markup: 1_000_000,
 	text: 20_000,
+	tags: 12_000,
 	options: 1000,
 	blanks: 500,
 	pairs: 2000,
@@ -34,7 +35,9 @@ function over(count: number, most: number, what: string): string | null {
 /** Why a question cannot be worked with for its size, in a sentence; null where it can. */
 export function overBounds(question: Question): string | null {
 	const long = (text: string, most: number, what: string) =>
-		text.length > most ? `${what} is ${figure(text.length)} letters long, and ${figure(most)} is the most.` : null;
+		text.length > most
+			? `${what} ${what.startsWith('All') ? 'are' : 'is'} ${figure(text.length)} letters long, and ${figure(most)} is the most.`
+			: null;
 	const title = long(question.title, bounds.title, 'Its title');
 	if (title) return title;
 	if (isChoice(question)) {
@@ -82,6 +85,7 @@ export function overBounds(question: Question): string | null {
 	return (
 		over(question.tags.length, bounds.options, 'tags') ??
 		over(question.attachments.length, bounds.pairs, 'files') ??
+		long(question.tags.join(), bounds.tags, 'All its tags together') ??
 		(inAll > bounds.source
 			? `All that it holds is ${figure(inAll)} letters long, and ${figure(bounds.source)} is the most.`
 			: null)

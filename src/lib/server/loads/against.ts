@@ -1,5 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import { likeness, NearIndex, wordingOf, wordSet, type WordSet } from '../../../../core/compare/near';
+import { likeness, NearIndex, wordSet, type WordSet } from '../../../../core/compare/near';
+import { wordingOf } from '../../../../core/compare/wording';
 import { parseQuestion } from '../../../../core/model/schema';
 import type { Match } from '../../../../core/take-in/plan-row';
 import { row, rows, run, type Database } from '../db/pool';

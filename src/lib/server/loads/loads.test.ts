@@ -1,5 +1,6 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { emptyCommon } from '../../../../core/model/question';
+import { choice, option } from '../../../../core/test-support/questions';
 import { planTakeIn } from '../../../../core/take-in/plan';
 import { banksOf, questionRows, storedQuestion } from '../banks/banks';
 import { categoryTree } from '../banks/tree';
@@ -379,5 +380,29 @@ describe('a category that is called like what every object has', () => {
 		const [bank] = await banksOf(pool, course.courseId);
 		expect(bank!.name).toBe(name);
 		expect((await categoryTree(pool, bank!.id)).map((node) => node.name)).toEqual([name]);
+	});
+});
+
+describe('a question that has much of everything', () => {
+	it('is staged with all that is said of it, and ends no load', async () => {
+		const options = Array.from({ length: 60 }, (_, at) =>
+			option(`o${at}`, `${at + 1}) ${'long '.repeat(400)}${at}`, at === 0 ? 1 : 1 / (at + 1.234567891))
+		);
+		const question = {
+			...choice({ options, tags: Array.from({ length: 300 }, (_, at) => `tag number ${at}`) }),
+			kind: 'multiple-response',
+			stem: '1. Which of these?'
+		};
+		const text = JSON.stringify({ format: 'yarn-barrow-questions', version: 1, questions: [question] });
+		const id = await loadPackage(pool, course, new TextEncoder().encode(text), 'much.json');
+		expect(await loadOf(pool, course.courseId, id)).toMatchObject({ state: 'review', questions_found: 1 });
+		const [one] = await stagedRows(pool, course.courseId, id);
+		const found = await stagedQuestion(pool, id, one!.id);
+		expect(found!.question.kind).toBe('multiple-response');
+		expect(found!.reports.some((report) => report.rule === 'typed-numbering')).toBe(true);
+	});
+	it('is refused where its file says that it cannot be read at great length', async () => {
+		const id = await loadPackage(pool, course, new TextEncoder().encode('x'.repeat(50)), `${'long-'.repeat(400)}.zip`);
+		expect((await loadOf(pool, course.courseId, id))!.state).toBe('failed');
 	});
 });

@@ -73,7 +73,10 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 		if (error instanceof Stopped) await stopLoad(pool, loadId);
 		else if (error instanceof ContainerError) {
 			await clear(pool, loadId);
-			await run(pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [error.message, loadId]);
+			await run(pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [
+				error.message.slice(0, 1000),
+				loadId
+			]);
 			return;
 		}
 		throw error;
@@ -426,8 +429,10 @@ class Reading {
 			.map(([ending, count]) => `${count} ${ending}`)
 			.join(', ');
 		await run(this.pool, "UPDATE loads SET state = 'failed', failure = ? WHERE id = ?", [
-			this.#unreadable ??
-				`No questions were found in it. It holds ${paths.length === 1 ? `one file, “${paths[0]}”` : `${paths.length} files: ${holds}`}.`,
+			(
+				this.#unreadable ??
+				`No questions were found in it. It holds ${paths.length === 1 ? `one file, “${paths[0]}”` : `${paths.length} files: ${holds}`}.`
+			).slice(0, 1000),
 			this.loadId
 		]);
 	}

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { canonicalForm } from '../../../../core/compare/canonical';
-import { wordingOf, wordSet, type WordSet } from '../../../../core/compare/near';
+import { wordSet, type WordSet } from '../../../../core/compare/near';
+import { wordingOf } from '../../../../core/compare/wording';
 import { beginning, plainText } from '../../../../core/markup/text';
 import { visible } from '../../../../core/markup/visible';
 import type { Question } from '../../../../core/model/question';
@@ -46,14 +47,18 @@ export function wordsOfColumn(bytes: Buffer): WordSet {
 	return new Uint32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
 }
 
+/** What is kept of a report at the most: letters of its message and of each of its words, and how many of these. */
+const mostOfReport = { message: 4000, word: 300, words: 40, place: 1000 };
+const cut = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
 /** A report as the columns rule, severity, message, words, place and line. */
 export function reportColumns(report: Report): [string, string, string, string, string, number | null] {
 	return [
 		report.rule,
 		report.severity,
-		report.message,
-		JSON.stringify(report.words ?? []),
-		report.place?.file ?? '',
+		cut(report.message, mostOfReport.message),
+		JSON.stringify((report.words ?? []).slice(0, mostOfReport.words).map((word) => cut(word, mostOfReport.word))),
+		(report.place?.file ?? '').slice(0, mostOfReport.place),
 		report.place?.line ?? null
 	];
 }
