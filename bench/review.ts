@@ -66,7 +66,12 @@ try {
 			ratio: (many / few).toFixed(2)
 		});
 		// a page of rows at a time to the end; what counts is the longest time in which nothing is drawn
-		const scrolled = (await visitor.driver.executeAsyncScript(`
+		const scrolled = await visitor.driver.executeAsyncScript<{
+			seconds: number;
+			longest: number;
+			frames: number;
+			rows: number;
+		}>(`
 			const done = arguments[arguments.length - 1];
 			const list = document.querySelector('[role=rowgroup]');
 			let last = performance.now(), longest = 0, frames = 0;
@@ -78,7 +83,7 @@ try {
 				else requestAnimationFrame(step);
 			}
 			requestAnimationFrame(step);
-		`)) as { seconds: number; longest: number; frames: number; rows: number };
+		`);
 		table.push({
 			what: `to the end in ${scrolled.frames} frames`,
 			rows: count,
