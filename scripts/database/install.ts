@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { asTrouble, Stopped } from '../words';
 
 /** The schema of the application in a database of its own. */
@@ -20,13 +20,31 @@ function isInstalled(folder: string): boolean {
 	return existsSync(mark(folder)) || existsSync(join(folder, 'password')) || holdsTables(data);
 }
 
+/**
+ * The folder for the temporary files of a data folder, beside it and empty: servers that share one take each other's
+ * files away when they start.
+ */
+export function ownTemporary(data: string): string {
+	const folder = join(dirname(data), 'temporary');
+	rmSync(folder, { recursive: true, force: true });
+	mkdirSync(folder, { recursive: true, mode: 0o700 });
+	return folder;
+}
+
 /** Runs the program that makes a data folder; gives what it said where it failed. */
 function make(data: string, stopping: AbortSignal | undefined): Promise<string | null> {
 	const user = process.getuid?.() === 0 ? ['--user=root'] : [];
 	return new Promise((resolve) => {
 		const child = spawn(
 			'mariadb-install-db',
-			['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db', ...user],
+			[
+				'--no-defaults',
+				`--datadir=${data}`,
+				`--tmpdir=${ownTemporary(data)}`,
+				'--auth-root-authentication-method=socket',
+				'--skip-test-db',
+				...user
+			],
 			{ stdio: ['ignore', 'pipe', 'pipe'], detached: true }
 		);
 		let words = '';

@@ -7,7 +7,7 @@ import { createConnection } from 'mysql2/promise';
 import { roomOn } from '../../src/lib/server/disk';
 import { say, Stopped, Trouble } from '../words';
 import { account, passwordIn, writeAccounts } from './accounts';
-import { ensureInstalled, schema } from './install';
+import { ensureInstalled, ownTemporary, schema } from './install';
 import { endLeftOvers, own } from './processes';
 
 /** A MariaDB of the project's own, on loopback, with its data in a folder of the project. */
@@ -154,6 +154,7 @@ class OwnServer {
 			existsSync('/usr/sbin/mariadbd') ? '/usr/sbin/mariadbd' : 'mariadbd',
 			'--no-defaults',
 			`--datadir=${join(folder, 'data')}`,
+			`--tmpdir=${ownTemporary(join(folder, 'data'))}`,
 			`--socket=${join(this.#sockets, 'socket')}`,
 			`--pid-file=${join(folder, 'pid')}`,
 			`--port=${this.#port}`,
