@@ -3,6 +3,7 @@ import type { Pool } from 'mysql2/promise';
 import { lossTable } from '../dispatches/dispatches';
 import { compareAgain } from '../loads/against';
 import { editStaged, mendStaged } from '../loads/decide';
+import { putInPlace } from '../loads/hand-in';
 import type { Load } from '../loads/loads';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
 import { mend, mendableCount, mendPreview } from '../snags/snags';
@@ -22,6 +23,7 @@ export const tasks = {
 	mendStaged,
 	mendableCount,
 	previewOf,
+	putInPlace,
 	takeAside,
 	takeIn,
 	/** What a recipe can point at in the file of a load, with the recipe that it has. */

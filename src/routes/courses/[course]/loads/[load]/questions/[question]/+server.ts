@@ -4,6 +4,7 @@ import { database } from '$lib/server/db/pool';
 import { reviewState } from '$lib/server/loads/decide';
 import { handIn } from '$lib/server/loads/hand-in';
 import { loadOf } from '$lib/server/loads/loads';
+import { threads } from '$lib/server/threads/ask';
 import { limited } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
@@ -26,12 +27,19 @@ export const PUT = async ({ locals, params, request, url }) => {
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one || !request.body) error(404, 'There is no such question in this load.');
 	try {
-		const given = await handIn(db, course.id, one.id, person.id, {
-			stagedId: keyOf(params.question),
-			name: (url.searchParams.get('name') ?? '').slice(0, 1000),
-			fileName: (url.searchParams.get('file') ?? '').slice(0, 1000),
-			pieces: limited(request.body, mostHandedIn)
-		});
+		const given = await handIn(
+			db,
+			course.id,
+			one.id,
+			person.id,
+			{
+				stagedId: keyOf(params.question),
+				name: (url.searchParams.get('name') ?? '').slice(0, 1000),
+				fileName: (url.searchParams.get('file') ?? '').slice(0, 1000),
+				pieces: limited(request.body, mostHandedIn)
+			},
+			(arrived) => threads().ask('putInPlace', course.id, one.id, person.id, arrived)
+		);
 		return json({
 			given,
 			now: await reviewState(db, one.id),
