@@ -3,12 +3,66 @@ import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
+import noCircles from './scripts/lint/no-circles.js';
 
 // the one way in which imports point: routes → lib/server and lib/ui → core; core imports nothing of the rest
 const room = (files, group, message) => ({
 	files,
 	rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] }
 });
+
+// what the core may not know at all
+const outside = [
+	'node:*',
+	'svelte',
+	'svelte/*',
+	'@sveltejs/*',
+	'$app/*',
+	'$lib/*',
+	'$env/*',
+	'**/src/**',
+	'**/cli/**',
+	'**/scripts/**',
+	'**/demo/**',
+	'mysql2',
+	'mysql2/*'
+];
+
+// the rooms of the core from the ground up: each knows those below it
+const storeys = [
+	'model',
+	'numbers',
+	'xml',
+	'reports',
+	'markup',
+	'kinds',
+	'scoring',
+	'compare',
+	'checks',
+	'draws',
+	'container',
+	'formats',
+	'take-in'
+];
+const coreRooms = storeys.map((name, at) =>
+	room(
+		[`core/${name}/**/*.ts`],
+		[
+			...outside,
+			...storeys
+				.slice(at + 1)
+				.flatMap((above) => [
+					`../${above}`,
+					`../${above}/**`,
+					`../../${above}`,
+					`../../${above}/**`,
+					`../../../${above}`,
+					`../../../${above}/**`
+				])
+		],
+		`The core imports nothing of the rest, and its rooms know only those below them: ${storeys.join(', ')}.`
+	)
+);
 
 export default ts.config(
 	{ ignores: ['build/', '.svelte-kit/', 'var/', 'node_modules/', 'bench/big.mjs'] },
@@ -60,25 +114,12 @@ export default ts.config(
 			]
 		}
 	},
-	room(
-		['core/**/*.ts'],
-		[
-			'node:*',
-			'svelte',
-			'svelte/*',
-			'@sveltejs/*',
-			'$app/*',
-			'$lib/*',
-			'$env/*',
-			'**/src/**',
-			'**/cli/**',
-			'**/scripts/**',
-			'**/demo/**',
-			'mysql2',
-			'mysql2/*'
-		],
-		'The core imports nothing of the rest: no Node built-ins, no SQL, no Svelte.'
-	),
+	...coreRooms,
+	{
+		files: ['core/**/*.ts'],
+		plugins: { house: { rules: { 'no-circles': noCircles } } },
+		rules: { 'house/no-circles': 'error' }
+	},
 	room(
 		['src/lib/ui/**', 'src/lib/workers/**'],
 		['node:*', 'mysql2', 'mysql2/*', '**/cli/**', '**/scripts/**'],

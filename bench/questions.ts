@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { codec } from '../cli/codec';
 import { openFile } from '../cli/open';
 import { readPackage } from '../core/formats/package/read';
-import type { Question } from '../core/model/question';
+import type { Question } from '../core/kinds';
 
 const samples = ['harbour-kinds.zip', 'tides-and-charts.zip', 'gullhaven-three.zip', 'chart-library.zip'];
 const categories = 200;

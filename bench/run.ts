@@ -9,7 +9,7 @@ import { codec } from '../cli/codec';
 import { openFile } from '../cli/open';
 import { checkQuestion } from '../core/checks';
 import { likeness, NearIndex, wordSet } from '../core/compare/near';
-import { Generator } from '../core/draws/generator';
+import { Generator } from '../core/numbers/generator';
 import { readPackage } from '../core/formats/package/read';
 import { plainRules } from '../core/take-in/decision';
 import { startMariadb } from '../scripts/database/mariadb';

@@ -1,6 +1,6 @@
 import { checkOf, checks, mendFor } from '../core/checks';
 import { plainText } from '../core/markup/text';
-import type { Question } from '../core/model/question';
+import type { Question } from '../core/kinds';
 import { severities, type Severity } from '../core/reports/report';
 import { recipeOf, say, type Command } from './command';
 import { Printer } from './printer';

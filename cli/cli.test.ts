@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { parseQuestion } from '../core/model/schema';
+import { parseQuestion } from '../core/kinds/schema';
 
 const root = new URL('..', import.meta.url).pathname;
 const sample = (name: string) => join(root, 'core/test-support/samples', name);

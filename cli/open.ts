@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import type { Container } from '../core/container/container';
-import { openContainer } from '../core/container/open';
+import { openContainer } from '../core/formats/open';
 import { codec } from './codec';
 
 /** Opens a package or a bare file on disk. Throws a ContainerError, or the file system's own error. */

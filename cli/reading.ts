@@ -5,7 +5,7 @@ import type { OtherFile, ReadEvent } from '../core/formats/format';
 import type { Recipe } from '../core/formats/recipe/recipe';
 import { readPackage } from '../core/formats/package/read';
 import type { FoundQuiz } from '../core/model/quiz';
-import type { Question } from '../core/model/question';
+import type { Question } from '../core/kinds';
 import type { Report } from '../core/reports/report';
 import { codec } from './codec';
 import { openFile } from './open';

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { emptyCommon, type AcceptedNumber, type ChoiceQuestion, type Question } from '../core/model/question';
+import { emptyCommon } from '../core/model/question';
+import type { AcceptedNumber } from '../core/model/pieces';
+import type { ChoiceQuestion, Question } from '../core/kinds';
 import { escapeText } from '../core/xml/serialise';
 
 /** What may be said of a demo question beside its words. */

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import type { Pool } from 'mysql2/promise';
 import { ZipWriter } from '../core/container/write-zip';
 import { writtenFormat } from '../core/formats';
-import type { Question } from '../core/model/question';
+import type { Question } from '../core/kinds';
 import { plainRules } from '../core/take-in/decision';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';

@@ -1,4 +1,4 @@
-import { mapMarkup } from '../model/question';
+import { mapMarkup } from '../kinds';
 import { plainText } from '../markup/text';
 import type { Check } from './check';
 

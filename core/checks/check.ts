@@ -1,4 +1,4 @@
-import type { Question, UnreadableQuestion } from '../model/question';
+import type { Question, UnreadableQuestion } from '../kinds';
 import type { Severity } from '../reports/report';
 
 /** What a check knows beside the question. */

@@ -1,8 +1,6 @@
 import { bestCredit } from '../scoring/score';
-import { isChoice } from '../model/question';
+import { kindOf } from '../kinds';
 import type { Check } from './check';
-
-const round = (value: number) => Math.round(value * 1e6) / 1e6;
 
 /** No answer reaches all the points. */
 export const creditShort: Check = {
@@ -25,13 +23,7 @@ export const creditShort: Check = {
 		apply(question) {
 			const best = bestCredit(question);
 			if (best === null || best <= 0) return question;
-			const raise = <T extends { credit: number }>(one: T): T =>
-				one.credit > 0 ? { ...one, credit: Math.min(1, round(one.credit / best)) } : one;
-			if (isChoice(question))
-				return { ...question, options: question.options.map(raise), bounds: { ...question.bounds, upper: null } };
-			if (question.kind === 'short-answer') return { ...question, accepted: question.accepted.map(raise) };
-			if (question.kind === 'numeric') return { ...question, accepted: question.accepted.map(raise) };
-			return question;
+			return kindOf(question).scaled(question, 1 / best);
 		}
 	}
 };

@@ -1,6 +1,7 @@
 import { markupOfHtml } from '../markup/clean';
 import { plainText } from '../markup/text';
-import { mapMarkup, markupOf, type Markup } from '../model/question';
+import { mapMarkup, markupOf } from '../kinds';
+import type { Markup } from '../model/question';
 import type { Check } from './check';
 
 // in rich text an ampersand is written &amp;, so a reference that a student would read begins &amp;

@@ -1,4 +1,4 @@
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import type { Report } from '../reports/report';
 import { activeContent } from './active-content';
 import { boilerplate } from './boilerplate';

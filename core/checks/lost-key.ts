@@ -1,4 +1,4 @@
-import { isChoice } from '../model/question';
+import { isChoice } from '../kinds';
 import type { Check } from './check';
 
 /** The key names an option that is not there. */

@@ -1,5 +1,5 @@
 import { plainText } from '../markup/text';
-import { isChoice } from '../model/question';
+import { isChoice } from '../kinds';
 import type { Check } from './check';
 
 const letters =

@@ -1,5 +1,5 @@
 import { expect } from 'vitest';
-import { isChoice } from '../model/question';
+import { isChoice } from '../kinds';
 import { choice, essay, option } from '../test-support/questions';
 import { tryCheck } from '../test-support/tester';
 import { optionPlace } from './option-place';

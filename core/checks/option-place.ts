@@ -1,5 +1,6 @@
 import { plainText } from '../markup/text';
-import { isChoice, type Option } from '../model/question';
+import { isChoice } from '../kinds';
+import type { Option } from '../model/pieces';
 import type { Check } from './check';
 
 const placed =

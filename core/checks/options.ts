@@ -1,5 +1,6 @@
 import { plainText } from '../markup/text';
-import { isChoice, type ChoiceQuestion, type Option } from '../model/question';
+import { isChoice, type ChoiceQuestion } from '../kinds';
+import type { Option } from '../model/pieces';
 import type { Check } from './check';
 
 const contentOf = (option: Option) =>

@@ -1,6 +1,6 @@
 import { mendTools } from '../formats/mend-tools';
 import { describe, expect, it } from 'vitest';
-import { isChoice } from '../model/question';
+import { isChoice } from '../kinds';
 import { choice } from '../test-support/questions';
 import { typedNumbering } from './typed-numbering';
 

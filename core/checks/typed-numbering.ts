@@ -1,5 +1,5 @@
 import { plainText } from '../markup/text';
-import { isChoice, mapMarkup, type Question } from '../model/question';
+import { isChoice, mapMarkup, type Question } from '../kinds';
 import type { Check } from './check';
 
 const number = /^\s*(?:Q(?:uestion)?\s*\.?\s*)?\d{1,3}\s*[.):]\s+(?=[\p{Lu}“"«])/u;

@@ -1,4 +1,5 @@
-import { emptyCommon, type Question } from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { Question } from '../kinds';
 import { choice } from '../test-support/questions';
 import { tryCheck } from '../test-support/tester';
 import { unreadable } from './unreadable';

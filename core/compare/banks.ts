@@ -1,5 +1,5 @@
 import { plainText } from '../markup/text';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import { canonicalForm, differences, type Difference } from './canonical';
 
 /** What two banks have in common, and what they have not. */

@@ -1,8 +1,8 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Generator } from '../draws/generator';
+import { Generator } from '../numbers/generator';
 import { exampleQuestions } from '../formats/examples';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import { choice } from '../test-support/questions';
 import { likeness, NearIndex, wordSet, type WordSet } from './near';
 import { wordingOf } from './wording';

@@ -1,5 +1,5 @@
-import type { Loss } from '../formats/format';
-import type { Question } from '../model/question';
+import type { Loss } from './loss';
+import type { Question } from '../kinds';
 import { differences, type Difference } from './canonical';
 
 /** What became of one question on its way through a file. */

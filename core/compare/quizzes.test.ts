@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { QuizToWrite } from '../formats/format';
+import type { QuizToWrite } from '../model/quiz';
 import type { FoundQuiz } from '../model/quiz';
 import { placesOfFitted, quizDifferences, type Known } from './quizzes';
 

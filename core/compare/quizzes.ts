@@ -1,5 +1,5 @@
-import type { FittedQuiz } from '../formats/fit/quizzes';
-import type { QuizToWrite } from '../formats/format';
+import type { FittedQuiz } from '../model/quiz';
+import type { QuizToWrite } from '../model/quiz';
 import type { FoundPart, FoundQuiz } from '../model/quiz';
 
 /** How the questions of quizzes are known again in a file that was read back; places count from 1. */

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import { anyQuestion } from '../test-support/arbitrary';
 import { choice } from '../test-support/questions';
 import { canonicalForm } from './canonical';

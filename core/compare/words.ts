@@ -1,5 +1,6 @@
 import { diffWordsWithSpace } from 'diff';
-import type { Markup, Question } from '../model/question';
+import type { Markup } from '../model/question';
+import type { Question } from '../kinds';
 import { partsOf } from './parts';
 
 /** A stretch of words that is in both, only in the first, or only in the second. */

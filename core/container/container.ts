@@ -8,14 +8,6 @@ export interface ByteSource {
 	read(offset: number, length: number): Promise<Uint8Array>;
 }
 
-/** One file in a package. */
-export interface Entry {
-	/** The path with forward slashes, without a leading one. */
-	path: string;
-	/** Bytes once unpacked, as the package says. */
-	size: number;
-}
-
 /** A package, opened: what is in it can be read in any order, one file at a time. */
 export interface Container {
 	/** Whether it is a package or one bare file. */

@@ -1,5 +1,5 @@
 import { Column, Names } from './compact';
-import type { Entry } from './container';
+import type { Entry } from './entry';
 
 /** The files of a package: each has a number from 0, and a large package takes little memory. */
 export class FileList implements Iterable<Entry> {

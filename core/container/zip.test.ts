@@ -4,7 +4,7 @@ import { unzipSync, zipSync } from 'fflate';
 import { opened, readAll, zipped } from '../test-support/packages';
 import { buffered, ContainerError, memorySource, resolvePath } from './container';
 import { readText, streamText } from './decode';
-import { openContainer } from './open';
+import { openContainer } from '../formats/open';
 import { openZip, zipLimits } from './zip';
 import { ZipWriter } from './write-zip';
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
 import { feasibility } from './feasibility';
-import { Generator } from './generator';
-import { drawSitting, optionOrder, wanted, type DrawPart } from './sitting';
+import { Generator } from '../numbers/generator';
+import { drawSitting, optionOrder, wanted } from './sitting';
+import type { DrawPart } from './part';
 
 const pool = (from: number, count: number) => Array.from({ length: count }, (_, at) => from + at);
 const part = (questions: number[], draw: number | null, shuffle = true): DrawPart => ({

@@ -1,4 +1,4 @@
-import type { DrawPart } from './sitting';
+import type { DrawPart } from './part';
 
 /** Whether the parts of a quiz can be filled together. */
 export interface Feasibility {

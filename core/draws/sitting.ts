@@ -1,13 +1,6 @@
-import { Generator } from './generator';
+import type { DrawPart } from './part';
+import { Generator } from '../numbers/generator';
 import { feasibility } from './feasibility';
-
-/** One part of a quiz as drawing needs it. Questions are named by number. */
-export interface DrawPart {
-	pool: readonly number[];
-	/** How many are drawn; null for all. */
-	draw: number | null;
-	shuffle: boolean;
-}
 
 /** One student's copy of a quiz: the questions of each part in order. */
 export interface Sitting {

@@ -1,20 +1,11 @@
 import { ownValue } from '../model/lookup';
 import { plainText, fold } from '../markup/text';
-import {
-	withCommon,
-	emptyCommon,
-	kinds,
-	type AcceptedNumber,
-	type AcceptedText,
-	type Kind,
-	type Markup,
-	type Option,
-	type Question,
-	type QuestionCommon
-} from '../model/question';
+import { withCommon, emptyCommon, type Markup, type QuestionCommon } from '../model/question';
+import { kinds, type Kind, type Question } from '../kinds';
+import type { AcceptedNumber, AcceptedText, Option } from '../model/pieces';
 import type { Report } from '../reports/report';
 import { isTrueFalse } from './choices';
-import { parseNumber } from './numbers';
+import { parseNumber } from '../numbers/numbers';
 import { blankMarker } from '../markup/markers';
 import { serialise } from '../xml/serialise';
 

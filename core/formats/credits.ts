@@ -1,4 +1,4 @@
-import type { Combination } from '../model/question';
+import type { Combination } from '../model/pieces';
 
 /** What trying a marking rule on the options of a choice has shown. */
 export interface FoundCredits {

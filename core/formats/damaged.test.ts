@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { checkQuestion } from '../checks';
 import { plainText } from '../markup/text';
-import { isChoice, type Question, type UnreadableQuestion } from '../model/question';
+import { isChoice, type Question, type UnreadableQuestion } from '../kinds';
 import { opened, readAll, readBare } from '../test-support/packages';
 import { essay } from '../test-support/questions';
 import { back, written } from '../test-support/written';

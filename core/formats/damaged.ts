@@ -1,4 +1,5 @@
-import { emptyCommon, type Question } from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { Question } from '../kinds';
 import { attributeIn } from '../xml/repair';
 import type { DocumentContext, ReadQuestion } from './format';
 import { noteIdentifier } from './identifiers';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseQuestion } from '../model/schema';
+import { parseQuestion } from '../kinds/schema';
 import { back, written } from '../test-support/written';
 import { exampleQuestions } from './examples';
 import { writtenFormat } from './index';

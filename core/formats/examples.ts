@@ -1,5 +1,7 @@
 import { markupOfText } from '../markup/clean';
-import { emptyCommon, type Option, type Question, type QuestionCommon } from '../model/question';
+import { emptyCommon, type QuestionCommon } from '../model/question';
+import type { Option } from '../model/pieces';
+import type { Question } from '../kinds';
 
 const common = (identifier: string, title: string, stem: string, category: string): QuestionCommon => ({
 	...emptyCommon(identifier, title),

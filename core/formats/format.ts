@@ -3,8 +3,9 @@ import type { FitOptions, Limits } from './fit/fit';
 import type { QuizLimits } from './fit/quizzes';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
-import type { FoundQuiz } from '../model/quiz';
-import type { Question } from '../model/question';
+import type { FoundQuiz, QuizToWrite } from '../model/quiz';
+import type { Loss } from '../compare/loss';
+import type { Question } from '../kinds';
 import type { Report } from '../reports/report';
 import type { Banks } from './banks';
 import type { SeenIdentifiers } from './identifiers';
@@ -53,24 +54,6 @@ export interface OtherFile {
 	path: string;
 	/** The type that the manifest gives it, or an empty text. */
 	type: string;
-}
-
-/** What becomes of a question in a format: kept, changed in a way that is said, or lost. */
-export interface Loss {
-	outcome: 'kept' | 'changed' | 'lost';
-	/** What is changed or lost, each for people. */
-	what: string[];
-	/** The parts of the question that will differ once it is read back, by the names that `differences` gives them. */
-	fields: string[];
-	/** What is written for it: mostly one question, the very same where nothing is changed. */
-	fitted: Question[];
-}
-
-/** A quiz to be written: its parts name the questions by their place in the list of questions. */
-export interface QuizToWrite {
-	identifier: string;
-	title: string;
-	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
 }
 
 /** What a writer is given. Questions are asked for one at a time; `media` gives the bytes of an attachment by its hash. */

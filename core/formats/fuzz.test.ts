@@ -2,9 +2,9 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { ContainerError, memorySource } from '../container/container';
-import { openContainer } from '../container/open';
-import { Generator } from '../draws/generator';
-import { parseQuestion } from '../model/schema';
+import { openContainer } from './open';
+import { Generator } from '../numbers/generator';
+import { parseQuestion } from '../kinds/schema';
 import { damages } from '../test-support/damages';
 import { zipped, type Found, readAll } from '../test-support/packages';
 

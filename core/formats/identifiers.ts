@@ -1,8 +1,7 @@
 import { Names, Texts } from '../container/compact';
 import { beginning, plainText } from '../markup/text';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import type { Report } from '../reports/report';
-import type { DocumentContext } from './format';
 
 const mostSaid = 60;
 
@@ -20,8 +19,14 @@ export class SeenIdentifiers {
 	}
 }
 
+/** Where a question stands whose identifier is noted: a document, and all identifiers of its package. */
+interface Beside {
+	file: string;
+	identifiers: SeenIdentifiers;
+}
+
 /** Notes the identifier of a question that was read; another question of the package with the same one is reported. */
-export function noteIdentifier(question: Question, context: DocumentContext, reports: Report[]): void {
+export function noteIdentifier(question: Question, context: Beside, reports: Report[]): void {
 	if (!question.identifier) return;
 	const title = () => beginning(question.title || plainText(question.stem), mostSaid);
 	const other = context.identifiers.note(question.identifier, title);

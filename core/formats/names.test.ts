@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { checkQuestion } from '../checks';
 import { canonicalForm } from '../compare/canonical';
-import { emptyCommon, type Question } from '../model/question';
-import { parseQuestion } from '../model/schema';
+import { emptyCommon } from '../model/question';
+import type { Question } from '../kinds';
+import { parseQuestion } from '../kinds/schema';
 import { readBare, opened, readAll } from '../test-support/packages';
 import { back, written } from '../test-support/written';
 import { exampleQuestions } from './examples';

@@ -1,5 +1,5 @@
 import { beginning, plainText } from '../markup/text';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 
 const mostCompared = 2000;
 const least = 0.6;

@@ -1,4 +1,4 @@
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import type { FoundPart } from '../model/quiz';
 
 /** The questions of a package in the order in which they are read, to be found again by what a quiz says of them. */

@@ -2,12 +2,13 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placesOfFitted, proveQuizzes } from '../compare/quizzes';
 import { fitQuizzes } from './fit/quizzes';
-import { emptyCommon, type Question } from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { Question } from '../kinds';
 import { opened, readAll, type Found } from '../test-support/packages';
 import { partsFound } from '../test-support/quizzes';
 import { back, complaints, schemasOf, written } from '../test-support/written';
 import { writtenFormats } from '.';
-import type { QuizToWrite } from './format';
+import type { QuizToWrite } from '../model/quiz';
 import { QuestionPlaces } from './question-places';
 
 const titles = ['Week 6', 'Tides & charts', 'Knots <and> ropes', '“Lights”', 'Übung – 1', 'A'];

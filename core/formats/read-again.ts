@@ -1,6 +1,7 @@
 import { resolvePath, type Container } from '../container/container';
 import { FileList } from '../container/file-list';
-import type { Attachment, Question, UnreadableQuestion } from '../model/question';
+import type { Attachment } from '../model/question';
+import type { Question, UnreadableQuestion } from '../kinds';
 import { Banks } from './banks';
 import type { DocumentContext, FormatName, ReadQuestion } from './format';
 import { SeenIdentifiers } from './identifiers';

@@ -1,8 +1,8 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { proofLine } from '../compare/proof';
-import type { Question } from '../model/question';
-import { parseQuestion } from '../model/schema';
+import type { Question } from '../kinds';
+import { parseQuestion } from '../kinds/schema';
 import { anyQuestion } from '../test-support/arbitrary';
 import { back, complaints, schemasOf, written } from '../test-support/written';
 import { writtenFormats } from '.';

@@ -1,10 +1,10 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../container/container';
-import { openContainer } from '../container/open';
+import { openContainer } from './open';
 import { checkQuestion } from '../checks';
 import { fold, plainText } from '../markup/text';
-import { isChoice, kinds, type Question } from '../model/question';
+import { isChoice, kinds, type Question } from '../kinds';
 import { rightResponse, score } from '../scoring/score';
 import { parseRecipe } from './recipe/recipe';
 import { readAll } from '../test-support/packages';

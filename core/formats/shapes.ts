@@ -1,5 +1,5 @@
-import type { Shape } from '../model/question';
-import { middleOf } from '../scoring/shapes';
+import type { Shape } from '../model/pieces';
+import { middleOf } from '../kinds/areas';
 import type { XmlElement } from '../xml/tree';
 
 /** Numbers out of a list with commas or blanks between them. */

@@ -1,4 +1,4 @@
-import { kindName, kinds } from '../model/question';
+import { kindName, kinds } from '../kinds';
 import { features } from './fit/features';
 import { ways } from './fit/nearest';
 import { quizTraits } from './fit/quizzes';

@@ -1,6 +1,6 @@
 import { lookup } from '../model/lookup';
 import { differences } from '../compare/canonical';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 
 const fieldNames = lookup<string>({
 	stem: 'the stem',

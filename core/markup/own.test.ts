@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { choice } from '../test-support/questions';
-import { cleanOwn } from './own';
+import { cleanOwn } from '../kinds/clean-own';
 
 describe('rich text that anybody may have written into a question', () => {
 	it('loses what can do harm, and says that there was some', () => {

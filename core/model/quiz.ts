@@ -25,3 +25,16 @@ export interface FoundQuiz {
 	parts: FoundPart[];
 	source: { file: string; line: number };
 }
+
+/** A quiz to be written: its parts name the questions by their place in the list of questions. */
+export interface QuizToWrite {
+	identifier: string;
+	title: string;
+	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
+}
+
+/** A quiz as it is written in a format, or null where it is not, with what is lost of it, in sentences for people. */
+export interface FittedQuiz {
+	quiz: QuizToWrite | null;
+	what: string[];
+}

@@ -1,13 +1,8 @@
-import { isChoice, type Question } from '../model/question';
-import { bestCredit } from './score';
+import { isChoice, kindOf, type Question } from '../kinds';
 
-/** Whether there is anything that a person could say is right: some answer earns points, or nothing is marked by a machine. */
+/** Whether there is a key that a person can look at and verify: some answer earns points by the program's marking. */
 export function hasKey(question: Question): boolean {
-	if (question.kind === 'information' || question.kind === 'unreadable') return false;
-	if (question.kind === 'essay' || question.kind === 'file-upload') return false;
-	if (isChoice(question)) return question.options.some((option) => option.credit > 0);
-	if (question.kind === 'calculated') return question.expression.trim() !== '';
-	return (bestCredit(question) ?? 0) > 0;
+	return kindOf(question).hasKey(question);
 }
 
 /** A question as a person has edited it: once the key is marked, what the source named in vain is no key any more. */

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import { emptyCommon, type Question } from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { Question } from '../kinds';
 import { choice, essay, numeric, option, short } from '../test-support/questions';
-import { acceptedNumberText, bestCredit, rightResponse, score, wrongResponse } from './score';
+import { acceptedNumberText } from '../kinds/answers';
+import { bestCredit, rightResponse, score, wrongResponse } from './score';
 
 const credit = (question: Question, response: Parameters<typeof score>[1]) => score(question, response).credit;
 

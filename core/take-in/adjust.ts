@@ -1,6 +1,6 @@
 import { optionLetters } from '../checks/option-letters';
 import { optionPlace } from '../checks/option-place';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import type { Rules } from './decision';
 
 const isPart = (credit: number) => credit !== 0 && credit !== 1;

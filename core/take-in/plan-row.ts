@@ -1,4 +1,4 @@
-import type { Kind } from '../model/question';
+import type { Kind } from '../kinds';
 import type { Setting } from './adjust';
 import type { MatchRule } from './decision';
 

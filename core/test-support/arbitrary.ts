@@ -1,16 +1,8 @@
 import * as fc from 'fast-check';
 import { markupOfHtml, markupOfText } from '../markup/clean';
-import {
-	emptyCommon,
-	type Blank,
-	type BlankAnswer,
-	type Feedback,
-	type Pair,
-	type Question,
-	type Shape,
-	type Side,
-	type Variable
-} from '../model/question';
+import { emptyCommon, type Feedback } from '../model/question';
+import type { Blank, Question, Variable } from '../kinds';
+import type { Pair, Shape, Side } from '../model/pieces';
 import { option } from './questions';
 
 const words = fc.string({
@@ -286,23 +278,26 @@ const calculated: fc.Arbitrary<Question> = fc
 		...(unit ? { unit } : {})
 	}));
 
-const blankAnswer: fc.Arbitrary<BlankAnswer> = fc.oneof(
-	fc.uniqueArray(plainWord, { minLength: 1, maxLength: 3 }).map((texts): BlankAnswer => ({
+/** How a blank is filled, without its name and share. */
+type Answer = Blank extends infer Of ? (Of extends Blank ? Omit<Of, 'identifier' | 'share'> : never) : never;
+
+const blankAnswer: fc.Arbitrary<Answer> = fc.oneof(
+	fc.uniqueArray(plainWord, { minLength: 1, maxLength: 3 }).map((texts): Answer => ({
 		form: 'text',
 		accepted: texts.map((text, at) => ({ text, credit: at ? 0.5 : 1, caseSensitive: at === 1 }))
 	})),
 	fc
 		.tuple(fc.oneof(range, value), fc.boolean())
-		.map(([accepted, whole]): BlankAnswer => ({ form: 'number', accepted: [accepted], whole })),
+		.map(([accepted, whole]): Answer => ({ form: 'number', accepted: [accepted], whole })),
 	fc
 		.tuple(fc.uniqueArray(plainWord, { minLength: 2, maxLength: 4 }), fc.option(fc.boolean()))
-		.map(([texts, shuffle]): BlankAnswer => ({
+		.map(([texts, shuffle]): Answer => ({
 			form: 'list',
 			several: false,
 			shuffle,
 			entries: texts.map((text, at) => ({ identifier: `E${at}`, text: markupOfText(text), credit: at === 1 ? 1 : 0 }))
 		})),
-	fc.constant<BlankAnswer>({ form: 'open' })
+	fc.constant<Answer>({ form: 'open' })
 );
 /** A stem with blanks in a line, in the cells of a table, or in lines of their own. */
 function stemOfBlanks(shape: string, marks: string[]): string {

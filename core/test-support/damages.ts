@@ -1,4 +1,4 @@
-import type { Generator } from '../draws/generator';
+import type { Generator } from '../numbers/generator';
 
 /** A way to damage a file. */
 export type Damage = (bytes: Uint8Array, random: Generator) => Uint8Array;

@@ -1,12 +1,12 @@
 import { zipSync } from 'fflate';
 import { memorySource, type Container } from '../container/container';
-import { openContainer } from '../container/open';
+import { openContainer } from '../formats/open';
 import type { ReadEvent } from '../formats/format';
 import type { Recipe } from '../formats/recipe/recipe';
 import { readPackage } from '../formats/package/read';
 import { plainText } from '../markup/text';
 import type { FoundQuiz } from '../model/quiz';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 import type { Report } from '../reports/report';
 
 /** Files of a package by their paths. */

@@ -1,13 +1,6 @@
-import {
-	emptyCommon,
-	type AcceptedNumber,
-	type AcceptedText,
-	type ChoiceQuestion,
-	type EssayQuestion,
-	type NumericQuestion,
-	type Option,
-	type ShortAnswerQuestion
-} from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { AcceptedNumber, AcceptedText, Option } from '../model/pieces';
+import type { ChoiceQuestion, EssayQuestion, NumericQuestion, ShortAnswerQuestion } from '../kinds';
 
 /** An option of a question in a test. */
 export function option(identifier: string, text: string, credit: number, more: Partial<Option> = {}): Option {

@@ -1,5 +1,5 @@
 import { plainText } from '../markup/text';
-import { isChoice, type Question } from '../model/question';
+import { isChoice, type Question } from '../kinds';
 
 /** A question in short: its kind, stem, options with a star before each that is right, or what is accepted. */
 export function short(question: Question): string[] {

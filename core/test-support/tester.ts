@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { markupOf, type Question } from '../model/question';
+import { markupOf, type Question } from '../kinds';
 import { mendTools } from '../formats/mend-tools';
 import type { Check, CheckContext } from '../checks/check';
 

@@ -3,12 +3,13 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { hashAttachments } from '../compare/hash';
+import { hashAttachments } from '../formats/hash';
 import type { Container } from '../container/container';
 import { memorySource } from '../container/container';
-import { openContainer } from '../container/open';
-import type { Format, QuizToWrite } from '../formats/format';
-import type { Question } from '../model/question';
+import { openContainer } from '../formats/open';
+import type { Format } from '../formats/format';
+import type { QuizToWrite } from '../model/quiz';
+import type { Question } from '../kinds';
 import { readAll, type Found } from './packages';
 
 const picture = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>');

@@ -1,6 +1,6 @@
 import { lookup } from '../model/lookup';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import { detached } from '../container/detached';
+import { detached } from './detached';
 import { bounds, keptOfSource } from '../model/bounds';
 import { namedCharacter } from './entities';
 import { repairStartTag } from './repair';

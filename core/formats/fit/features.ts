@@ -1,21 +1,15 @@
 import { markupOfText } from '../../markup/clean';
 import { isTrueFalse } from '../choices';
-import { bestNumber } from '../../scoring/answers';
+import { bestNumber } from '../../kinds/answers';
 import { labelsAsMatching } from './nearest';
 import { conform } from '../../markup/conform';
 import { serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { blankMarker, blanksIn, replaceBlanks } from '../../markup/markers';
 import { plainText } from '../../markup/text';
-import {
-	isChoice,
-	mapMarkup,
-	type AcceptedNumber,
-	type AcceptedText,
-	type Blank,
-	type Markup,
-	type Question
-} from '../../model/question';
+import { isChoice, mapMarkup, type Blank, type Question } from '../../kinds';
+import type { AcceptedNumber, AcceptedText } from '../../model/pieces';
+import type { Markup } from '../../model/question';
 
 /** Something that a question can have and that not every format can hold. */
 export interface Feature {

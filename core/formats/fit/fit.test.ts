@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { differences } from '../../compare/canonical';
 import { anyQuestion } from '../../test-support/arbitrary';
 import { choice } from '../../test-support/questions';
-import { emptyCommon, type Question } from '../../model/question';
+import { emptyCommon } from '../../model/question';
+import type { Question } from '../../kinds';
 import { writtenFormats, writtenFormat } from '../index';
 
 describe.each(writtenFormats.map((format) => [format.name, format] as const))('what %s holds', (_, format) => {

@@ -1,7 +1,7 @@
 import { differences } from '../../compare/canonical';
-import { kindName, type Kind, type Question } from '../../model/question';
+import { kindName, type Kind, type Question } from '../../kinds';
 import { escapeAttribute } from '../../xml/serialise';
-import type { Loss } from '../format';
+import type { Loss } from '../../compare/loss';
 import { features } from './features';
 import { ways } from './nearest';
 

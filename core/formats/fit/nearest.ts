@@ -1,25 +1,23 @@
-import { ExpressionError } from '../../calculated/expression';
-import { workedOut } from '../../calculated/datasets';
+import { ExpressionError } from '../../kinds/calculated/expression';
+import { workedOut } from '../../kinds/calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
 import { conform } from '../../markup/conform';
 import { escapeAttribute, serialise } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { placeName } from '../shapes';
-import { bestNumber } from '../../scoring/answers';
-import {
-	withCommon,
-	type Blank,
-	type CalculatedQuestion,
-	type FillBlanksQuestion,
-	type HotspotQuestion,
-	type LabelImageQuestion,
-	type MatchingQuestion,
-	type Kind,
-	type Markup,
-	type OrderingQuestion,
-	type Question,
-	type QuestionCommon
-} from '../../model/question';
+import { bestNumber } from '../../kinds/answers';
+import { withCommon, type Markup, type QuestionCommon } from '../../model/question';
+import type {
+	Blank,
+	CalculatedQuestion,
+	FillBlanksQuestion,
+	HotspotQuestion,
+	LabelImageQuestion,
+	MatchingQuestion,
+	Kind,
+	OrderingQuestion,
+	Question
+} from '../../kinds';
 
 /** A way to offer a question as one of another kind, or as several. */
 export interface Way {

@@ -1,4 +1,4 @@
-import type { QuizToWrite } from '../format';
+import type { FittedQuiz, QuizToWrite } from '../../model/quiz';
 
 /** How much of a quiz a format has a place for. */
 export interface QuizLimits {
@@ -45,12 +45,6 @@ export const exactQuizzes: QuizLimits = { ...wholeQuizzes, overdraws: true };
 
 /** A format that has no quizzes. */
 export const noQuizzes: QuizLimits = { ...wholeQuizzes, carries: false };
-
-/** A quiz as it is written in a format, or null where it is not, with what is lost of it, in sentences for people. */
-export interface FittedQuiz {
-	quiz: QuizToWrite | null;
-	what: string[];
-}
 
 type Part = QuizToWrite['parts'][number];
 const named = ({ title }: Part) => `The part “${title}”`;

@@ -1,8 +1,8 @@
-import { mapMarkup, type Question } from '../../model/question';
-import { kinds } from '../../model/question';
+import { mapMarkup, type Question } from '../../kinds';
+import { kinds } from '../../kinds';
 import { features } from '../fit/features';
 import type { Limits } from '../fit/fit';
-import type { QuizToWrite } from '../format';
+import type { QuizToWrite } from '../../model/quiz';
 import type { MediaFiles } from '../package/files';
 import { escapeAttribute } from '../../xml/serialise';
 

@@ -4,7 +4,7 @@ import { choice, essay, short } from '../../test-support/questions';
 import { readBare, opened, readAll } from '../../test-support/packages';
 import { attachment, back, written } from '../../test-support/written';
 import { writtenFormat } from '..';
-import type { QuizToWrite } from '../format';
+import type { QuizToWrite } from '../../model/quiz';
 
 const questions = [
 	choice({

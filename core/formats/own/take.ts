@@ -1,8 +1,9 @@
-import { cleanOwn } from '../../markup/own';
-import { emptyCommon, type Question } from '../../model/question';
+import { cleanOwn } from '../../kinds/clean-own';
+import { emptyCommon } from '../../model/question';
+import type { Question } from '../../kinds';
 import type { FoundQuiz } from '../../model/quiz';
 import { faultOf } from '../../model/fault';
-import { parseQuestion } from '../../model/schema';
+import { parseQuestion } from '../../kinds/schema';
 import type { DocumentContext, FormatName, ReadEvent, ReadQuestion } from '../format';
 import type { OwnQuiz } from './form';
 

@@ -1,4 +1,4 @@
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 
 /** A path in a package as an address: each step escaped. */
 export const addressOf = (path: string) => path.split('/').map(encodeURIComponent).join('/');

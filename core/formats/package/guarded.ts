@@ -1,6 +1,8 @@
-import { bounds, keptOfSource, overBounds } from '../../model/bounds';
+import { bounds, keptOfSource } from '../../model/bounds';
+import { overBounds } from '../../kinds/over-bounds';
 import { visible } from '../../markup/visible';
-import { emptyCommon, type Question } from '../../model/question';
+import { emptyCommon } from '../../model/question';
+import type { Question } from '../../kinds';
 import type { Report } from '../../reports/report';
 import type { ReadEvent, ReadQuestion } from '../format';
 

@@ -4,7 +4,7 @@ import type { Codec } from '../../container/codec';
 import { Column } from '../../container/compact';
 import { FileSet } from '../../container/file-list';
 import { openZip } from '../../container/zip';
-import { mapMarkup } from '../../model/question';
+import { mapMarkup } from '../../kinds';
 import type { FoundQuiz } from '../../model/quiz';
 import { beginning } from '../../markup/text';
 import type { Report } from '../../reports/report';

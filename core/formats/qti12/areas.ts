@@ -1,4 +1,4 @@
-import type { Shape } from '../../model/question';
+import type { Shape } from '../../model/pieces';
 import { numbersOf } from '../shapes';
 
 /**

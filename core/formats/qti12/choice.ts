@@ -1,5 +1,6 @@
 import { plainText } from '../../markup/text';
-import { withCommon, type ChoiceQuestion } from '../../model/question';
+import { withCommon } from '../../model/question';
+import type { ChoiceQuestion } from '../../kinds';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { isTrueFalse, limitWords } from '../choices';
 import { creditsByTrying } from '../credits';

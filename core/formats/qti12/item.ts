@@ -1,11 +1,12 @@
 import { plainText } from '../../markup/text';
-import { withCommon, emptyCommon, type Question, type QuestionCommon } from '../../model/question';
+import { withCommon, emptyCommon, type QuestionCommon } from '../../model/question';
+import type { Question } from '../../kinds';
 import type { Report } from '../../reports/report';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
 import { attach, cleaningFor } from '../media';
 import { reshapedReport } from '../reshaped';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { partBoxes } from './boxes';
 import { readChoice12 } from './choice';
 import { placeFeedback } from './feedback';

@@ -1,15 +1,11 @@
-import {
-	withCommon,
-	type HotspotQuestion,
-	type MatchingQuestion,
-	type OrderingQuestion,
-	type Shape
-} from '../../model/question';
-import { middleOf } from '../../scoring/shapes';
+import { withCommon } from '../../model/question';
+import type { HotspotQuestion, MatchingQuestion, OrderingQuestion } from '../../kinds';
+import type { Shape } from '../../model/pieces';
+import { middleOf } from '../../kinds/areas';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { bestFirst } from '../best';
 import { creditsByTrying } from '../credits';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { areaOf } from './areas';
 import { placeFeedback } from './feedback';
 import { joinBlocks, materialBelow } from './material';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { runsOf } from '../../test-support/runs';
 import { readAll } from '../../test-support/packages';
 import { anyQti12Habits, qti12Paper } from '../../test-support/qti12-papers';

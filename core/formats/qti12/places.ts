@@ -1,4 +1,4 @@
-import type { Shape } from '../../model/question';
+import type { Shape } from '../../model/pieces';
 import { childOf, childrenOf, descendants, element, trimmed, type XmlElement } from '../../xml/tree';
 import { placeName } from '../shapes';
 import { areaOf } from './areas';

@@ -1,5 +1,5 @@
-import { inShape } from '../../scoring/shapes';
-import { parseNumber } from '../numbers';
+import { inShape } from '../../kinds/areas';
+import { parseNumber } from '../../numbers/numbers';
 import { areaOf } from './areas';
 import { childOf, childrenOf, trimmed, type XmlElement } from '../../xml/tree';
 

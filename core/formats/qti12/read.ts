@@ -6,7 +6,7 @@ import type { Report } from '../../reports/report';
 import { repairXml } from '../../xml/repair';
 import { parseXml, streamXml } from '../../xml/stream';
 import { descendants, trimmed, type XmlElement } from '../../xml/tree';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import { damagedQuestion, type DamagedSource } from '../damaged';
 import type { DocumentContext, DocumentReader, ReadEvent, ReadQuestion } from '../format';
 import { noteIdentifier } from '../identifiers';

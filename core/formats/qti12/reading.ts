@@ -1,8 +1,9 @@
 import type { CleanContext } from '../../markup/clean';
-import type { Question, QuestionCommon } from '../../model/question';
+import type { Question } from '../../kinds';
+import type { QuestionCommon } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { runProcessing, type Cardinalities, type Outcome, type Responses } from './process';
 
 /** The responses of an item (QTI 1.2 ASI information model, 3.5). */

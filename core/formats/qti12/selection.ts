@@ -2,7 +2,7 @@ import type { FoundPart } from '../../model/quiz';
 import type { Report } from '../../reports/report';
 import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 
 const conditions = ['selection_metadata', 'and_selection', 'or_selection', 'not_selection', 'selection_extension'];
 

@@ -1,13 +1,8 @@
 import { markupOfNodes } from '../../markup/clean';
 import { blankMarker } from '../../markup/markers';
 import { plainText } from '../../markup/text';
-import {
-	withCommon,
-	type Blank,
-	type FillBlanksQuestion,
-	type Markup,
-	type MatchingQuestion
-} from '../../model/question';
+import { withCommon, type Markup } from '../../model/question';
+import type { Blank, FillBlanksQuestion, MatchingQuestion } from '../../kinds';
 import { serialise } from '../../xml/serialise';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseXml } from '../../xml/stream';

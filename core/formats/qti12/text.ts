@@ -1,6 +1,8 @@
-import { withCommon, type AcceptedText, type Blank, type Question } from '../../model/question';
+import { withCommon } from '../../model/question';
+import type { AcceptedText } from '../../model/pieces';
+import type { Blank, Question } from '../../kinds';
 import { childOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { acceptedNumbers, parseNumber } from '../numbers';
+import { acceptedNumbers, parseNumber } from '../../numbers/numbers';
 import { placeFeedback, type Trial } from './feedback';
 import { conditionsOn, criticalNumbers, numberType, run12, settlePoints12, type Reading12 } from './reading';
 

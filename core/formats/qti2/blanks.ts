@@ -1,9 +1,11 @@
 import { cleanNodes, markupOfNodes } from '../../markup/clean';
 import { blankMarker } from '../../markup/markers';
-import { withCommon, type Blank, type FillBlanksQuestion, type Side } from '../../model/question';
+import { withCommon } from '../../model/question';
+import type { Blank, FillBlanksQuestion } from '../../kinds';
+import type { Side } from '../../model/pieces';
 import { childrenOf, descendants, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
-import { acceptedNumbers } from '../numbers';
-import { inShape } from '../../scoring/shapes';
+import { acceptedNumbers } from '../../numbers/numbers';
+import { inShape } from '../../kinds/areas';
 import { weigh } from '../weigh';
 import { acceptedTexts, numbersIn, wrongText } from './entry';
 import { feedbackByAnswers, markSets } from './marking';

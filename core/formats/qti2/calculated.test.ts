@@ -1,9 +1,9 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { datasetOf } from '../../calculated/datasets';
-import { evaluate } from '../../calculated/expression';
+import { datasetOf } from '../../kinds/calculated/datasets';
+import { evaluate } from '../../kinds/calculated/expression';
 import { plainText } from '../../markup/text';
-import type { UnreadableQuestion, Question } from '../../model/question';
+import type { UnreadableQuestion, Question } from '../../kinds';
 import { score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
 import { parseXml } from '../../xml/stream';

@@ -1,8 +1,9 @@
 import { lookup } from '../../model/lookup';
-import { withCommon, type CalculatedQuestion, type Variable } from '../../model/question';
-import { writeExpression, type Tree } from '../../calculated/expression';
+import { withCommon } from '../../model/question';
+import type { CalculatedQuestion, Variable } from '../../kinds';
+import { writeExpression, type Tree } from '../../kinds/calculated/expression';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { feedbackByAnswers } from './marking';
 import { Processing, UnknownRule, type ResponseDeclaration } from './process';
 import { promptNodes, stemOf, type Reading } from './reading';

@@ -1,6 +1,7 @@
 import { cleanNodes, markupOfNodes } from '../../markup/clean';
 import { plainText } from '../../markup/text';
-import { withCommon, type ChoiceQuestion, type Markup } from '../../model/question';
+import { withCommon, type Markup } from '../../model/question';
+import type { ChoiceQuestion } from '../../kinds';
 import { childrenOf, descendants, type XmlElement } from '../../xml/tree';
 import { isTrueFalse } from '../choices';
 import { markSets } from './marking';

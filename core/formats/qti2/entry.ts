@@ -1,6 +1,8 @@
-import { withCommon, type AcceptedNumber, type AcceptedText, type Question } from '../../model/question';
+import { withCommon } from '../../model/question';
+import type { AcceptedNumber, AcceptedText } from '../../model/pieces';
+import type { Question } from '../../kinds';
 import { descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { acceptedNumbers, parseNumber } from '../numbers';
+import { acceptedNumbers, parseNumber } from '../../numbers/numbers';
 import { placeFeedback2, type Answer } from './feedback';
 import { patternMark, toleranceOf, type ResponseDeclaration } from './process';
 import { hasFeedback, isTemplate, runner, type Reading } from './reading';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isChoice, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
 import { score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
 

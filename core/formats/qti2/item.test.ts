@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import { opened, readAll, readBare } from '../../test-support/packages';
 
 const head =

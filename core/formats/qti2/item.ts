@@ -3,8 +3,9 @@ import { readStart, readText } from '../../container/decode';
 import { resolvePath } from '../../container/container';
 import { markupOfNodes } from '../../markup/clean';
 import { textOf as plainOf } from '../../xml/tree';
-import { withCommon, emptyCommon, type Question, type Stimulus, type UnreadableQuestion } from '../../model/question';
-import { blanksResponse } from '../../scoring/kinds';
+import { withCommon, emptyCommon, type Stimulus } from '../../model/question';
+import type { Question, UnreadableQuestion } from '../../kinds';
+import { rightBlanks } from '../../kinds/fill-blanks';
 import { bestCredit } from '../../scoring/score';
 import type { Report } from '../../reports/report';
 import { bounds, keptOfSource } from '../../model/bounds';
@@ -56,7 +57,7 @@ function earnsNothing(question: Question): boolean {
 		return false;
 	if ('accepted' in question && question.accepted.some(({ credit }) => credit > 0)) return false;
 	if (question.kind !== 'fill-blanks') return (bestCredit(question) ?? 1) <= 0;
-	const right = blanksResponse(question).blanks!;
+	const right = rightBlanks(question).blanks!;
 	const marked = question.blanks.filter((blank) => blank.form !== 'open');
 	return marked.length > 0 && marked.every((blank) => !right[blank.identifier]?.length);
 }

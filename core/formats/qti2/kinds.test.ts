@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import { readBare } from '../../test-support/packages';
 import { rightResponse, score } from '../../scoring/score';
 

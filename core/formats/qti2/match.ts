@@ -1,13 +1,8 @@
 import { markupOfNodes } from '../../markup/clean';
 import { plainText } from '../../markup/text';
-import {
-	withCommon,
-	type LabelImageQuestion,
-	type MatchingQuestion,
-	type OrderingQuestion,
-	type Pair,
-	type Side
-} from '../../model/question';
+import { withCommon } from '../../model/question';
+import type { LabelImageQuestion, MatchingQuestion, OrderingQuestion } from '../../kinds';
+import type { Pair, Side } from '../../model/pieces';
 import { childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { shapeOf } from '../shapes';
 import { feedbackByAnswers, markSets } from './marking';

@@ -1,6 +1,6 @@
 import { lookup } from '../../model/lookup';
-import type { Shape } from '../../model/question';
-import { inShape, middleOf } from '../../scoring/shapes';
+import type { Shape } from '../../model/pieces';
+import { inShape, middleOf } from '../../kinds/areas';
 import { childrenOf, descendants, element, type XmlElement } from '../../xml/tree';
 import { bestFirst } from '../best';
 import { placeName, shapeOf } from '../shapes';

@@ -1,7 +1,9 @@
-import { withCommon, type HotspotQuestion, type Picture, type Shape } from '../../model/question';
-import { middleOf } from '../../scoring/shapes';
+import { withCommon } from '../../model/question';
+import type { HotspotQuestion } from '../../kinds';
+import type { Picture, Shape } from '../../model/pieces';
+import { middleOf } from '../../kinds/areas';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { shapeOf } from '../shapes';
 import { markSets } from './marking';
 import type { ResponseDeclaration } from './process';

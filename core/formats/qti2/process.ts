@@ -1,8 +1,8 @@
 import { childOf, childrenOf, trimmed, type XmlElement } from '../../xml/tree';
-import { inShape } from '../../scoring/shapes';
-import { fitsPattern } from '../../scoring/answers';
-import type { Shape } from '../../model/question';
-import { parseNumber } from '../numbers';
+import { inShape } from '../../kinds/areas';
+import { fitsPattern } from '../../kinds/answers';
+import type { Shape } from '../../model/pieces';
+import { parseNumber } from '../../numbers/numbers';
 import { shapeOf } from '../shapes';
 import { operationOf, roundedTo } from './arithmetic';
 

@@ -15,7 +15,7 @@ import {
 	type XmlElement,
 	type XmlNode
 } from '../../xml/tree';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { Processing, type ResponseDeclaration, type Value } from './process';
 
 /** Everything that asks for an answer (QTI 2.1 information model, section 7). */

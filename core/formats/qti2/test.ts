@@ -8,7 +8,7 @@ import { beginning, plainText } from '../../markup/text';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, type XmlElement } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { withNamesOfTwo } from './normalise';
 
 const deepest = 12;

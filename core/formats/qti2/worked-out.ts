@@ -1,8 +1,8 @@
-import { shownValue } from '../../calculated/datasets';
-import { Generator, stepsIn } from '../../draws/generator';
+import { shownValue } from '../../kinds/calculated/datasets';
+import { Generator, stepsIn } from '../../numbers/generator';
 import { beginning } from '../../markup/text';
 import { childOf, childrenOf, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { Processing, UnknownRule, type Value } from './process';
 
 const mostTries = 200;

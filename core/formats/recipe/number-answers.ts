@@ -1,7 +1,7 @@
-import type { AcceptedNumber } from '../../model/question';
+import type { AcceptedNumber } from '../../model/pieces';
 import { numberAnswer } from '../assemble';
-import { parseNumber } from '../numbers';
-import type { RecordAccess } from './fields';
+import { parseNumber } from '../../numbers/numbers';
+import type { RecordAccess } from './record';
 import type { Path, Recipe } from './recipe';
 
 const firstOf = (path: Path | undefined) => (Array.isArray(path) ? path[0] : path);

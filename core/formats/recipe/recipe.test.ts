@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { plainText } from '../../markup/text';
-import { isChoice, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
 import { readAll } from '../../test-support/packages';
 import { guessRecipe } from './of-file';
 import { follow } from './json';

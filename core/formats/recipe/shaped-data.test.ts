@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { runsOf } from '../../test-support/runs';
 import { readAll } from '../../test-support/packages';
 import { anyShapeHabits, shaped } from '../../test-support/shaped-data';

@@ -1,9 +1,9 @@
 import { DOMParser, type Document as DomDocument } from '@xmldom/xmldom';
 import { memorySource, type Container } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { readPlainText, readText } from '../../container/decode';
 import { delimiterOf, rowsOfText } from '../table/csv';
-import type { Row } from '../table/table';
+import type { Row } from '../table/row';
 import { sheetsOf } from '../table/xlsx';
 import { textualFormat, wholeFormat } from '../textual';
 import { findManifest } from '../package/manifest';

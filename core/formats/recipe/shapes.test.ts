@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { readAll } from '../../test-support/packages';
 import { short } from '../../test-support/short';
 import type { Recipe } from './recipe';

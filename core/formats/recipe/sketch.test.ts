@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { sketchOf, type Sketch } from './sketch';
 
 const sketch = async (name: string, text: string) =>

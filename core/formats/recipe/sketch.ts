@@ -1,7 +1,7 @@
 import type { Element as DomElement } from '@xmldom/xmldom';
 import type { Container } from '../../container/container';
 import { headings } from '../table/headings';
-import type { Row } from '../table/table';
+import type { Row } from '../table/row';
 import { follow } from './json';
 import { guessRecipe } from './of-file';
 import type { Recipe } from './recipe';

@@ -1,4 +1,4 @@
-import type { RecordAccess } from './fields';
+import type { RecordAccess } from './record';
 import type { Recipe } from './recipe';
 
 const identifying = /^@?(?:id|identifier|uuid|guid|no|nr|number|index|ref)$/i;

@@ -6,7 +6,8 @@ import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import type { Recipe, TableRecipe } from '../recipe/recipe';
 import { bounds } from '../../model/bounds';
 import { guessTable } from './guess';
-import { cellOf, readRows, type Row } from './table';
+import { readRows } from './table';
+import { cellOf, type Row } from './row';
 
 const delimiters = [',', '\t', ';', '|'];
 const newlines = (text: string) => text.match(/\r\n|\r|\n/g)?.length ?? 0;

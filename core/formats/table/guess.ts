@@ -2,7 +2,8 @@ import { kindsTogether, type KeyForm } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings, truthColumns } from './headings';
 import { guessOptionRows } from './option-rows';
-import { optionCells, type Row } from './table';
+import { optionCells } from './table';
+import type { Row } from './row';
 import { flagOf, isFlag, widthOf } from './cells';
 
 /** What columns without headings mean, by what stands in them: the longest text, short ones behind it, a key that names one of them. */

@@ -1,7 +1,7 @@
 import { fold } from '../../markup/text';
 import { falseHeading, trueHeading } from '../choices';
 import type { Columns } from '../recipe/recipe';
-import type { Row } from './table';
+import type { Row } from './row';
 
 const fields: [keyof Columns, RegExp][] = [
 	[

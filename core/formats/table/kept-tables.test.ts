@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../../container/container';
-import { openContainer } from '../../container/open';
-import type { Question } from '../../model/question';
+import { openContainer } from '../open';
+import type { Question } from '../../kinds';
 import { runsOf } from '../../test-support/runs';
 import {
 	anySheetHabits,

@@ -1,7 +1,7 @@
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { flagOf, isFlag, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
-import { cellOf, type Row } from './table';
+import { cellOf, type Row } from './row';
 
 const ofRight =
 	/^(?:is )?(?:the )?(?:correct|right|true|key|answer)(?: (?:answer|option|choice))?$|^(?:richtig|korrekt|juste|correcto|correcta)$/;

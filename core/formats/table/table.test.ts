@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import { isChoice, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
 import { readAll, readBare, type Found } from '../../test-support/packages';
 import { short } from '../../test-support/short';
 import type { Recipe } from '../recipe/recipe';
-import { openContainer } from '../../container/open';
+import { openContainer } from '../open';
 import { memorySource } from '../../container/container';
 import { delimiterOf, rowsOfText } from './csv';
 import { guessTable } from './guess';

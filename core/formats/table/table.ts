@@ -1,55 +1,17 @@
+import { cellOf, type Cell, type Row } from './row';
 import { ownValue } from '../../model/lookup';
 import { markupOfText } from '../../markup/clean';
 import { plainText } from '../../markup/text';
-import type { Kind, Markup, Question } from '../../model/question';
+import type { Kind, Question } from '../../kinds';
+import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
-import { escapeText } from '../../xml/serialise';
 import { assemble, emptyDraft, kindOfWord, secondKey, splitKeys, truthOf, type Draft, type KeyForm } from '../assemble';
-import { parseNumber } from '../numbers';
+import { parseNumber } from '../../numbers/numbers';
 import { rightTail } from '../right-mark';
 import type { TableRecipe } from '../recipe/recipe';
 import { byLabels, categoryOf, flagOf, isFlag, listIn, listOf, widthOf } from './cells';
 import { headings, plainHeading } from './headings';
 import { joinOptionRows } from './option-rows';
-
-/** One cell: its text, the same as rich text, and what was odd about it. */
-export interface Cell {
-	text: string;
-	markup: Markup;
-	odd?: { rule: string; message: string };
-	/** It is part of a merged area, and repeats what the first cell of it says. */
-	merged?: boolean;
-}
-
-/** One row, with its number in the file from 1. */
-export interface Row {
-	cells: Cell[];
-	number: number;
-	endNumber?: number;
-	hidden?: boolean;
-	odd?: { rule: string; severity: Report['severity']; message: string };
-	/** Without anything that could be split: a row that is damaged. */
-	raw?: string;
-}
-
-/** A cell with nothing in it: the same for all of them, since most cells of a wide table are empty. */
-const emptyCell: Cell = Object.freeze({ text: '', markup: '' });
-
-/** A cell of plain text. */
-export function cellOf(given: string): Cell {
-	// an apostrophe in front keeps a spreadsheet from taking a text for a formula
-	const text = given.replace(/^'(?=[=+\-@])/, '').trim();
-	if (!text) return emptyCell;
-	const markup = textCell(text);
-	// mostly the same text, which need not be kept twice
-	return { text, markup: markup === text ? text : markup };
-}
-
-/** Plain text with its lines as rich text. */
-function textCell(text: string): Markup {
-	const lines = text.split(/\r\n|\r|\n/);
-	return lines.length > 1 ? lines.map(escapeText).join('<br/>') : markupOfText(text);
-}
 
 /** The cells of a row that hold its options; `place` gives the column of a heading. */
 export function optionCells(row: Row, recipe: TableRecipe, place: Map<string, number>): Cell[] {

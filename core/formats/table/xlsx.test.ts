@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import { isChoice, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
 import { readAll, opened, type Found } from '../../test-support/packages';
 import type { Recipe } from '../recipe/recipe';
 

@@ -7,7 +7,7 @@ import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../..
 import type { DocumentReader, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
 import { tableEvents } from './csv';
-import { cellOf, type Cell, type Row } from './table';
+import { cellOf, type Cell, type Row } from './row';
 import { widthOf } from './cells';
 
 interface Book {

@@ -1,5 +1,6 @@
 import { fold, plainText } from '../../markup/text';
-import { isChoice, type Markup, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
+import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { assemble, blankRun, kindOfWord, truthOf } from '../assemble';

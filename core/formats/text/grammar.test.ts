@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import { isChoice, type Question } from '../../model/question';
+import { isChoice, type Question } from '../../kinds';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';
 

@@ -1,5 +1,5 @@
 import { fold, beginning } from '../../markup/text';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import type { Report } from '../../reports/report';
 import { escapeText } from '../../xml/serialise';
 import { blankRun, kindOfWord, type Draft } from '../assemble';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainText } from '../../markup/text';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import { short } from '../../test-support/short';
 import { readMarkedText } from './grammar';
 import { linesOf } from './lines';

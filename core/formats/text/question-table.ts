@@ -1,9 +1,10 @@
 import { beginning } from '../../markup/text';
-import type { Question } from '../../model/question';
+import type { Question } from '../../kinds';
 import type { Report } from '../../reports/report';
 import { guessTable } from '../table/guess';
 import { guessHeader } from '../table/headings';
-import { readRows, type Row } from '../table/table';
+import { readRows } from '../table/table';
+import type { Row } from '../table/row';
 import type { Line } from './lines';
 
 /** The questions of a table within a text, one a row. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isChoice } from '../../model/question';
+import { isChoice } from '../../kinds';
 import { runsOf } from '../../test-support/runs';
 import { short } from '../../test-support/short';
 import {

@@ -1,5 +1,5 @@
 import { fold } from '../../markup/text';
-import type { AcceptedNumber } from '../../model/question';
+import type { AcceptedNumber } from '../../model/pieces';
 import { numberAnswer } from '../assemble';
 
 /** Units that people put behind a number; what else stands there makes the answer a text ("12 May"). */

@@ -1,5 +1,5 @@
 import { mediaType } from '../media';
-import { markupOf } from '../../model/question';
+import { markupOf } from '../../kinds';
 import type { Report } from '../../reports/report';
 import type { DocumentReader, ReadEvent } from '../format';
 import { readMarkedText } from '../text/grammar';

@@ -1,10 +1,13 @@
 <script lang="ts">
-	import { shownValue } from '$core/calculated/datasets';
+	import { shownValue } from '$core/kinds/calculated/datasets';
 	import { plainText } from '$core/markup/text';
-	import type { Blank, Markup, Question, Shape, Side } from '$core/model/question';
+	import type { Blank, Question } from '$core/kinds';
+	import type { Markup } from '$core/model/question';
+	import type { Shape, Side } from '$core/model/pieces';
 	import { visible } from '$core/markup/visible';
-	import { acceptedNumberText, type Response } from '$core/scoring/score';
-	import { middleOf } from '$core/scoring/shapes';
+	import { acceptedNumberText } from '$core/kinds/answers';
+	import type { Response } from '$core/kinds/kind';
+	import { middleOf } from '$core/kinds/areas';
 	import { percentOf } from './percent';
 
 	/**

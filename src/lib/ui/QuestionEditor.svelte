@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { isChoice, type Question } from '$core/model/question';
+	import { isChoice, type Question } from '$core/kinds';
 	import AcceptedNumbers from './edit/AcceptedNumbers.svelte';
 	import AcceptedTexts from './edit/AcceptedTexts.svelte';
 	import Areas from './edit/Areas.svelte';

@@ -1,14 +1,9 @@
 <script lang="ts">
-	import { isChoice, type Question } from '$core/model/question';
-	import {
-		acceptedNumberText,
-		rightResponse,
-		score,
-		wrongResponse,
-		type Mark,
-		type Response
-	} from '$core/scoring/score';
-	import { datasetOf, shownValue } from '$core/calculated/datasets';
+	import { isChoice, type Question } from '$core/kinds';
+	import { acceptedNumberText } from '$core/kinds/answers';
+	import { rightResponse, score, wrongResponse, type Mark } from '$core/scoring/score';
+	import type { Response } from '$core/kinds/kind';
+	import { datasetOf, shownValue } from '$core/kinds/calculated/datasets';
 	import { replaceBlanks, replaceVariables } from '$core/markup/markers';
 	import { visible } from '$core/markup/visible';
 	import KindView from './KindView.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { wordDifferences } from '$core/compare/words';
-	import type { Question } from '$core/model/question';
+	import type { Question } from '$core/kinds';
 
 	/** How two questions differ in words: what is only in the first is struck out, what is only in the second is marked. */
 	let { before, after }: { before: Question; after: Question } = $props();

@@ -1,4 +1,5 @@
-import { drawSitting, type DrawPart, type Sitting } from '$core/draws/sitting';
+import { drawSitting, type Sitting } from '$core/draws/sitting';
+import type { DrawPart } from '$core/draws/part';
 import { feasibility, type Feasibility } from '$core/draws/feasibility';
 
 /** What the worker is asked, and under which number it answers. */

@@ -1,7 +1,7 @@
 import { checkBeside } from '$core/checks';
 import { readMarkedText } from '$core/formats/text/grammar';
 import { linesOf } from '$core/formats/text/lines';
-import type { Question } from '$core/model/question';
+import type { Question } from '$core/kinds';
 import type { Report } from '$core/reports/report';
 
 /** What is found in a text while it is typed. */

@@ -1,6 +1,6 @@
-import type { AcceptedNumber, AcceptedText, Shape } from '../../../model/question';
+import type { AcceptedNumber, AcceptedText, Shape } from '../../../model/pieces';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 import { areaText } from '../areas';
 
 /** All of some conditions; the only one by itself, nothing for none. */

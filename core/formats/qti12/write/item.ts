@@ -5,17 +5,17 @@ import {
 	type ChoiceQuestion,
 	type FillBlanksQuestion,
 	type HotspotQuestion,
-	type Markup,
 	type MatchingQuestion,
 	type OrderingQuestion,
 	type Question
-} from '../../../model/question';
+} from '../../../kinds';
+import type { Markup } from '../../../model/question';
 import { escapeAttribute, escapeText, serialise } from '../../../xml/serialise';
 import { parseXml } from '../../../xml/stream';
 import type { XmlNode } from '../../../xml/tree';
 import { isBlankMarker } from '../../../markup/markers';
 import { mediaType } from '../../media';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 import { areaText } from '../areas';
 import { allOf, anyOf, condition, equals, insideTest, not, numberTest, setvar, textTest } from './conditions';
 import { material } from './html';

@@ -1,7 +1,7 @@
 import { blanksIn, replaceBlanks } from '../../../markup/markers';
 import { plainText } from '../../../markup/text';
 import { markupOfText } from '../../../markup/clean';
-import { isChoice, type Question } from '../../../model/question';
+import { isChoice, type Question } from '../../../kinds';
 import { serialise } from '../../../xml/serialise';
 import { parseXml } from '../../../xml/stream';
 import { features } from '../../fit/features';

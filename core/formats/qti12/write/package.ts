@@ -1,11 +1,12 @@
 import { Names } from '../../../container/compact';
 import { ZipWriter } from '../../../container/write-zip';
-import type { Question } from '../../../model/question';
+import type { Question } from '../../../kinds';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import { fit, type Limits } from '../../fit/fit';
-import type { QuizToWrite, ToWrite } from '../../format';
+import type { ToWrite } from '../../format';
+import type { QuizToWrite } from '../../../model/quiz';
 import { addressOf, MediaFiles } from '../../package/files';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 import { fitQuizzes } from '../../fit/quizzes';
 import { cartridgeLimits, limits12, limits12Bare, quizzes12 } from './limits';
 import { writeItem12, type Profile } from './item';

@@ -1,7 +1,7 @@
 import { replaceBlanks } from '../../../markup/markers';
 import { plainText } from '../../../markup/text';
-import type { Blank, FillBlanksQuestion } from '../../../model/question';
-import { bestNumber } from '../../../scoring/answers';
+import type { Blank, FillBlanksQuestion } from '../../../kinds';
+import { bestNumber } from '../../../kinds/answers';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import {
 	addScore,

@@ -1,7 +1,7 @@
 import { lookup } from '../../../model/lookup';
-import { ExpressionError, parseExpression, type Tree } from '../../../calculated/expression';
-import type { CalculatedQuestion, Variable } from '../../../model/question';
-import { tidy } from '../../numbers';
+import { ExpressionError, parseExpression, type Tree } from '../../../kinds/calculated/expression';
+import type { CalculatedQuestion, Variable } from '../../../kinds';
+import { tidy } from '../../../numbers/numbers';
 import { declare, number, setScore, type Parts, type Writing } from './parts';
 
 const elements = lookup<string>({

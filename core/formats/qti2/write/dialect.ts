@@ -1,10 +1,10 @@
-import { ExpressionError, parseExpression, writeExpression } from '../../../calculated/expression';
+import { ExpressionError, parseExpression, writeExpression } from '../../../kinds/calculated/expression';
 import { parseXml } from '../../../xml/stream';
 import { ways } from '../../fit/nearest';
 import { treeOf } from '../calculated';
 import { UnknownRule } from '../process';
 import { expressionXml } from './calculated';
-import { kinds, type Kind, type Question } from '../../../model/question';
+import { kinds, type Kind, type Question } from '../../../kinds';
 import { features } from '../../fit/features';
 import type { Limits } from '../../fit/fit';
 import type { FormatName } from '../../format';

@@ -1,15 +1,10 @@
 import { replaceVariables } from '../../../markup/markers';
-import {
-	isChoice,
-	type ChoiceQuestion,
-	type Markup,
-	type NumericQuestion,
-	type Question
-} from '../../../model/question';
+import { isChoice, type ChoiceQuestion, type NumericQuestion, type Question } from '../../../kinds';
+import type { Markup } from '../../../model/question';
 import { parseXml } from '../../../xml/stream';
 import { escapeAttribute, escapeText, serialise } from '../../../xml/serialise';
 import { element, type XmlNode } from '../../../xml/tree';
-import { bestNumber } from '../../../scoring/answers';
+import { bestNumber } from '../../../kinds/answers';
 import { blanksParts } from './blanks';
 import { calculatedParts } from './calculated';
 import type { Dialect } from './dialect';

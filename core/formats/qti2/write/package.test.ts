@@ -2,12 +2,13 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { differences } from '../../../compare/canonical';
 import { memorySource } from '../../../container/container';
-import { openContainer } from '../../../container/open';
-import { emptyCommon, type Question } from '../../../model/question';
+import { openContainer } from '../../open';
+import { emptyCommon } from '../../../model/question';
+import type { Question } from '../../../kinds';
 import { choice, essay, numeric, option, short } from '../../../test-support/questions';
 import { attachment, back, complaints, written } from '../../../test-support/written';
 import { writtenFormat } from '../..';
-import type { QuizToWrite } from '../../format';
+import type { QuizToWrite } from '../../../model/quiz';
 
 const qti21 = writtenFormat('qti21')!;
 const schemas = { manifest: 'cp-manifest.rng', documents: 'qti21.rng' };

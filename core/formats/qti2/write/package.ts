@@ -1,9 +1,10 @@
 import { Spool } from '../../../container/spool';
 import { ZipWriter } from '../../../container/write-zip';
-import type { Question } from '../../../model/question';
+import type { Question } from '../../../kinds';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
-import type { QuizToWrite, ToWrite } from '../../format';
-import { tidy } from '../../numbers';
+import type { ToWrite } from '../../format';
+import type { QuizToWrite } from '../../../model/quiz';
+import { tidy } from '../../../numbers/numbers';
 import { fit } from '../../fit/fit';
 import { fitQuizzes, wholeQuizzes } from '../../fit/quizzes';
 import { addressOf, MediaFiles } from '../../package/files';

@@ -1,4 +1,5 @@
-import type { LabelImageQuestion, MatchingQuestion, OrderingQuestion, Picture, Side } from '../../../model/question';
+import type { LabelImageQuestion, MatchingQuestion, OrderingQuestion } from '../../../kinds';
+import type { Picture, Side } from '../../../model/pieces';
 import { plainText } from '../../../markup/text';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import { mediaType } from '../../media';

@@ -1,6 +1,6 @@
 import { escapeText } from '../../../xml/serialise';
 import type { Markup } from '../../../model/question';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 
 /** The address by which an item names an attachment of its question. */
 export type Address = (name: string) => string;

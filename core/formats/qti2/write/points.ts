@@ -1,5 +1,5 @@
-import type { HotspotQuestion } from '../../../model/question';
-import { middleOf } from '../../../scoring/shapes';
+import type { HotspotQuestion } from '../../../kinds';
+import { middleOf } from '../../../kinds/areas';
 import { coordinatesText } from '../../shapes';
 import { pictureXml } from './pairs';
 import {

@@ -1,4 +1,4 @@
-import type { AcceptedNumber, AcceptedText } from '../../../model/question';
+import type { AcceptedNumber, AcceptedText } from '../../../model/pieces';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
 
 /** The test of whether a response is an accepted number (2.1, 15.3: equal, lt, lte, gt, gte). */

@@ -1,7 +1,7 @@
 import { beginning, plainText } from '../../../markup/text';
-import { isChoice, type Question } from '../../../model/question';
+import { isChoice, type Question } from '../../../kinds';
 import { fit, type Limits } from '../../fit/fit';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 import type { ToWrite } from '../../format';
 import { ZipWriter } from '../../../container/write-zip';
 import { escapeText } from '../../../xml/serialise';
@@ -9,7 +9,8 @@ import { numberText, textLimits } from '../../text/write/text';
 import { byTrial } from '../../trial';
 import { rowsOfText } from '../csv';
 import { guessTable } from '../guess';
-import { cellOf, readRows, type Row } from '../table';
+import { readRows } from '../table';
+import { cellOf, type Row } from '../row';
 
 const encoder = new TextEncoder();
 const leading = ['Title', 'Kind', 'Stem'];

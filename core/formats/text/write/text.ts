@@ -1,9 +1,10 @@
 import { plainText } from '../../../markup/text';
-import { isChoice, type AcceptedNumber, type Question } from '../../../model/question';
+import { isChoice, type Question } from '../../../kinds';
+import type { AcceptedNumber } from '../../../model/pieces';
 import { features } from '../../fit/features';
 import { fit, type Limits } from '../../fit/fit';
 import type { ToWrite } from '../../format';
-import { tidy } from '../../numbers';
+import { tidy } from '../../../numbers/numbers';
 import { byTrial } from '../../trial';
 import { readMarkedText } from '../grammar';
 import { linesOf } from '../lines';

@@ -1,6 +1,6 @@
 import type { Severity } from '../../../../core/reports/report';
-import type { Kind, Question } from '../../../../core/model/question';
-import { parseQuestion } from '../../../../core/model/schema';
+import type { Kind, Question } from '../../../../core/kinds';
+import { parseQuestion } from '../../../../core/kinds/schema';
 import { pathOfKey } from '../../../../core/take-in/paths';
 import { row, rows, type Database } from '../db/pool';
 import { storedReports, type StoredReport } from '../loads/review';

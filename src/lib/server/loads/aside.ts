@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import { parseQuestion } from '../../../../core/model/schema';
-import type { Kind } from '../../../../core/model/question';
+import { parseQuestion } from '../../../../core/kinds/schema';
+import type { Kind } from '../../../../core/kinds';
 import { adjusted, type Setting } from '../../../../core/take-in/adjust';
 import { parseDecision, plainRules, type Decision } from '../../../../core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';

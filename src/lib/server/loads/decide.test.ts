@@ -1,6 +1,6 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plainText } from '../../../../core/markup/text';
-import type { Question } from '../../../../core/model/question';
+import type { Question } from '../../../../core/kinds';
 import { banksOf, questionRows, storedQuestion } from '../banks/banks';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';

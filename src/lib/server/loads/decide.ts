@@ -1,11 +1,11 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkBeside, checkOf, checks } from '../../../../core/checks';
-import { overBounds } from '../../../../core/model/bounds';
-import type { Question } from '../../../../core/model/question';
-import { parseQuestion } from '../../../../core/model/schema';
+import { overBounds } from '../../../../core/kinds/over-bounds';
+import type { Question } from '../../../../core/kinds';
+import { parseQuestion } from '../../../../core/kinds/schema';
 import { withKeyMarked } from '../../../../core/scoring/keys';
 import { mendTools } from '../../../../core/formats/mend-tools';
-import { cleanOwn } from '../../../../core/markup/own';
+import { cleanOwn } from '../../../../core/kinds/clean-own';
 import { setAlone } from '../../../../core/take-in/adjust';
 import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { kindName, type Kind } from '../../../../core/model/question';
+import { kindName, type Kind } from '../../../../core/kinds';
 import { pathOfKey } from '../../../../core/take-in/paths';
 import type { Outcome } from '../../../../core/take-in/plan-row';
 import { escapeText } from '../../../../core/xml/serialise';

@@ -2,9 +2,9 @@ import type { Severity } from '../../../../core/reports/report';
 import type { Setting } from '../../../../core/take-in/adjust';
 import type { MatchRule } from '../../../../core/take-in/decision';
 import type { Match, Outcome, PlanRow } from '../../../../core/take-in/plan-row';
-import { parseQuestion } from '../../../../core/model/schema';
+import { parseQuestion } from '../../../../core/kinds/schema';
 import type { OtherFile } from '../../../../core/formats/format';
-import type { Kind, Question } from '../../../../core/model/question';
+import type { Kind, Question } from '../../../../core/kinds';
 import { row, rows, type Database } from '../db/pool';
 import { twinRule, withStagedTwins } from '../snags/twins';
 

@@ -4,7 +4,7 @@ import { wordSet, type WordSet } from '../../../../core/compare/near';
 import { wordingOf } from '../../../../core/compare/wording';
 import { beginning, plainText } from '../../../../core/markup/text';
 import { visible } from '../../../../core/markup/visible';
-import type { Question } from '../../../../core/model/question';
+import type { Question } from '../../../../core/kinds';
 import type { Report } from '../../../../core/reports/report';
 import { isOrderBound, partCredits, shuffleOf } from '../../../../core/take-in/adjust';
 

@@ -1,8 +1,8 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { parseQuestion } from '../../../../core/model/schema';
+import { parseQuestion } from '../../../../core/kinds/schema';
 import { checkQuestion, checks } from '../../../../core/checks';
 import { visible } from '../../../../core/markup/visible';
-import type { Question } from '../../../../core/model/question';
+import type { Question } from '../../../../core/kinds';
 import { adjusted, adjustsQuestions, type Setting } from '../../../../core/take-in/adjust';
 import type { Decision } from '../../../../core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';

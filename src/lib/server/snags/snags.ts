@@ -1,8 +1,8 @@
 import { mendTools } from '../../../../core/formats/mend-tools';
 import type { Pool } from 'mysql2/promise';
 import { checkOf, checkQuestion, checks } from '../../../../core/checks';
-import { parseQuestion } from '../../../../core/model/schema';
-import type { Question } from '../../../../core/model/question';
+import { parseQuestion } from '../../../../core/kinds/schema';
+import type { Question } from '../../../../core/kinds';
 import type { Severity } from '../../../../core/reports/report';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { AcceptedNumber } from '$core/model/question';
+	import type { AcceptedNumber } from '$core/model/pieces';
 	import CreditField from './CreditField.svelte';
 	import List from './List.svelte';
 

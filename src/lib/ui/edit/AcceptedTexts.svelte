@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { AcceptedText } from '$core/model/question';
+	import type { AcceptedText } from '$core/model/pieces';
 	import CreditField from './CreditField.svelte';
 	import List from './List.svelte';
 

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import type { Attachment, HotspotQuestion, LabelImageQuestion, Picture, Shape } from '$core/model/question';
+	import type { Attachment } from '$core/model/question';
+	import type { HotspotQuestion, LabelImageQuestion } from '$core/kinds';
+	import type { Picture, Shape } from '$core/model/pieces';
 	import RichText from '../RichText.svelte';
 	import { fresh } from './credit';
 	import CreditField from './CreditField.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import type { Attachment, FillBlanksQuestion, ListEntry } from '$core/model/question';
+	import type { Attachment } from '$core/model/question';
+	import type { FillBlanksQuestion, ListEntry } from '$core/kinds';
 	import RichText from '../RichText.svelte';
 	import AcceptedNumbers from './AcceptedNumbers.svelte';
 	import AcceptedTexts from './AcceptedTexts.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CalculatedQuestion, Variable } from '$core/model/question';
+	import type { CalculatedQuestion, Variable } from '$core/kinds';
 	import List from './List.svelte';
 
 	/** The numbers of a calculated question, what must hold of them, and how the answer comes of them. */
@@ -94,7 +94,7 @@
 				aria-label="Values of number {at + 1}"
 				value={variable.values.values.join('; ')}
 				onchange={(event) => {
-					if (variable.values.form === 'set') variable.values.values = numbers(event.currentTarget.value);
+					variable.values = { form: 'set', values: numbers(event.currentTarget.value) };
 				}}
 			/>
 		{:else}<input

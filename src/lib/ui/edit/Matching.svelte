@@ -1,5 +1,7 @@
 <script lang="ts">
-	import type { Attachment, MatchingQuestion, Side } from '$core/model/question';
+	import type { Attachment } from '$core/model/question';
+	import type { MatchingQuestion } from '$core/kinds';
+	import type { Side } from '$core/model/pieces';
 	import RichText from '../RichText.svelte';
 	import { fresh } from './credit';
 	import List from './List.svelte';

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import type { Attachment, ChoiceQuestion, Option } from '$core/model/question';
+	import type { Attachment } from '$core/model/question';
+	import type { ChoiceQuestion } from '$core/kinds';
+	import type { Option } from '$core/model/pieces';
 	import RichText from '../RichText.svelte';
 	import { fresh } from './credit';
 	import CreditField from './CreditField.svelte';

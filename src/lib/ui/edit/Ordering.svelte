@@ -1,5 +1,6 @@
 <script lang="ts">
-	import type { Attachment, OrderingQuestion } from '$core/model/question';
+	import type { Attachment } from '$core/model/question';
+	import type { OrderingQuestion } from '$core/kinds';
 	import RichText from '../RichText.svelte';
 	import List from './List.svelte';
 

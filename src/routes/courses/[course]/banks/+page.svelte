@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { visible } from '$core/markup/visible';
-	import { kinds, kindName } from '$core/model/question';
+	import { kinds, kindName } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Mark from '$lib/ui/Mark.svelte';

@@ -2,7 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { navigating, page } from '$app/state';
-	import { kindName } from '$core/model/question';
+	import { kindName } from '$core/kinds';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { ago, bytes, count, dateTime } from '$lib/ui/words';

@@ -4,7 +4,7 @@
 	import { page } from '$app/state';
 	import { checkOf, mendFor } from '$core/checks';
 	import { untrack } from 'svelte';
-	import type { Question } from '$core/model/question';
+	import type { Question } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';

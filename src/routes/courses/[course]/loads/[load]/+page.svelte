@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { kinds, kindName } from '$core/model/question';
+	import { kinds, kindName } from '$core/kinds';
 	import { checkOf } from '$core/checks';
 	import { takesPoints } from '$core/take-in/adjust';
 	import type { Match } from '$core/take-in/plan-row';

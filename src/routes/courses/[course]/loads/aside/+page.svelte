@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
-	import { kindName } from '$core/model/question';
+	import { kindName } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StagedQuestion } from '$lib/server/loads/review';
 	import Mark from '$lib/ui/Mark.svelte';

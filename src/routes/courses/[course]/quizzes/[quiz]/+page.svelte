@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { beforeNavigate, invalidate } from '$app/navigation';
-	import type { Question } from '$core/model/question';
+	import type { Question } from '$core/kinds';
 	import type { Mark as Marked } from '$core/scoring/score';
 	import { pointsRange, poolOf } from '$core/draws/pool';
 	import { presented } from '$core/draws/presented';

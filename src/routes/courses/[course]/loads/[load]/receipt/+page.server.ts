@@ -1,6 +1,6 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import { number, object, string } from 'yup';
-import { kinds } from '$core/model/question';
+import { kinds } from '$core/kinds';
 import type { Outcome } from '$core/take-in/plan-row';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';

@@ -3,7 +3,7 @@
 	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { kindName, type Kind } from '$core/model/question';
+	import { kindName, type Kind } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { Outcome } from '$core/take-in/plan-row';
 	import Mark from '$lib/ui/Mark.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
-	import { kindName, type Question } from '$core/model/question';
+	import { kindName, type Question } from '$core/kinds';
 	import Halves from '$lib/ui/Halves.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';

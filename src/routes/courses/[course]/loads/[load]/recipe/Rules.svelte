@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { lookup } from '$core/model/lookup';
 	import type { TableRecipe, Recipe } from '$core/formats/recipe/recipe';
-	import { kinds, kindName } from '$core/model/question';
+	import { kinds, kindName } from '$core/kinds';
 
 	/** The rules of a recipe that are no places: how keys, categories, credit and the file's own words are read. */
 	let {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import type { AcceptedNumber } from '../model/question';
-import { accepts } from '../scoring/answers';
-import { creditsByTrying } from './credits';
+import type { AcceptedNumber } from '../model/pieces';
+import { accepts } from '../kinds/answers';
+import { creditsByTrying } from '../formats/credits';
 import { acceptedNumbers, parseNumber, tidy } from './numbers';
 
 describe('numbers as people write them', () => {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { choice, essay, numeric, option, short } from '../test-support/questions';
 import { parseQuestion } from './schema';
-import { emptyCommon, kindName, kinds, mapMarkup, markupOf } from './question';
+import { emptyCommon } from '../model/question';
+import { kindName, kinds, mapMarkup, markupOf } from '.';
 
 const json = (value: unknown) => JSON.parse(JSON.stringify(value)) as Record<string, unknown>;
 

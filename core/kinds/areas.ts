@@ -1,4 +1,4 @@
-import type { Shape } from '../model/question';
+import type { Shape } from '../model/pieces';
 
 /** Whether a point, in pixels of the picture, lies in a shape or on its edge. */
 export function inShape({ shape, coordinates }: Shape, [x, y]: readonly [number, number]): boolean {

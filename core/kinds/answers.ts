@@ -1,7 +1,7 @@
 import { RE2JS } from 're2js';
-import { parseNumber } from '../formats/numbers';
+import { parseNumber } from '../numbers/numbers';
 import { fold } from '../markup/text';
-import type { AcceptedNumber, AcceptedText } from '../model/question';
+import type { AcceptedNumber, AcceptedText } from '../model/pieces';
 
 /** Whether a number is one that is accepted. */
 export function accepts(accepted: AcceptedNumber, value: number): boolean {
@@ -90,3 +90,29 @@ export function wrongNumber(accepted: AcceptedNumber[]): string | null {
 	}
 	return null;
 }
+
+/** A share of the points without the dust of binary arithmetic. */
+export const rounded = (value: number) => Math.round(value * 1e6) / 1e6;
+
+/** A sum of credits within bounds, and within the whole either way. */
+export const bounded = (value: number, { lower, upper }: { lower: number | null; upper: number | null }) =>
+	rounded(Math.max(-1, Math.min(1, Math.min(upper ?? Infinity, Math.max(lower ?? -Infinity, value)))));
+
+/** What earns the most; nothing where nothing earns anything. */
+export const bestOf = <T extends { credit: number }>(list: T[]): T | undefined =>
+	[...list].sort((a, b) => b.credit - a.credit).find((entry) => entry.credit > 0);
+
+/** An accepted number for people: "4.85 ± 0.02", "3.1 to 3.3", "above 5". */
+export function acceptedNumberText(accepted: AcceptedNumber): string {
+	if ('value' in accepted)
+		return accepted.tolerance ? `${accepted.value} ± ${accepted.tolerance}` : `${accepted.value}`;
+	const { min, max, includesMin, includesMax } = accepted;
+	if (min === null && max === null) return 'any number';
+	if (min === null) return `${includesMax ? 'up to' : 'below'} ${max}`;
+	if (max === null) return `${includesMin ? 'from' : 'above'} ${min}`;
+	return `${includesMin ? '' : 'above '}${min} to ${includesMax ? '' : 'below '}${max}`;
+}
+
+/** The same with its credit multiplied where it is above nothing, at most to the whole. */
+export const scaledCredit = <T extends { credit: number }>(entry: T, by: number): T =>
+	entry.credit > 0 ? { ...entry, credit: Math.min(1, rounded(entry.credit * by)) } : entry;

@@ -1,7 +1,9 @@
-import { Generator, stepsIn } from '../draws/generator';
-import { replaceVariables } from '../markup/markers';
-import { escapeText } from '../xml/serialise';
-import { mapMarkup, type CalculatedQuestion, type NumericQuestion } from '../model/question';
+import { Generator, stepsIn } from '../../numbers/generator';
+import { replaceVariables } from '../../markup/markers';
+import { escapeText } from '../../xml/serialise';
+import { mapCommon } from '../common';
+import type { NumericQuestion } from '../numeric';
+import type { CalculatedQuestion } from './fields';
 import { evaluate, ExpressionError, parseExpression, variablesOf, type Tree } from './expression';
 
 /** The numbers of one student: the value of each variable, and the right answer. */
@@ -78,7 +80,7 @@ export function toleranceAround(question: CalculatedQuestion, answer: number): n
 export function workedOut(question: CalculatedQuestion, seed: string): NumericQuestion {
 	const { values, answer } = datasetOf(question, seed);
 	const decimals = new Map(question.variables.map((one) => [one.name, one.decimals]));
-	const shown = mapMarkup(question, (markup) =>
+	const shown = mapCommon(question, (markup) =>
 		replaceVariables(markup, (name) =>
 			values.has(name) ? escapeText(shownValue(values.get(name)!, decimals.get(name) ?? null)) : name
 		)

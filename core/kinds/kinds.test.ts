@@ -1,9 +1,11 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyCommon, type Question } from '../model/question';
+import { emptyCommon } from '../model/question';
+import type { Question } from '.';
 import { anyQuestion } from '../test-support/arbitrary';
-import { bestCredit, rightResponse, score, wrongResponse, type Response } from './score';
-import { inShape, middleOf } from './shapes';
+import { bestCredit, rightResponse, score, wrongResponse } from '../scoring/score';
+import type { Response } from './kind';
+import { inShape, middleOf } from './areas';
 
 const none = { lower: null, upper: null };
 const common = { ...emptyCommon('Q', 'Q'), points: 4 };

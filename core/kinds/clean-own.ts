@@ -1,6 +1,6 @@
-import { mapMarkup, type Question } from '../model/question';
+import { mapMarkup, type Question } from '.';
 import { parseXml } from '../xml/stream';
-import { markupOfHtml, markupOfNodes } from './clean';
+import { markupOfHtml, markupOfNodes } from '../markup/clean';
 
 /**
  * A question whose rich text anybody may have written, with all of it cleaned: what can do harm is gone and noted in

@@ -1,4 +1,4 @@
-import type { AcceptedNumber } from '../model/question';
+import type { AcceptedNumber } from '../model/pieces';
 
 /** A number as people and files write it: a sign, digits, a point or one comma, an exponent; null where it is none. */
 export function parseNumber(text: string): number | null {

@@ -1,12 +1,12 @@
-import { bytesOfBase64 } from '../formats/own/base64';
-import { isOwnJson } from '../formats/own/json';
-import { membersOf } from '../formats/own/members';
-import { ownNamespace } from '../formats/own/xml';
-import { streamXml } from '../xml/stream';
-import { textOf } from '../xml/tree';
-import type { Container } from './container';
-import { streamText } from './decode';
-import { FileList } from './file-list';
+import { bytesOfBase64 } from './base64';
+import { isOwnJson } from './json';
+import { membersOf } from './members';
+import { ownNamespace } from './xml';
+import { streamXml } from '../../xml/stream';
+import { textOf } from '../../xml/tree';
+import type { Container } from '../../container/container';
+import { streamText } from '../../container/decode';
+import { FileList } from '../../container/file-list';
 
 const looked = 400;
 

@@ -4,7 +4,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyQuestion } from '../test-support/arbitrary';
 import { questionJsonSchema } from './json-schema';
-import type { Question } from './question';
+import type { Question } from '.';
 import { parseQuestion } from './schema';
 
 const valid = new Ajv({ allowUnionTypes: true }).compile(questionJsonSchema());

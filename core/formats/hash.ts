@@ -1,5 +1,5 @@
 import { ContainerError, type Container } from '../container/container';
-import type { Question } from '../model/question';
+import type { Question } from '../kinds';
 
 /** Makes the SHA-256 of a file, in hex. */
 export type Digest = (pieces: AsyncIterable<Uint8Array>) => Promise<string>;

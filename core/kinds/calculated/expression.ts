@@ -1,4 +1,4 @@
-import { lookup } from '../model/lookup';
+import { lookup } from '../../model/lookup';
 import { create, parseDependencies, type MathNode } from 'mathjs/number';
 
 // of the whole library only what parsing needs, so that a build leaves out the rest

@@ -1,7 +1,7 @@
-import { singleFile, type ByteSource, type Container } from './container';
-import { withEmbedded } from './embedded';
-import type { Codec } from './codec';
-import { looksZipped, openZip } from './zip';
+import { singleFile, type ByteSource, type Container } from '../container/container';
+import { withEmbedded } from './own/embedded';
+import type { Codec } from '../container/codec';
+import { looksZipped, openZip } from '../container/zip';
 
 /** Opens a file as what it is: a zip package by its first bytes, or else one bare file. Throws a ContainerError. */
 export async function openContainer(name: string, source: ByteSource, codec?: Codec): Promise<Container> {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { emptyCommon, type CalculatedQuestion } from '../model/question';
+import { emptyCommon } from '../../model/question';
+import type { CalculatedQuestion } from '..';
 import { datasetOf, faultOf, workedOut } from './datasets';
 import { evaluate, ExpressionError, parseExpression, variablesOf, writeExpression } from './expression';
 
