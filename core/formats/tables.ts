@@ -14,9 +14,9 @@ export function formatTables(formats: Format[]): string {
 		.filter((kind) => kind !== 'unreadable')
 		.map((kind) => {
 			const cells = formats.map(({ limits }) => {
-				if (limits.kinds.includes(kind)) return 'kept';
+				if (limits.holds[kind]) return 'kept';
 				const known = ways.filter((way) => way.from === kind);
-				const way = known.find((one) => limits.kinds.includes(one.to)) ?? known[0];
+				const way = known.find((one) => limits.holds[one.to]) ?? known[0];
 				return way ? kindName(way.to).toLowerCase() : 'left behind';
 			});
 			return row([kindName(kind), ...cells]);

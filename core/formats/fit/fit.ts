@@ -1,13 +1,17 @@
 import { differences } from '../../compare/canonical';
-import { kindName, type Kind, type Question } from '../../kinds';
+import { kindName, kinds, type Kind, type Question } from '../../kinds';
 import { escapeAttribute } from '../../xml/serialise';
 import type { Loss } from '../../compare/loss';
 import { features } from './features';
 import { ways } from './nearest';
 
+/** For a format that has every kind there is: one that writes the model itself, or whose writer is told of a new kind by the compiler. */
+export const everyKind = Object.fromEntries(kinds.map((kind) => [kind, true])) as Record<Kind, true>;
+
 /** What a format can hold: its kinds, and the features that it has a place for. */
 export interface Limits {
-	kinds: readonly Kind[];
+	/** Whether it has each kind of question. */
+	holds: Readonly<Record<Kind, boolean>>;
 	features: readonly string[];
 	/** Whether a question that could not be read can be carried on as it came. */
 	carries: (fragment: string) => boolean;
@@ -37,10 +41,10 @@ function toKinds(
 	options: FitOptions,
 	depth = 0
 ): { list: Question[]; what: string[] } {
-	if (limits.kinds.includes(question.kind)) return { list: [question], what: [] };
+	if (limits.holds[question.kind]) return { list: [question], what: [] };
 	const known = ways.filter((way) => way.from === question.kind);
 	// a way whose end the format knows is nearer than one that needs another step
-	const way = known.find((one) => limits.kinds.includes(one.to)) ?? known[0];
+	const way = known.find((one) => limits.holds[one.to]) ?? known[0];
 	if (!way || depth > 4)
 		return { list: [], what: [`there is no kind like “${kindName(question.kind)}” in this format`] };
 	const list: Question[] = [];

@@ -1,7 +1,6 @@
 import { mapMarkup, type Question } from '../../kinds';
-import { kinds } from '../../kinds';
 import { features } from '../fit/features';
-import type { Limits } from '../fit/fit';
+import { everyKind, type Limits } from '../fit/fit';
 import type { QuizToWrite } from '../../model/quiz';
 import type { MediaFiles } from '../package/files';
 import { escapeAttribute } from '../../xml/serialise';
@@ -12,7 +11,7 @@ export const ownVersion = 1;
 
 /** Our own forms hold everything. */
 export const ownLimits: Limits = {
-	kinds,
+	holds: everyKind,
 	features: features.map((feature) => feature.name),
 	carries: () => true,
 	carriesDamaged: true

@@ -1,14 +1,7 @@
 <script lang="ts">
-	import { isChoice, type Question } from '$core/kinds';
-	import AcceptedNumbers from './edit/AcceptedNumbers.svelte';
-	import AcceptedTexts from './edit/AcceptedTexts.svelte';
-	import Areas from './edit/Areas.svelte';
-	import Blanks from './edit/Blanks.svelte';
-	import Calculated from './edit/Calculated.svelte';
-	import { numberOf } from './edit/credit';
-	import Matching from './edit/Matching.svelte';
-	import Options from './edit/Options.svelte';
-	import Ordering from './edit/Ordering.svelte';
+	import type { Question } from '$core/kinds';
+	import { interfaceOf } from './kinds';
+	import { numberOf } from './kinds/edit/credit';
 	import { keepDraft } from './drafts';
 	import RichText from './RichText.svelte';
 	import { untrack } from 'svelte';
@@ -57,6 +50,7 @@
 	});
 	let fault = $state('');
 	const attachments = $derived(draft.attachments);
+	const Edit = $derived(interfaceOf(draft.kind).edit);
 	const bare = () => {
 		const {
 			source: _source,
@@ -122,18 +116,7 @@
 			<p>Stem</p>
 			<RichText bind:value={draft.stem} {attachments} {courseId} label="Stem" />
 		</div>
-		{#if isChoice(draft)}<Options bind:question={draft} {attachments} {courseId} />
-		{:else if draft.kind === 'short-answer'}<AcceptedTexts bind:accepted={draft.accepted} />
-		{:else if draft.kind === 'numeric'}<AcceptedNumbers bind:accepted={draft.accepted} />
-		{:else if draft.kind === 'ordering'}<Ordering bind:question={draft} {attachments} {courseId} />
-		{:else if draft.kind === 'matching'}<Matching bind:question={draft} {attachments} {courseId} />
-		{:else if draft.kind === 'fill-blanks'}<Blanks bind:question={draft} {attachments} {courseId} />
-		{:else if draft.kind === 'hotspot' || draft.kind === 'label-image'}<Areas
-				bind:question={draft}
-				{attachments}
-				{courseId}
-			/>
-		{:else if draft.kind === 'calculated'}<Calculated bind:question={draft} />{/if}
+		{#if Edit}<Edit bind:question={draft} {attachments} {courseId} />{/if}
 		<label
 			>Tags <input
 				class="field w-full"

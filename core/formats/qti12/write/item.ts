@@ -334,7 +334,12 @@ function partsOf(question: Question, scale: number, address: Address): Parts {
 				points: [],
 				right: ''
 			};
-		default:
+		// without a response of its own: what the limits say is not held never comes here as it is
+		case 'information':
+		case 'file-upload':
+		case 'label-image':
+		case 'calculated':
+		case 'unreadable':
 			return { presentation: stem || material('', address), points: [], right: '' };
 	}
 }

@@ -110,19 +110,23 @@ function settle12(given: Question): { question: Question; what: string[] } {
 
 /** What a QTI 1.2 package holds. */
 export const limits12: Limits = {
-	kinds: [
-		'true-false',
-		'multiple-choice',
-		'multiple-response',
-		'short-answer',
-		'numeric',
-		'fill-blanks',
-		'matching',
-		'ordering',
-		'essay',
-		'hotspot',
-		'information'
-	],
+	holds: {
+		'true-false': true,
+		'multiple-choice': true,
+		'multiple-response': true,
+		'short-answer': true,
+		numeric: true,
+		'fill-blanks': true,
+		matching: true,
+		ordering: true,
+		essay: true,
+		'file-upload': false,
+		hotspot: true,
+		'label-image': false,
+		calculated: false,
+		information: true,
+		unreadable: false
+	},
 	features: keep(lost12),
 	carries: (fragment) => /^<item\b/.test(fragment) && !/\b(uri|entityref)\s*=/.test(fragment),
 	settle: settle12
@@ -131,13 +135,29 @@ export const limits12: Limits = {
 /** What a single QTI 1.2 file holds: all but pictures. */
 export const limits12Bare: Limits = {
 	...limits12,
-	kinds: limits12.kinds.filter((kind) => kind !== 'hotspot'),
+	holds: { ...limits12.holds, hotspot: false },
 	features: keep([...lost12, 'pictures'])
 };
 
 /** What the QTI profile of Common Cartridge holds. */
 export const cartridgeLimits: Limits = {
-	kinds: ['true-false', 'multiple-choice', 'multiple-response', 'short-answer', 'essay'],
+	holds: {
+		'true-false': true,
+		'multiple-choice': true,
+		'multiple-response': true,
+		'short-answer': true,
+		numeric: false,
+		'fill-blanks': false,
+		matching: false,
+		ordering: false,
+		essay: true,
+		'file-upload': false,
+		hotspot: false,
+		'label-image': false,
+		calculated: false,
+		information: false,
+		unreadable: false
+	},
 	features: keep([
 		...lost12,
 		'hints',

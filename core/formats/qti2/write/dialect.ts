@@ -4,9 +4,9 @@ import { ways } from '../../fit/nearest';
 import { treeOf } from '../calculated';
 import { UnknownRule } from '../process';
 import { expressionXml } from './calculated';
-import { kinds, type Kind, type Question } from '../../../kinds';
+import type { Question } from '../../../kinds';
 import { features } from '../../fit/features';
-import type { Limits } from '../../fit/fit';
+import { everyKind, type Limits } from '../../fit/fit';
 import type { FormatName } from '../../format';
 import { namesOfThree } from './three';
 
@@ -53,10 +53,10 @@ const lost = [
 	'inline-open-blanks'
 ];
 
-function limits(namespace: string, root: string, without: string[], kindsWithout: Kind[] = []): Limits {
+function limits(namespace: string, root: string, without: string[]): Limits {
 	const address = namespace.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
 	return {
-		kinds: kinds.filter((kind) => !kindsWithout.includes(kind)),
+		holds: everyKind,
 		features: features.map((one) => one.name).filter((name) => ![...lost, ...without].includes(name)),
 		carries: (fragment) => new RegExp(`^<${root}\\b[^>]*xmlns\\s*=\\s*["']${address}["']`).test(fragment),
 		settle

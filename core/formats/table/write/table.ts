@@ -148,11 +148,11 @@ export const xlsxLimits: Limits = tableLimits((question) => {
 /** The most options of any question; reading each back, which may take a question out but adds no option, is not needed for it. */
 async function widest(
 	{ count, question: ask, options }: ToWrite,
-	{ kinds, features, carries }: Limits
+	{ holds, features, carries }: Limits
 ): Promise<number> {
 	let most = 2;
 	for (let at = 0; at < count; at += 1)
-		for (const question of fit(await ask(at), { kinds, features, carries }, options).fitted)
+		for (const question of fit(await ask(at), { holds, features, carries }, options).fitted)
 			most = Math.max(most, Math.min(mostOptions, optionCount(question)));
 	return most;
 }

@@ -65,18 +65,23 @@ const again = (question: Question) =>
 
 /** What marked text holds: words, without pictures, and with all or nothing where several are right. */
 export const textLimits: Limits = {
-	kinds: [
-		'true-false',
-		'multiple-choice',
-		'multiple-response',
-		'short-answer',
-		'numeric',
-		'matching',
-		'ordering',
-		'essay',
-		'file-upload',
-		'information'
-	],
+	holds: {
+		'true-false': true,
+		'multiple-choice': true,
+		'multiple-response': true,
+		'short-answer': true,
+		numeric: true,
+		'fill-blanks': false,
+		matching: true,
+		ordering: true,
+		essay: true,
+		'file-upload': true,
+		hotspot: false,
+		'label-image': false,
+		calculated: false,
+		information: true,
+		unreadable: false
+	},
 	features: features
 		.map((one) => one.name)
 		.filter(

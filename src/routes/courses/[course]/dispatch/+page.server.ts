@@ -44,7 +44,7 @@ export const load = async ({ locals, params, url }) => {
 		...(what ? await lossOf(course.id, what, format.name, workedOut) : { loss: [], quizLoss: null }),
 		workedOut,
 		/** Whether calculated questions have to go as worked-out ones. */
-		worksOut: !format.limits.kinds.includes('calculated')
+		worksOut: !format.limits.holds.calculated
 	};
 };
 

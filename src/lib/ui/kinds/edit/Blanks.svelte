@@ -1,7 +1,7 @@
 <script lang="ts">
-	import type { Attachment } from '$core/model/question';
+	import type { Editing } from '../editing';
 	import type { FillBlanksQuestion, ListEntry } from '$core/kinds';
-	import RichText from '../RichText.svelte';
+	import RichText from '../../RichText.svelte';
 	import AcceptedNumbers from './AcceptedNumbers.svelte';
 	import AcceptedTexts from './AcceptedTexts.svelte';
 	import { fresh } from './credit';
@@ -9,11 +9,7 @@
 	import List from './List.svelte';
 
 	/** What each blank of a question accepts. Its place is in the stem, and stays there. */
-	let {
-		question = $bindable(),
-		attachments,
-		courseId
-	}: { question: FillBlanksQuestion; attachments: Attachment[]; courseId: number } = $props();
+	let { question = $bindable(), attachments, courseId }: Editing<FillBlanksQuestion> = $props();
 
 	const plain = (markup: string) => markup.replace(/<[^>]+>/g, '');
 </script>

@@ -1,15 +1,11 @@
 <script lang="ts">
-	import type { Attachment } from '$core/model/question';
+	import type { Editing } from '../editing';
 	import type { OrderingQuestion } from '$core/kinds';
-	import RichText from '../RichText.svelte';
+	import RichText from '../../RichText.svelte';
 	import List from './List.svelte';
 
 	/** Things in their right order. */
-	let {
-		question = $bindable(),
-		attachments,
-		courseId
-	}: { question: OrderingQuestion; attachments: Attachment[]; courseId: number } = $props();
+	let { question = $bindable(), attachments, courseId }: Editing<OrderingQuestion> = $props();
 </script>
 
 <List bind:items={question.items} what="place" head="In the right order">

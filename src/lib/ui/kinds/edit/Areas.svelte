@@ -1,18 +1,14 @@
 <script lang="ts">
-	import type { Attachment } from '$core/model/question';
+	import type { Editing } from '../editing';
 	import type { HotspotQuestion, LabelImageQuestion } from '$core/kinds';
 	import type { Picture, Shape } from '$core/model/pieces';
-	import RichText from '../RichText.svelte';
+	import RichText from '../../RichText.svelte';
 	import { fresh } from './credit';
 	import CreditField from './CreditField.svelte';
 	import List from './List.svelte';
 
 	/** The areas of a picture: which are right, or which label belongs on which; the areas are drawn over the picture. */
-	let {
-		question = $bindable(),
-		attachments,
-		courseId
-	}: { question: HotspotQuestion | LabelImageQuestion; attachments: Attachment[]; courseId: number } = $props();
+	let { question = $bindable(), attachments, courseId }: Editing<HotspotQuestion | LabelImageQuestion> = $props();
 
 	const shapes = $derived<Shape[]>(question.kind === 'hotspot' ? question.shapes : question.targets);
 	const file = $derived(attachments.find((one) => one.name === question.picture.name));

@@ -1,17 +1,13 @@
 <script lang="ts">
-	import type { Attachment } from '$core/model/question';
+	import type { Editing } from '../editing';
 	import type { MatchingQuestion } from '$core/kinds';
 	import type { Side } from '$core/model/pieces';
-	import RichText from '../RichText.svelte';
+	import RichText from '../../RichText.svelte';
 	import { fresh } from './credit';
 	import List from './List.svelte';
 
 	/** What stands on the left, what on the right, and what belongs together. */
-	let {
-		question = $bindable(),
-		attachments,
-		courseId
-	}: { question: MatchingQuestion; attachments: Attachment[]; courseId: number } = $props();
+	let { question = $bindable(), attachments, courseId }: Editing<MatchingQuestion> = $props();
 
 	const rightOf = (left: string) => question.pairs.find((pair) => pair.left === left);
 	function belong(left: string, right: string) {

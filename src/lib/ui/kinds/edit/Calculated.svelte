@@ -1,9 +1,10 @@
 <script lang="ts">
+	import type { Editing } from '../editing';
 	import type { CalculatedQuestion, Variable } from '$core/kinds';
 	import List from './List.svelte';
 
 	/** The numbers of a calculated question, what must hold of them, and how the answer comes of them. */
-	let { question = $bindable() }: { question: CalculatedQuestion } = $props();
+	let { question = $bindable() }: Editing<CalculatedQuestion> = $props();
 
 	const forms = { range: 'from, to', set: 'one of', expression: 'worked out' } as const;
 	function change(variable: Variable, form: keyof typeof forms) {

@@ -1,18 +1,14 @@
 <script lang="ts">
-	import type { Attachment } from '$core/model/question';
+	import type { Editing } from '../editing';
 	import type { ChoiceQuestion } from '$core/kinds';
 	import type { Option } from '$core/model/pieces';
-	import RichText from '../RichText.svelte';
+	import RichText from '../../RichText.svelte';
 	import { fresh } from './credit';
 	import CreditField from './CreditField.svelte';
 	import List from './List.svelte';
 
 	/** The options of a choice, with their credit, what is right, what keeps its place, and the feedback that there is. */
-	let {
-		question = $bindable(),
-		attachments,
-		courseId
-	}: { question: ChoiceQuestion; attachments: Attachment[]; courseId: number } = $props();
+	let { question = $bindable(), attachments, courseId }: Editing<ChoiceQuestion> = $props();
 
 	function key(option: Option) {
 		// what the source named in vain is no key any more

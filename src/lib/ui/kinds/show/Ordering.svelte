@@ -1,0 +1,53 @@
+<script lang="ts">
+	import type { OrderingQuestion } from '$core/kinds';
+	import type { Showing } from '../showing';
+
+	/** Things in their right order, or to be put in it. */
+	let { question, mode, answer, onanswer, html }: Showing<OrderingQuestion> = $props();
+
+	const order = $derived(answer.order ?? question.presented);
+	function move(at: number, by: number) {
+		const next = [...order];
+		const [moved] = next.splice(at, 1);
+		next.splice(at + by, 0, moved!);
+		onanswer({ ...answer, order: next });
+	}
+</script>
+
+<ol class="order">
+	{#each mode === 'key' ? question.items.map((item) => item.identifier) : order as identifier, at (identifier)}
+		<li>
+			<span class="rich">{@html html(question.items.find((item) => item.identifier === identifier)?.text ?? '')}</span>
+			{#if mode === 'try'}
+				<button
+					type="button"
+					class="button small ghost"
+					disabled={at === 0}
+					aria-label="Move up"
+					onclick={() => move(at, -1)}>↑</button
+				>
+				<button
+					type="button"
+					class="button small ghost"
+					disabled={at === order.length - 1}
+					aria-label="Move down"
+					onclick={() => move(at, 1)}>↓</button
+				>
+			{/if}
+		</li>
+	{/each}
+</ol>
+{#if mode === 'key'}<p class="mute mt-2 text-[13px]">
+		{question.rule === 'all' ? 'All in place, or no points.' : 'Each one in its place earns its part.'}
+	</p>{/if}
+
+<style>
+	.order {
+		margin-top: 12px;
+		padding-left: 1.6em;
+		list-style: decimal;
+	}
+	.order li {
+		padding: 4px 0;
+	}
+</style>
