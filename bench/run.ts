@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { SaxesParser } from 'saxes';
 import { codec } from '../cli/codec';
 import { openFile } from '../cli/open';
-import { checkQuestion } from '../core/checks';
+import { checkQuestion } from '../core/checks/one';
 import { likeness, NearIndex, wordSet } from '../core/compare/near';
 import { Generator } from '../core/numbers/generator';
 import { readPackage } from '../core/formats/package/read';
@@ -60,7 +60,7 @@ async function bare(path: string): Promise<void> {
 async function read(path: string, checked: boolean): Promise<void> {
 	const { container, close } = await openFile(path);
 	for await (const event of readPackage(container, codec))
-		if (checked && event.type === 'question') checkQuestion(event.question, { duplicateOf: () => null });
+		if (checked && event.type === 'question') checkQuestion(event.question);
 	await close();
 }
 

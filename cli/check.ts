@@ -1,5 +1,5 @@
-import { checkOf, checks, mendFor } from '../core/checks';
-import { plainText } from '../core/markup/text';
+import { checkOf, checks, mendTitle } from '../core/checks';
+import { mendFor } from '../core/checks/one';
 import type { Question } from '../core/kinds';
 import { severities, type Severity } from '../core/reports/report';
 import { recipeOf, say, type Command } from './command';
@@ -15,7 +15,7 @@ class Lines {
 	/** How often each rule has spoken. */
 	readonly #byRule = new Map<string, { severity: Severity; count: number }>();
 
-	add({ rule, severity, place, question, message }: NamedReport): void {
+	add({ rule, severity, place, question, subject, message }: NamedReport): void {
 		const spoken = this.#byRule.get(`${severity} ${rule}`) ?? { severity, count: 0 };
 		this.#byRule.set(`${severity} ${rule}`, spoken);
 		spoken.count += 1;
@@ -23,7 +23,9 @@ class Lines {
 		const where = place ? ` (${place.file}${place.line ? `:${place.line}` : ''})` : '';
 		this.#said
 			.get(severity)!
-			.push(`${severity.padEnd(8)} ${question ? `“${question}”` : 'the file'}${where}: ${message}`);
+			.push(
+				`${severity.padEnd(8)} ${question ? `“${question}”` : subject ? `“${subject}”` : 'the file'}${where}: ${message}`
+			);
 	}
 
 	print(): void {
@@ -38,17 +40,19 @@ class Lines {
 
 /** A finding as `--json` prints it: its question by its identifier, else its title, else the start of its stem. */
 function snagOf(report: NamedReport, question: Question | null): object {
-	const { rule, severity, message, words = [], place } = report;
-	const named = question && (question.identifier || question.title || plainText(question.stem).slice(0, 80));
+	const { rule, severity, message, words = [], place, subject } = report;
+	// of one question a mend says itself whether it fits; of many, the check has one or has none
+	const mend = question ? mendFor(rule, question)?.title : report.question !== null ? mendTitle(rule) : null;
 	return {
 		check: rule,
 		severity,
-		question: named ?? report.question,
+		question: report.identifier || report.question,
+		...(subject === undefined ? {} : { subject }),
 		message,
 		words,
 		file: place?.file ?? null,
 		line: place?.line ?? null,
-		mend: (question && mendFor(rule, question)?.title) ?? null
+		mend: mend ?? null
 	};
 }
 

@@ -1,6 +1,4 @@
-import { createHash } from 'node:crypto';
-import { checkBeside } from '../core/checks';
-import { canonicalForm } from '../core/compare/canonical';
+import { checkBeside } from '../core/checks/one';
 import type { OtherFile, ReadEvent } from '../core/formats/format';
 import type { Recipe } from '../core/formats/recipe/recipe';
 import { readPackage } from '../core/formats/package/read';
@@ -8,6 +6,7 @@ import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/kinds';
 import type { Report } from '../core/reports/report';
 import { codec } from './codec';
+import { FileChecks } from './file-checks';
 import { openFile } from './open';
 import { nameOf } from './plain';
 
@@ -15,6 +14,8 @@ import { nameOf } from './plain';
 export interface NamedReport extends Report {
 	question: string | null;
 	identifier: string | null;
+	/** What else it speaks of: a category by its steps, a quiz by its title. */
+	subject?: string;
 }
 
 /** Everything that was found in a file. */
@@ -30,35 +31,38 @@ export interface Reading {
 /** What is told while a file is read: each question with all that is said of it, and the rest as it comes. */
 export interface Listener {
 	question: (question: Question, reports: NamedReport[]) => void;
+	/** What is said of the file, of its categories and quizzes, and of questions that were told before. */
 	report: (report: NamedReport) => void;
 	format?: (title: string) => void;
 	quiz?: (quiz: FoundQuiz) => void;
 	other?: (other: OtherFile) => void;
 }
 
-/** Reads a file from disk, a question at a time, and checks each; none of them is held. */
+/** Reads a file from disk, a question at a time, and checks each; none of them is held. All of the file counts as one bank. */
 export async function readThrough(path: string, listener: Listener, recipe?: Recipe): Promise<void> {
-	const seen = new Map<string, string>();
+	const checking = new FileChecks();
 	const { container, close } = await openFile(path);
 	try {
-		for await (const event of readPackage(container, codec, 0, recipe)) tell(event, listener, seen);
+		for await (const event of readPackage(container, codec, 0, recipe)) tell(event, listener, checking);
 	} finally {
 		await close();
 	}
+	for (const report of checking.findings()) listener.report(report);
 }
 
-function tell(event: ReadEvent, listener: Listener, seen: Map<string, string>): void {
+function tell(event: ReadEvent, listener: Listener, checking: FileChecks): void {
 	if (event.type === 'format') listener.format?.(event.title);
-	else if (event.type === 'quiz') listener.quiz?.(event.quiz);
-	else if (event.type === 'other') listener.other?.(event.other);
+	else if (event.type === 'quiz') {
+		checking.quiz(event.quiz);
+		listener.quiz?.(event.quiz);
+	} else if (event.type === 'other') listener.other?.(event.other);
 	else if (event.type === 'report')
 		listener.report({ ...event.report, question: event.question ?? null, identifier: null });
 	else if (event.type === 'question') {
 		const { question } = event;
-		const form = createHash('sha256').update(canonicalForm(question)).digest('base64');
+		checking.add(question);
 		const named = { question: nameOf(question), identifier: question.identifier };
-		const found = checkBeside(question, event.reports, { duplicateOf: () => seen.get(form) ?? null });
-		if (!seen.has(form)) seen.set(form, `“${named.question}”`);
+		const found = checkBeside(question, event.reports);
 		listener.question(
 			question,
 			[...event.reports, ...found].map((report) => ({ ...report, ...named }))

@@ -86,6 +86,8 @@ export const endpoints: Endpoint[] = [
 	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, changes: true },
 	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
 	{ route: 'snags', what: 'load', path: 'snags' },
+	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, changes: true },
+	{ route: 'snags', what: 'check', path: 'snags', sent: {}, changes: true },
 	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, changes: true },
 	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, changes: true },
 	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }

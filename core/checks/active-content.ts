@@ -1,8 +1,10 @@
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** A script or a handler was taken out when the question was read. */
-export const activeContent: Check = {
+export const activeContent: OneCheck = {
 	id: 'active-content',
+	version: 1,
+	scope: 'one',
 	title: 'Script or handler removed',
 	short: 'script removed',
 	severity: 'doubtful',

@@ -1,6 +1,6 @@
 import { mapMarkup } from '../kinds';
 import { plainText } from '../markup/text';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** Instructions on how to answer, such as "Select one:" or "(Choose all that apply)", as they stand in a text. */
 const phrase =
@@ -16,8 +16,10 @@ export function boilerplateIn(text: string): string | null {
 }
 
 /** An instruction on how to answer stands in the stem. */
-export const boilerplate: Check = {
+export const boilerplate: OneCheck = {
 	id: 'boilerplate',
+	version: 1,
+	scope: 'one',
 	title: 'Instruction in the stem',
 	short: 'instruction',
 	severity: 'untidy',

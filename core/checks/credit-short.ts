@@ -1,10 +1,12 @@
 import { bestCredit } from '../scoring/score';
 import { kindOf } from '../kinds';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** No answer reaches all the points. */
-export const creditShort: Check = {
+export const creditShort: OneCheck = {
 	id: 'credit-short',
+	version: 1,
+	scope: 'one',
 	title: 'Credit that cannot reach the full points',
 	short: 'credit short',
 	severity: 'broken',

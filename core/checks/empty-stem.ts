@@ -1,9 +1,11 @@
 import { plainText } from '../markup/text';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** The question asks nothing. */
-export const emptyStem: Check = {
+export const emptyStem: OneCheck = {
 	id: 'empty-stem',
+	version: 1,
+	scope: 'one',
 	title: 'Empty stem',
 	short: 'empty stem',
 	severity: 'broken',

@@ -2,7 +2,7 @@ import { markupOfHtml } from '../markup/clean';
 import { plainText } from '../markup/text';
 import { mapMarkup, markupOf } from '../kinds';
 import type { Markup } from '../model/question';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 // in rich text an ampersand is written &amp;, so a reference that a student would read begins &amp;
 const reference = /&amp;(?:amp;)*(?:#\d{1,7}|#x[0-9a-f]{1,6}|[a-z][a-z0-9]{1,31});/gi;
@@ -35,8 +35,10 @@ function unescapeOnce(markup: Markup): Markup {
 }
 
 /** Signs that were escaped twice, so that students read the escape. */
-export const escapedTwice: Check = {
+export const escapedTwice: OneCheck = {
 	id: 'escaped-twice',
+	version: 1,
+	scope: 'one',
 	title: 'Escaped twice',
 	short: 'escaped',
 	severity: 'untidy',

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { choice } from '../test-support/questions';
-import { checkOf, checkQuestion, checks } from './index';
+import { checkOf, checks } from '.';
+import { checkQuestion } from './one';
 
 describe('the register of checks', () => {
 	it('has every check, each under its own id', () => {
-		expect(checks).toHaveLength(16);
-		expect(new Set(checks.map((check) => check.id)).size).toBe(16);
+		expect(checks).toHaveLength(19);
+		expect(new Set(checks.map((check) => check.id)).size).toBe(19);
 		for (const check of checks) expect(checkOf(check.id)).toBe(check);
 		expect(checkOf('no-such-check')).toBeUndefined();
 	});
@@ -14,11 +15,11 @@ describe('the register of checks', () => {
 			options: [],
 			source: { format: 'qti12', file: 'a/b.xml', line: 12, endLine: 20, identifier: 'x' }
 		});
-		expect(checkQuestion(question, { duplicateOf: () => null })).toEqual([
+		expect(checkQuestion(question)).toEqual([
 			expect.objectContaining({ rule: 'no-key', severity: 'broken', place: { file: 'a/b.xml', line: 12 } })
 		]);
 	});
 	it('finds nothing in a question that is whole', () => {
-		expect(checkQuestion(choice(), { duplicateOf: () => null })).toEqual([]);
+		expect(checkQuestion(choice())).toEqual([]);
 	});
 });

@@ -1,8 +1,7 @@
-import type { Question } from '../kinds';
-import type { Report } from '../reports/report';
 import { activeContent } from './active-content';
 import { boilerplate } from './boilerplate';
-import type { Check, CheckContext, Finding } from './check';
+import { categoryOrder } from './category-order';
+import type { Check, ManyCheck, OneCheck, QuizCheck, TreeCheck } from './check';
 import { creditShort } from './credit-short';
 import { emptyStem } from './empty-stem';
 import { escapedTwice } from './escaped-twice';
@@ -14,6 +13,8 @@ import { optionLetters } from './option-letters';
 import { optionPlace } from './option-place';
 import { pictureMentioned } from './picture-mentioned';
 import { pictureMissing } from './picture-missing';
+import { quizWorthless } from './quiz-worthless';
+import { sameTitle } from './same-title';
 import { severalKeys } from './several-keys';
 import { typedNumbering } from './typed-numbering';
 import { unreadable } from './unreadable';
@@ -35,7 +36,10 @@ export const checks: Check[] = [
 	optionLetters,
 	pictureMentioned,
 	boilerplate,
-	typedNumbering
+	typedNumbering,
+	sameTitle,
+	categoryOrder,
+	quizWorthless
 ];
 
 const byId = new Map(checks.map((check) => [check.id, check]));
@@ -45,45 +49,20 @@ export function checkOf(id: string): Check | undefined {
 	return byId.get(id);
 }
 
-/** What a check finds; one that fails on a question loses nothing but what it would have found, and says so. */
-function findingsOf(check: Check, question: Question, context: CheckContext): Finding[] {
-	try {
-		return check.find(question, context);
-	} catch (error) {
-		return [
-			{
-				message: `The check “${check.title}” could not be carried out on this question (${(error as Error).message}). Look at it yourself.`
-			}
-		];
-	}
-}
+/** The checks that look at one question by itself. */
+export const oneChecks = checks.filter((check): check is OneCheck => check.scope === 'one');
 
-/** Everything that the checks find in a question, as reports that name its place. */
-export function checkQuestion(question: Question, context: CheckContext): Report[] {
-	const place = question.source ? { file: question.source.file, line: question.source.line } : undefined;
-	return checks.flatMap((check) =>
-		findingsOf(check, question, context).map(({ line, ...finding }) => ({
-			rule: check.id,
-			severity: check.severity,
-			...finding,
-			...(place ? { place: { ...place, line: line ?? place.line } } : {})
-		}))
-	);
-}
+/** The checks that hold questions against one another. */
+export const manyChecks = checks.filter((check): check is ManyCheck => check.scope === 'many');
 
-/** Checks that keep silent where something else has been said of the same mistake. */
-const silencedBy = new Map([['no-key', ['lost-key', 'contradictory-key']]]);
+/** The checks that look at the categories of a bank. */
+export const treeChecks = checks.filter((check): check is TreeCheck => check.scope === 'tree');
 
-/** What the checks find in a question of which something has been said already: one mistake is said once. */
-export function checkBeside(question: Question, said: readonly { rule: string }[], context: CheckContext): Report[] {
-	const rules = new Set(said.map((report) => report.rule));
-	return checkQuestion(question, context).filter(
-		({ rule }) => !rules.has(rule) && !silencedBy.get(rule)?.some((other) => rules.has(other))
-	);
-}
+/** The checks that look at a quiz. */
+export const quizChecks = checks.filter((check): check is QuizCheck => check.scope === 'quiz');
 
-/** The mend of a check that fits a question, or null. */
-export function mendFor(id: string, question: Question): NonNullable<Check['mend']> | null {
-	const mend = byId.get(id)?.mend;
-	return mend && (mend.fits?.(question) ?? true) ? mend : null;
+/** What the mend of a check is called, or null where it has none, or where there is no such check. */
+export function mendTitle(id: string): string | null {
+	const check = byId.get(id);
+	return check && 'mend' in check ? (check.mend?.title ?? null) : null;
 }

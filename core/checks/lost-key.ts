@@ -1,9 +1,11 @@
 import { isChoice } from '../kinds';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** The key names an option that is not there. */
-export const lostKey: Check = {
+export const lostKey: OneCheck = {
 	id: 'lost-key',
+	version: 1,
+	scope: 'one',
 	title: 'Key that points at nothing',
 	short: 'lost key',
 	severity: 'broken',

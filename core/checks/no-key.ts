@@ -1,9 +1,11 @@
 import { kindOf } from '../kinds';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** Nothing is marked as right. */
-export const noKey: Check = {
+export const noKey: OneCheck = {
 	id: 'no-key',
+	version: 1,
+	scope: 'one',
 	title: 'No key',
 	short: 'no key',
 	severity: 'broken',

@@ -1,13 +1,15 @@
 import { plainText } from '../markup/text';
 import { isChoice } from '../kinds';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 const letters =
 	/^(?:both|only|neither|either|all of)?\s*\(?[A-H]\)?\s*(?:,\s*\(?[A-H]\)?\s*)*(?:and|or|&|nor)\s*\(?[A-H]\)?(?:\s+(?:only|together|above|are (?:right|correct)))?\.?$|^(?:options?|answers?)\s+[A-H]\b/i;
 
 /** An option speaks of others by their letters. */
-export const optionLetters: Check = {
+export const optionLetters: OneCheck = {
 	id: 'option-letters',
+	version: 1,
+	scope: 'one',
 	title: 'Option that names letters',
 	short: 'letters',
 	severity: 'doubtful',

@@ -1,7 +1,7 @@
 import { plainText } from '../markup/text';
 import { isChoice } from '../kinds';
 import type { Option } from '../model/pieces';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 const placed =
 	/^(?:all|none|any|both|neither|either|each|some)\s+(?:of\s+)?(?:the\s+)?(?:above|below|these|those|others?|options)\b|\b(?:of the above|of these above)\b|^(?:the above|all above|none above)/i;
@@ -9,8 +9,10 @@ const isLoose = (option: Option) =>
 	!option.pinned && placed.test(plainText(option.text)) && /above|below|others?/i.test(plainText(option.text));
 
 /** An option makes sense only in its place, and may be shuffled out of it. */
-export const optionPlace: Check = {
+export const optionPlace: OneCheck = {
 	id: 'option-place',
+	version: 1,
+	scope: 'one',
 	title: 'Option that makes sense only in its place',
 	short: 'place',
 	severity: 'doubtful',

@@ -1,7 +1,7 @@
 import { plainText } from '../markup/text';
 import { isChoice, type ChoiceQuestion } from '../kinds';
 import type { Option } from '../model/pieces';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 const contentOf = (option: Option) =>
 	plainText(option.text).toLowerCase() + (option.text.match(/<(img|object|math)\b[^>]*>/g) ?? []).join('');
@@ -24,8 +24,10 @@ function dispensable(question: ChoiceQuestion, option: Option): boolean {
 }
 
 /** An option is empty, or says the same as another. */
-export const emptyOrRepeatedOption: Check = {
+export const emptyOrRepeatedOption: OneCheck = {
 	id: 'empty-or-repeated-option',
+	version: 1,
+	scope: 'one',
 	title: 'Empty or repeated option',
 	short: 'options',
 	severity: 'doubtful',

@@ -1,5 +1,5 @@
 import { plainText } from '../markup/text';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 const thing =
 	'(?:picture|image|photo(?:graph)?|figure|diagram|drawing|graph|chart|map|plan|sketch|illustration|table|curve)';
@@ -9,8 +9,10 @@ const mention = new RegExp(
 );
 
 /** The stem speaks of a picture, and there is none. */
-export const pictureMentioned: Check = {
+export const pictureMentioned: OneCheck = {
 	id: 'picture-mentioned',
+	version: 1,
+	scope: 'one',
 	title: 'Picture that is spoken of and not there',
 	short: 'no picture',
 	severity: 'doubtful',

@@ -1,8 +1,10 @@
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** A file that the question uses did not come along. */
-export const pictureMissing: Check = {
+export const pictureMissing: OneCheck = {
 	id: 'picture-missing',
+	version: 1,
+	scope: 'one',
 	title: 'Picture missing',
 	short: 'picture missing',
 	severity: 'broken',

@@ -1,9 +1,11 @@
 import { plainText } from '../markup/text';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** More than one option earns everything where only one may be chosen. */
-export const severalKeys: Check = {
+export const severalKeys: OneCheck = {
 	id: 'several-keys',
+	version: 1,
+	scope: 'one',
 	title: 'Several keys, one meant',
 	short: 'several keys',
 	severity: 'doubtful',

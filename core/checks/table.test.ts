@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { checks } from './index';
+import { checks } from '.';
 import { checkTable } from './table';
 
 describe('the table of checks in the documentation', () => {

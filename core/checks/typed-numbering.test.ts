@@ -4,7 +4,6 @@ import { isChoice } from '../kinds';
 import { choice } from '../test-support/questions';
 import { typedNumbering } from './typed-numbering';
 
-const none = { duplicateOf: () => null };
 const withOptions = (stem: string, ...texts: string[]) => {
 	const question = choice({ stem });
 	return {
@@ -48,10 +47,10 @@ describe('numbering that is typed into the text', () => {
 		]
 	])('is found in options that begin with their own letters: %j', (texts, mended) => {
 		const question = withOptions('Which?', ...texts);
-		const found = typedNumbering.find(question, none);
+		const found = typedNumbering.find(question);
 		expect(found).toHaveLength(texts.join() === mended.join() ? 0 : 1);
 		const after = typedNumbering.mend!.apply(question, mendTools);
 		expect(isChoice(after) && after.options.map((option) => option.text)).toEqual(mended);
-		expect(typedNumbering.find(after, none)).toEqual([]);
+		expect(typedNumbering.find(after)).toEqual([]);
 	});
 });

@@ -1,6 +1,6 @@
 import { plainText } from '../markup/text';
 import { isChoice, mapMarkup, type Question } from '../kinds';
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 const number = /^\s*(?:Q(?:uestion)?\s*\.?\s*)?\d{1,3}\s*[.):]\s+(?=[\p{Lu}“"«])/u;
 const letters = (at: number) => (at < 26 ? `${String.fromCharCode(65 + at)}|${String.fromCharCode(97 + at)}|` : '');
@@ -17,8 +17,10 @@ function labelled(question: Question): number[] {
 }
 
 /** A number is typed into the stem, or letters into the options. */
-export const typedNumbering: Check = {
+export const typedNumbering: OneCheck = {
 	id: 'typed-numbering',
+	version: 1,
+	scope: 'one',
 	title: 'Number or letter typed into the text',
 	short: 'numbering',
 	severity: 'untidy',

@@ -1,8 +1,10 @@
-import type { Check } from './check';
+import type { OneCheck } from './check';
 
 /** Questions that were recognised and cannot be held: they are kept as they came. */
-export const unreadable: Check = {
+export const unreadable: OneCheck = {
 	id: 'unreadable',
+	version: 1,
+	scope: 'one',
 	title: 'Cannot be read',
 	short: 'unreadable',
 	severity: 'broken',

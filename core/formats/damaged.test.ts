@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkQuestion } from '../checks';
+import { checkQuestion } from '../checks/one';
 import { plainText } from '../markup/text';
 import { isChoice, type Question, type UnreadableQuestion } from '../kinds';
 import { opened, readAll, readBare } from '../test-support/packages';
@@ -80,7 +80,7 @@ describe('a question that is not well-formed', () => {
 	it('has one snag, which names the line, and can be mended', async () => {
 		const found = await readBare('a.xml', item2('1', '<p>Port &\nstarboard</p>'));
 		const [question] = found.questions;
-		const snags = [...found.about.values()].flat().concat(checkQuestion(question!, { duplicateOf: () => null }));
+		const snags = [...found.about.values()].flat().concat(checkQuestion(question!));
 		expect(snags).toMatchObject([{ rule: 'unreadable', severity: 'broken', place: { file: 'a.xml', line: 3 } }]);
 	});
 	it('of ours is kept, called by its title, and read once it is mended', async () => {

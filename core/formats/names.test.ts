@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkQuestion } from '../checks';
+import { checkQuestion } from '../checks/one';
 import { canonicalForm } from '../compare/canonical';
 import { emptyCommon } from '../model/question';
 import type { Question } from '../kinds';
@@ -49,9 +49,7 @@ describe('a name that every object has', () => {
 			expect(found.questions.length).toBeGreaterThanOrEqual(kept.length);
 			for (const question of found.questions) {
 				expect(() => canonicalForm(question)).not.toThrow();
-				const failed = checkQuestion(question, { duplicateOf: () => null }).filter(({ message }) =>
-					message.includes('could not be carried out')
-				);
+				const failed = checkQuestion(question).filter(({ message }) => message.includes('could not be carried out'));
 				expect(failed).toEqual([]);
 			}
 		}
@@ -116,7 +114,7 @@ describe('a name that every object has', () => {
 				tolerance: 0,
 				decimals: 1
 			};
-			const found = checkQuestion({ ...sums, expression } as unknown as Question, { duplicateOf: () => null });
+			const found = checkQuestion({ ...sums, expression } as unknown as Question);
 			expect(found.map(({ message }) => message).join(' ')).not.toContain('could not be carried out');
 			expect(found.some(({ severity }) => severity === 'broken')).toBe(true);
 		}

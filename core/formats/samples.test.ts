@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { memorySource } from '../container/container';
 import { openContainer } from './open';
-import { checkQuestion } from '../checks';
+import { checkQuestion } from '../checks/one';
 import { fold, plainText } from '../markup/text';
 import { isChoice, kinds, type Question } from '../kinds';
 import { rightResponse, score } from '../scoring/score';
@@ -155,7 +155,7 @@ describe('the sample packages', () => {
 				const question = found.questions.find((one) => one.title === wanted || plainText(one.stem) === wanted)!;
 				const said = [
 					...(found.about.get(question.title || plainText(question.stem)) ?? []),
-					...checkQuestion(question, { duplicateOf: () => null })
+					...checkQuestion(question)
 				];
 				expect(said.length, `${problem.about}: ${problem.why}`).toBeGreaterThan(0);
 			}

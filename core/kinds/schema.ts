@@ -5,10 +5,7 @@ import { kindNamed, kinds, type Kind, type Question } from '.';
 
 /** The schema of each kind of question: its kind, what every kind has, and its own. */
 export const questionSchemas = new Map(
-	kinds.map((kind: Kind) => [
-		kind,
-		object({ kind: word(kind), ...commonFields, ...kindNamed(kind).fields })
-	])
+	kinds.map((kind: Kind) => [kind, object({ kind: word(kind), ...commonFields, ...kindNamed(kind).fields })])
 );
 
 const kindSchema = string().oneOf(kinds).required();

@@ -38,9 +38,7 @@ export function setAlone(read: Question, now: Question): Setting[] {
 export function isOrderBound(question: Question): boolean {
 	if (!('options' in question) || question.shuffle === true) return false;
 	const finds = (shuffle: boolean | null) =>
-		[optionLetters, optionPlace].some(
-			(check) => check.find({ ...question, shuffle }, { duplicateOf: () => null }).length > 0
-		);
+		[optionLetters, optionPlace].some((check) => check.find({ ...question, shuffle }).length > 0);
 	return finds(true) && !finds(question.shuffle);
 }
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { markupOf, type Question } from '../kinds';
 import { mendTools } from '../formats/mend-tools';
-import type { Check, CheckContext } from '../checks/check';
+import { Gathering, type Standing } from '../checks/many';
+import type { ManyCheck, OneCheck } from '../checks/check';
 
 interface Valid {
 	name: string;
@@ -16,21 +17,19 @@ interface Invalid extends Valid {
 	mended?: ((question: Question) => void) | null;
 }
 
-const nothingElse: CheckContext = { duplicateOf: () => null };
-
 /** Tries a check on examples that it has to pass over, and on examples that it has to find and mend. */
-export function tryCheck(check: Check, valid: Valid[], invalid: Invalid[], context: CheckContext = nothingElse): void {
+export function tryCheck(check: OneCheck, valid: Valid[], invalid: Invalid[]): void {
 	describe(check.id, () => {
 		it('says what it is and why it matters', () => {
 			expect(check.title.length).toBeGreaterThan(3);
 			expect(check.why).toMatch(/\.$/);
 		});
 		it.each(valid.map((one) => [one.name, one] as const))('passes over %s', (_, { question }) => {
-			expect(check.find(question, context)).toEqual([]);
+			expect(check.find(question)).toEqual([]);
 		});
 		it.each(invalid.map((one) => [one.name, one] as const))('finds %s', (_, { question, says, words, mended }) => {
 			const before = structuredClone(question);
-			const findings = check.find(question, context);
+			const findings = check.find(question);
 			expect(findings.map((finding) => finding.message).join(' ')).toContain(says);
 			if (words) expect(findings.flatMap((finding) => finding.words ?? [])).toEqual(words);
 			if (check.mend && mended !== undefined) {
@@ -38,7 +37,7 @@ export function tryCheck(check: Check, valid: Valid[], invalid: Invalid[], conte
 				if (mended === null) expect(after).toEqual(before);
 				else {
 					mended(after);
-					expect(check.find(after, context)).toEqual([]);
+					expect(check.find(after)).toEqual([]);
 					expect(check.mend.apply(after, mendTools)).toEqual(after);
 					expect(markupOf(after).length).toBeGreaterThan(0);
 				}
@@ -46,5 +45,84 @@ export function tryCheck(check: Check, valid: Valid[], invalid: Invalid[], conte
 			// neither finding nor mending touches the question that was given
 			expect(question).toEqual(before);
 		});
+	});
+}
+
+/** Several questions that a check over many is tried on, each with where it stands where that is not the same for all. */
+interface Among {
+	name: string;
+	questions: (Question | { question: Question; standing: Standing })[];
+}
+interface FoundAmong extends Among {
+	/** Which of them it speaks of, by their places, with words that the finding has to say. */
+	says: Record<number, string>;
+	/** What the mend of all that are found makes of them; looked at once the check finds nothing more. */
+	mended?: (questions: Question[]) => void;
+}
+
+/** Tries a check over many on examples that it has to pass over, and on examples that it has to find and mend. */
+export function tryManyCheck(check: ManyCheck, valid: Among[], invalid: FoundAmong[]): void {
+	const entries = (given: Among['questions']) =>
+		given.map((entry) =>
+			'standing' in entry ? entry : { question: entry, standing: { bank: 'Tides', category: ['Springs'] } }
+		);
+	const found = (given: Among['questions']) => {
+		const gathering = new Gathering([check]);
+		entries(given).forEach(({ question, standing }, at) => gathering.add(at, question, standing));
+		return [...gathering.findings()];
+	};
+	describe(check.id, () => {
+		it('says what it is and why it matters', () => {
+			expect(check.title.length).toBeGreaterThan(3);
+			expect(check.why).toMatch(/\.$/);
+		});
+		it('notes what JSON can hold, and no more than it needs', () => {
+			for (const { questions } of [...valid, ...invalid])
+				for (const { question } of entries(questions)) {
+					const note = check.note(question);
+					const kept: unknown = JSON.parse(JSON.stringify(note));
+					expect(kept).toEqual(note);
+					expect(JSON.stringify(note).length).toBeLessThan(2000);
+				}
+		});
+		it.each(valid.map((one) => [one.name, one] as const))('passes over %s', (_, { questions }) => {
+			expect(found(questions)).toEqual([]);
+		});
+		it.each(invalid.map((one) => [one.name, one] as const))('finds %s', (_, { questions, says, mended }) => {
+			const findings = found(questions);
+			expect(Object.fromEntries(findings.map(({ id, message }) => [id, message]))).toEqual(
+				Object.fromEntries(Object.entries(says).map(([at, words]) => [at, expect.stringContaining(words)]))
+			);
+			// of one question it speaks once
+			expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length);
+			// in whatever order they are met
+			const numbers = entries(questions).map((entry, id) => ({ ...entry, id }));
+			const backwards = new Gathering([check]);
+			for (const { id, question, standing } of numbers.reverse()) backwards.add(id, question, standing);
+			expect(new Set([...backwards.findings()].map(({ id }) => id))).toEqual(new Set(findings.map(({ id }) => id)));
+			if (!mended) return;
+			const after = mendAll(
+				check,
+				entries(questions),
+				findings.map(({ id }) => id)
+			);
+			expect(found(after)).toEqual([]);
+			mended(after.map(({ question }) => question));
+		});
+	});
+}
+
+function mendAll(
+	check: ManyCheck,
+	entries: { question: Question; standing: Standing }[],
+	ids: number[]
+): { question: Question; standing: Standing }[] {
+	const noted = entries.flatMap(({ question, standing }, id) => {
+		const note = check.note(question);
+		return note === null || !ids.includes(id) ? [] : [{ id, name: question.title, category: standing.category, note }];
+	});
+	return entries.map((entry, id) => {
+		const own = noted.find((other) => other.id === id);
+		return own ? { ...entry, question: check.mend!.apply(entry.question, own, noted) } : entry;
 	});
 }

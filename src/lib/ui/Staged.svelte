@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { checkOf, mendFor } from '$core/checks';
+	import { checkOf, mendTitle } from '$core/checks';
+	import { mendFor } from '$core/checks/one';
 	import { hasKey } from '$core/scoring/keys';
 	import type { MatchRule } from '$core/take-in/decision';
 	import type { StagedQuestion } from '$lib/server/loads/review';
@@ -166,7 +167,7 @@
 					type="button"
 					class="button small long mt-1"
 					disabled={busy}
-					onclick={() => mend(mends[0]!, false)}>{checkOf(mends[0]!)!.mend!.title}</button
+					onclick={() => mend(mends[0]!, false)}>{mendTitle(mends[0]!)}</button
 				>{/if}
 		</div>{/if}
 {:else if tab === 'edit' && offered && !resumed}
@@ -206,7 +207,7 @@
 	{#if mayChange}
 		{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
 				<button type="button" class="button small long" disabled={busy} onclick={() => mend(rule, false)}
-					>{checkOf(rule)!.mend!.title}</button
+					>{mendTitle(rule)}</button
 				><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
 					>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
 				>

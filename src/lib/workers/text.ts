@@ -1,4 +1,4 @@
-import { checkBeside } from '$core/checks';
+import { checkBeside } from '$core/checks/one';
 import { readMarkedText } from '$core/formats/text/grammar';
 import { linesOf } from '$core/formats/text/lines';
 import type { Question } from '$core/kinds';
@@ -18,7 +18,7 @@ self.onmessage = (event: MessageEvent<string>) => {
 		reports: found.reports,
 		questions: found.questions.map((one) => ({
 			...one,
-			reports: [...one.reports, ...checkBeside(one.question, one.reports, { duplicateOf: () => null })]
+			reports: [...one.reports, ...checkBeside(one.question, one.reports)]
 		}))
 	};
 	postMessage(answer);

@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { row, run, transaction, type Database } from '../db/pool';
 
 /** The kinds of work done in the background. */
-export type JobKind = 'read' | 'dispatch';
+export type JobKind = 'read' | 'dispatch' | 'check';
 
 /** A job that was taken. */
 export interface Job {
@@ -18,6 +18,16 @@ export const mostTries = 3;
 /** Puts a job in the queue. */
 export async function enqueue(db: Database, kind: JobKind, subjectId: number): Promise<void> {
 	await run(db, 'INSERT INTO jobs (kind, subject_id) VALUES (?, ?)', [kind, subjectId]);
+}
+
+/** Puts a job in the queue, where none of its kind and subject waits there already. */
+export async function enqueueOnce(db: Database, kind: JobKind, subjectId: number): Promise<void> {
+	// by_subject
+	await run(
+		db,
+		"INSERT INTO jobs (kind, subject_id) SELECT ?, ? FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM jobs WHERE kind = ? AND subject_id = ? AND state = 'waiting')",
+		[kind, subjectId, kind, subjectId]
+	);
 }
 
 /**

@@ -3,6 +3,7 @@ import { hostname } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { Pool } from 'mysql2/promise';
 import type { Config } from '../config';
+import { checkWhatIsDue } from '../checks/course';
 import { sweep } from '../files/uses';
 import { log } from '../log';
 import { finish, giveBack, mostTries, renew, takeJob, type Job } from './jobs';
@@ -103,6 +104,9 @@ export function supervise(pool: Pool, config: Config, script: URL): Supervisor {
 
 	const loop = (async () => {
 		await sweep(pool).catch((error: unknown) => log.error({ error }, 'unfinished uploads were not cleared away'));
+		await checkWhatIsDue(pool).catch((error: unknown) =>
+			log.error({ error }, 'what is to be checked was not found out')
+		);
 		const atHand = new Set<Promise<void>>();
 		while (!closing) {
 			let job: Job | null = null;

@@ -1,4 +1,5 @@
 import type { Pool } from 'mysql2/promise';
+import { checkCourse, endChecking } from '../checks/course';
 import { writeDispatch } from '../dispatches/write';
 import { readLoad, stopLoad } from '../loads/read';
 import { run } from '../db/pool';
@@ -25,6 +26,11 @@ export const work: Record<
 				[failure.slice(0, 1000), subjectId]
 			);
 		}
+	},
+	check: {
+		run: checkCourse,
+		stopped: (pool, courseId) => endChecking(pool, courseId, 'stopped'),
+		abandon: (pool, courseId, failure) => endChecking(pool, courseId, 'failed', failure)
 	},
 	dispatch: {
 		run: writeDispatch,

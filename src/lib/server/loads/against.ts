@@ -4,7 +4,7 @@ import { wordingOf } from '../../../../core/compare/wording';
 import { parseQuestion } from '../../../../core/kinds/schema';
 import type { Match } from '../../../../core/take-in/plan-row';
 import { row, rows, run, type Database } from '../db/pool';
-import { wordsOfColumn } from './staging';
+import { wordsOfColumn } from '../questions/columns';
 
 /** From how much on a question is said to be nearly the same as another. */
 export const leastNear = 0.75;

@@ -6,11 +6,11 @@ import { parseDecision, plainRules, type Decision } from '../../../../core/take-
 import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
-import { keepFiles } from '../files/uses';
 import { record } from '../ledger/ledger';
 import { Refused } from './refused';
 import type { StagedRow } from './review';
-import { columnsOf } from './staging';
+import { checkSoon } from '../checks/course';
+import { insertLanded, noteAdjusted, noteLandings } from '../questions/landing';
 
 /** A question that is kept out of the banks of a course until somebody deals with it. */
 export interface AsideRow {
@@ -57,11 +57,9 @@ interface Aside {
 	document: string;
 	alone: string;
 	broken: number;
-	verified_by: number | null;
-	verified: Date | null;
 }
 
-const lock = `SELECT s.id, s.load_id, s.number, COALESCE(s.placed_path, s.category_path) AS category, s.document, s.set_alone AS alone, s.broken, s.verified_by, s.verified
+const lock = `SELECT s.id, s.load_id, s.number, COALESCE(s.placed_path, s.category_path) AS category, s.document, s.set_alone AS alone, s.broken
 	FROM staged_questions s WHERE s.load_id = ? AND s.id IN (?) AND s.outcome = 'aside' ORDER BY s.number FOR UPDATE`;
 
 function decisionOf(text: string | null): Decision {
@@ -109,44 +107,26 @@ export async function takeAside(
 		);
 		const paths = found.map((one) => land(pathOfKey(one.category)));
 		const { ids: categories } = await ensureCategories(connection, bankId, paths, loadId);
-		await run(
+		await noteLandings(
 			connection,
-			'INSERT INTO questions (course_id, bank_id, category_id, load_id, staged_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, verified_by, verified) VALUES ?',
-			[
-				found.map((one, at) => {
-					const question = adjusted(
-						parseQuestion(JSON.parse(one.document)),
-						decision,
-						JSON.parse(one.alone) as Setting[]
-					);
-					const columns = columnsOf(question);
-					return [
-						courseId,
-						bankId,
-						categories.get(pathKey(paths[at]!)) ?? null,
-						loadId,
-						one.id,
-						columns.identifier,
-						question.kind,
-						columns.title,
-						columns.stemText,
-						question.points,
-						columns.document,
-						columns.fingerprint,
-						columns.wordHashes,
-						one.verified_by,
-						one.verified
-					];
-				})
-			]
+			found.map(({ id }, at) => ({
+				stagedId: id,
+				outcome: 'taken',
+				bankId,
+				categoryId: categories.get(pathKey(paths[at]!)) ?? null,
+				targetId: null
+			}))
 		);
-		await run(
+		await noteAdjusted(
 			connection,
-			`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
-			SELECT ?, q.id, r.rule, r.severity, r.message, r.words, r.place, r.line FROM questions q JOIN staged_reports r ON r.staged_id = q.staged_id WHERE q.load_id = ? AND q.staged_id IN (?)`,
-			[courseId, loadId, found.map((one) => one.id)]
+			found.flatMap(({ id, document, alone }) => {
+				const before = parseQuestion(JSON.parse(document));
+				const question = adjusted(before, decision, JSON.parse(alone) as Setting[]);
+				return question === before ? [] : [{ stagedId: id, question }];
+			})
 		);
-		await keepFiles(connection, { loadId });
+		await insertLanded(connection, courseId, loadId);
+		await checkSoon(connection, courseId);
 		await run(connection, "UPDATE staged_questions SET outcome = 'taken' WHERE id IN (?)", [
 			found.map((one) => one.id)
 		]);

@@ -4,7 +4,7 @@ import type { Question } from '../../../../core/kinds';
 import { banksOf, questionRows, storedQuestion } from '../banks/banks';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
-import { mend } from '../snags/snags';
+import { mend } from '../snags/mend';
 import { bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { asideRows, settleAside, takeAside } from './aside';
 import { decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';

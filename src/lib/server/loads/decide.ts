@@ -1,5 +1,6 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkBeside, checkOf, checks } from '../../../../core/checks';
+import { checkOf, checks } from '../../../../core/checks';
+import { checkBeside } from '../../../../core/checks/one';
 import { overBounds } from '../../../../core/kinds/over-bounds';
 import type { Question } from '../../../../core/kinds';
 import { parseQuestion } from '../../../../core/kinds/schema';
@@ -11,8 +12,9 @@ import { parseDecision, type Decision, type MatchRule } from '../../../../core/t
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';
+import { twinReport } from '../snags/twins';
 import type { CategorySource } from './review';
-import { columnsOf, reportColumns } from './staging';
+import { columnsOf, reportColumns } from '../questions/columns';
 
 const batch = 300;
 
@@ -164,11 +166,9 @@ export async function saveStaged(
 			(other) => other.fingerprint.equals(columns[at]!.fingerprint) && (other.id === null || other.id < one.id)
 		);
 		const said = kept.filter((report) => report.staged_id === one.id);
-		return checkBeside(question, said, { duplicateOf: () => (twin ? 'another question' : null) }).map((report) => [
-			loadId,
-			one.id,
-			...reportColumns(report)
-		]);
+		const reports = checkBeside(question, said);
+		if (twin && question.kind !== 'unreadable') reports.push(twinReport(question));
+		return reports.map((report) => [loadId, one.id, ...reportColumns(report)]);
 	});
 	await run(
 		connection,
@@ -233,7 +233,7 @@ export async function mendStaged(
 	only: number[] | null
 ): Promise<StagedMend> {
 	const check = checkOf(rule);
-	if (!check?.mend) throw new Refused('There is no safe mend for this. Set it right by hand.');
+	if (check?.scope !== 'one' || !check.mend) throw new Refused('There is no safe mend for this. Set it right by hand.');
 	const { done, touched } = await transaction(pool, async (connection) => {
 		const done: StagedMend = { mended: 0, left: 0 };
 		const touched: number[] = [];

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkBeside } from '../../../../core/checks';
+import { checkBeside } from '../../../../core/checks/one';
 import { ContainerError } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/formats/open';
 import { readPackage } from '../../../../core/formats/package/read';
@@ -17,8 +17,9 @@ import { row, rows, run, transaction } from '../db/pool';
 import { chunkSize, fileSource, storeFile, storeSmall } from '../files/files';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
+import { twinReport } from '../snags/twins';
 import { compareLoad } from './against';
-import { columnsOf, reportColumns, type QuestionColumns } from './staging';
+import { columnsOf, reportColumns, type QuestionColumns } from '../questions/columns';
 
 const batchSize = 400;
 const progressEvery = 400;
@@ -348,11 +349,10 @@ class Reading {
 		const staged = batch.map((one) => {
 			const key = one.columns.fingerprint.toString('hex');
 			// where the other one is, is worked out when it is shown
-			const found = checkBeside(one.question, one.reports, {
-				duplicateOf: () => (inCourse.has(key) || this.#seen.has(key) ? 'another question' : null)
-			});
+			const twin = one.question.kind !== 'unreadable' && (inCourse.has(key) || this.#seen.has(key));
 			this.#seen.add(key);
-			return { ...one, reports: [...one.reports, ...found] };
+			const found = checkBeside(one.question, one.reports);
+			return { ...one, reports: [...one.reports, ...found, ...(twin ? [twinReport(one.question)] : [])] };
 		});
 		await transaction(this.pool, async (connection) => {
 			const { id } = await run(

@@ -1,5 +1,5 @@
 import type { Pool } from 'mysql2/promise';
-import { checkQuestion } from '../../../../core/checks';
+import { checkQuestion } from '../../../../core/checks/one';
 import type { Container } from '../../../../core/container/container';
 import { openContainer } from '../../../../core/formats/open';
 import { readPackage } from '../../../../core/formats/package/read';
@@ -58,7 +58,7 @@ export async function previewOf(pool: Pool, load: Load, recipe: Recipe): Promise
 		if (event.type !== 'question') continue;
 		preview.count += 1;
 		if (preview.questions.length < shown) preview.questions.push(event.question);
-		const found = [...event.reports, ...checkQuestion(event.question, { duplicateOf: () => null })];
+		const found = [...event.reports, ...checkQuestion(event.question)];
 		if (found.some((report) => report.severity === 'broken')) preview.broken += 1;
 		if (preview.count >= mostRead) break;
 	}

@@ -3,6 +3,8 @@ import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { rememberBanks, rememberCategories, rememberQuestions } from '../quizzes/lost';
 import { dropLoneTwins } from '../snags/twins';
+import { checkSoon } from '../checks/course';
+import { putBack, replacements } from '../questions/put-back';
 import { Refused } from './refused';
 
 /** What taking a load back would touch. */
@@ -17,10 +19,6 @@ export interface UndoPreview {
 	/** Quizzes that came with it and go with it, and those of them that somebody has changed since. */
 	own: { id: number; title: string; changed: boolean }[];
 }
-
-const batch = 500;
-/** What was replaced by a load: the question, and the version that it has where nobody has touched it since. */
-const replacements = `FROM question_versions v JOIN questions q ON q.id = v.question_id WHERE v.load_id = ?`;
 
 /** What taking a load back would touch. */
 export async function undoPreview(db: Database, loadId: number): Promise<UndoPreview> {
@@ -96,6 +94,7 @@ export async function undo(
 		await rememberBanks(connection, empty, [loadId]);
 		await run(connection, `DELETE b FROM banks b WHERE ${empty}`, [loadId]);
 		await dropLoneTwins(connection, courseId);
+		await checkSoon(connection, courseId);
 		await run(connection, "UPDATE staged_questions SET outcome = 'waiting' WHERE load_id = ?", [loadId]);
 		await run(
 			connection,
@@ -128,42 +127,4 @@ async function dropEmptyCategories(connection: PoolConnection, loadId: number): 
 		await rememberCategories(connection, ids);
 		await run(connection, 'DELETE FROM categories WHERE id IN (?)', [ids]);
 	}
-}
-
-/** Puts back what a load had replaced, with the snags that were open on it then; gives how many. */
-async function putBack(connection: PoolConnection, loadId: number, keepChanged: boolean): Promise<number> {
-	const untouched = keepChanged ? 'AND q.version = v.version + 1' : '';
-	const versions = await rows<{ id: number; courseId: number; snags: string | null }>(
-		connection,
-		`SELECT q.id, q.course_id AS courseId, v.snags ${replacements} ${untouched}`,
-		[loadId]
-	);
-	if (versions.length) {
-		const snags = versions.flatMap(({ id, courseId, snags: kept }) =>
-			((JSON.parse(kept ?? '[]') ?? []) as unknown[][]).map((columns) => [courseId, id, ...columns])
-		);
-		await run(connection, 'DELETE FROM snags WHERE question_id IN (?)', [versions.map((one) => one.id)]);
-		for (let at = 0; at < snags.length; at += batch)
-			await run(
-				connection,
-				'INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line) VALUES ?',
-				[snags.slice(at, at + batch)]
-			);
-	}
-	const { count } = await run(
-		connection,
-		`UPDATE questions q JOIN question_versions v ON v.question_id = q.id AND v.load_id = ?
-		SET q.kind = v.kind, q.title = v.title, q.stem_text = v.stem_text, q.points = v.points, q.document = v.document, q.fingerprint = v.fingerprint,
-			q.word_hashes = v.word_hashes, q.identifier = v.identifier, q.verified_by = v.verified_by, q.verified = v.verified, q.version = q.version + 1
-		WHERE v.load_id = ? ${untouched}`,
-		[loadId, loadId]
-	);
-	if (versions.length)
-		await run(connection, 'DELETE FROM question_versions WHERE load_id = ? AND question_id IN (?)', [
-			loadId,
-			versions.map((one) => one.id)
-		]);
-	// what stays as it was changed since keeps its history too
-	await run(connection, 'UPDATE question_versions SET load_id = NULL WHERE load_id = ?', [loadId]);
-	return count;
 }

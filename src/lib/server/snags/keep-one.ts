@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { Refused } from '../loads/refused';
-import { dropLoneTwins } from './twins';
+import { removeQuestions } from '../questions/remove';
 
 interface Twin {
 	id: number;
@@ -55,8 +55,7 @@ export async function keepOne(pool: Pool, courseId: number, personId: number, qu
 			kept.id,
 			ids
 		]);
-		await run(connection, 'DELETE FROM questions WHERE id IN (?)', [ids]);
-		await dropLoneTwins(connection, courseId);
+		await removeQuestions(connection, courseId, ids);
 		await record(connection, {
 			courseId,
 			personId,

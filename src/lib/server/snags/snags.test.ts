@@ -3,7 +3,8 @@ import { banksOf, questionRows, storedQuestion } from '../banks/banks';
 import { categoryTree } from '../banks/tree';
 import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
-import { mend, mendPreview, snagCounts, snagRows } from './snags';
+import { snagCounts, snagRows } from './snags';
+import { mend, mendPreview } from './mend';
 
 const pool = testPool();
 afterAll(() => pool.end());

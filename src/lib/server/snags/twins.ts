@@ -1,12 +1,25 @@
 import type { PoolConnection } from 'mysql2/promise';
+import type { Question } from '../../../../core/kinds';
+import type { Report } from '../../../../core/reports/report';
+import { exactDuplicate, sameAs } from '../../../../core/checks/exact-duplicate';
 import { rows, run, type Database } from '../db/pool';
 import type { StoredReport } from '../loads/review';
 
 /** The check that says of a question that it is there twice. */
-export const twinRule = 'exact-duplicate';
+export const twinRule = exactDuplicate.id;
 
 /** A condition for the snags `s` of questions `q`: where one is said to be there twice, another of it is still there. */
 export const stillTwin = `(s.rule <> '${twinRule}' OR EXISTS (SELECT 1 FROM questions x WHERE x.course_id = q.course_id AND x.fingerprint = q.fingerprint AND x.id <> q.id))`;
+
+/** What is said of a staged question that is there twice; which other it is, is worked out when it is shown. */
+export function twinReport({ source }: Question): Report {
+	return {
+		rule: twinRule,
+		severity: exactDuplicate.severity,
+		...sameAs(['another question']),
+		...(source ? { place: { file: source.file, line: source.line } } : {})
+	};
+}
 
 /** Takes away what is said of questions that were there twice and are not any more. */
 export async function dropLoneTwins(connection: PoolConnection, courseId: number): Promise<void> {
@@ -18,13 +31,6 @@ export async function dropLoneTwins(connection: PoolConnection, courseId: number
 	);
 }
 
-const most = 5;
-function listed(names: string[]): string {
-	const shown = names.length > most ? [...names.slice(0, most), `${names.length - most} more`] : names;
-	return shown.length > 1 ? `${shown.slice(0, -1).join('; ')}; and ${shown.at(-1)!}` : shown.join();
-}
-const sentence = (names: string[]) => `It says the same as ${listed(names)}. Keep one of them.`;
-
 /** What is said of a question with the twins that it has now: nothing of twins where it has none. */
 function withTwins<Said extends Pick<StoredReport, 'rule' | 'message'>>(
 	reports: Said[],
@@ -32,7 +38,7 @@ function withTwins<Said extends Pick<StoredReport, 'rule' | 'message'>>(
 ): (Said & { twins: number })[] {
 	return reports.flatMap((report) => {
 		if (report.rule !== twinRule) return [{ ...report, twins: 0 }];
-		return names.length ? [{ ...report, message: sentence(names), twins: names.length }] : [];
+		return names.length ? [{ ...report, ...sameAs(names), twins: names.length }] : [];
 	});
 }
 

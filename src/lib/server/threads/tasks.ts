@@ -6,7 +6,7 @@ import { editStaged, mendStaged } from '../loads/decide';
 import { putInPlace } from '../loads/hand-in';
 import type { Load } from '../loads/loads';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
-import { mend, mendableCount, mendPreview } from '../snags/snags';
+import { mend, mendableCount, mendPreview } from '../snags/mend';
 import { takeAside } from '../loads/aside';
 import { takeIn } from '../loads/take-in';
 

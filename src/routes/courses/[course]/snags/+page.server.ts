@@ -3,6 +3,7 @@ import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { formOf, key, requiredKey, wholeNumber } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
+import { checkingOf, checkSoon, stopChecking } from '$lib/server/checks/course';
 import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
 import { keepOne } from '$lib/server/snags/keep-one';
@@ -18,7 +19,7 @@ export const load = async ({ locals, params, url }) => {
 	const [rows, mendable] = check
 		? await Promise.all([snagRows(database(), course.id, check), threads().ask('mendableCount', course.id, check)])
 		: [[], 0];
-	return { counts, check, rows, mendable };
+	return { counts, check, rows, mendable, checking: await checkingOf(database(), course.id) };
 };
 
 const shape = object({
@@ -28,6 +29,14 @@ const shape = object({
 });
 
 export const actions = {
+	stop: async ({ locals, params }) => {
+		const { course } = await courseAt(locals, params, 'change');
+		await stopChecking(database(), course.id);
+	},
+	check: async ({ locals, params }) => {
+		const { course } = await courseAt(locals, params, 'change');
+		await checkSoon(database(), course.id);
+	},
 	keep: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'change');
 		try {

@@ -2,10 +2,12 @@
 	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { checkOf, mendFor } from '$core/checks';
+	import { checkOf, mendTitle } from '$core/checks';
+	import { mendFor } from '$core/checks/one';
 	import { untrack } from 'svelte';
 	import type { Question } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
+	import Checking from './Checking.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
@@ -31,7 +33,13 @@
 	const rows = $derived(data.rows.map((row) => ({ ...row, id: row.questionId })));
 	const check = $derived(checkOf(data.check));
 	/** The mend of the check, where it fits the question that is shown. */
-	const fitting = $derived(shown ? mendFor(data.check, shown.stored.question) : null);
+	const fitting = $derived(
+		shown && check?.scope === 'many'
+			? mendTitle(data.check)
+			: shown
+				? (mendFor(data.check, shown.stored.question)?.title ?? null)
+				: null
+	);
 	const severity = $derived(data.counts.find((one) => one.rule === data.check)?.severity ?? 'untidy');
 	const titleOf = (rule: string) =>
 		checkOf(rule)?.title ?? ruleWords(rule).replace(/^./, (letter) => letter.toUpperCase());
@@ -86,6 +94,7 @@
 </script>
 
 <svelte:head><title>Snags · {data.course.name} · Yarn Barrow</title></svelte:head>
+{#if data.checking}<Checking checking={data.checking} mayChange={data.mayChange} />{/if}
 {#if !data.counts.length}
 	<div class="sheet">
 		<h1>Snags</h1>
@@ -119,7 +128,7 @@
 		<section class="column middle" aria-label="Questions of the check">
 			<div class="filters">
 				<h2 class="mr-auto">{titleOf(data.check)} <span class="mute font-normal">{figure(inAll)}</span></h2>
-				{#if check?.mend && data.mayChange && data.mendable}
+				{#if data.mayChange && data.mendable}
 					<form method="POST" action="?/mend" use:enhance>
 						<input type="hidden" name="check" value={data.check} /><button class="button ghost small"
 							>Mend all {figure(data.mendable)}</button
@@ -187,7 +196,7 @@
 						lit={[...new Set(shown.stored.reports.flatMap((report) => report.line ?? []))]}
 					/>
 				{:else if tab === 'mend' && fitting && shown.preview}
-					<p class="mute mb-2">{fitting.title}.</p>
+					<p class="mute mb-2">{fitting}.</p>
 					<h3>Before</h3>
 					<div class="frame">
 						<QuestionView question={shown.preview.before} courseId={data.course.id} words={row.words} />

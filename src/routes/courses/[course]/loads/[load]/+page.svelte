@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { kinds, kindName } from '$core/kinds';
-	import { checkOf } from '$core/checks';
+	import { checkOf, mendTitle } from '$core/checks';
 	import { takesPoints } from '$core/take-in/adjust';
 	import type { Match } from '$core/take-in/plan-row';
 	import { pathKey, pathOfKey } from '$core/take-in/paths';
@@ -143,7 +143,7 @@
 	const mendable = $derived(
 		rulesHere.filter(
 			([one]) =>
-				checkOf(one)?.mend &&
+				mendTitle(one) &&
 				review.questions.some((row) => picked.has(row.id) && row.marks.some((mark) => mark.rule === one))
 		)
 	);
@@ -384,7 +384,7 @@
 						class="button small ghost"
 						type="button"
 						disabled={review.busy}
-						title={checkOf(one)!.mend!.title}
+						title={mendTitle(one)}
 						onclick={() => act({ do: 'mend', rule: one, ids: selection })}>Mend {checkOf(one)!.short}</button
 					>{/each}
 				{#if placing}<!-- svelte-ignore a11y_autofocus --><input

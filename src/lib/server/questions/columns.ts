@@ -62,3 +62,35 @@ export function reportColumns(report: Report): [string, string, string, string, 
 		report.place?.line ?? null
 	];
 }
+
+/**
+ * The columns that a question, what is staged for it, and what it was before have alike. A new one is a migration of the
+ * three tables and a name here; where it comes out of the document, `columnsOf` says how.
+ */
+const contentColumns = [
+	'identifier',
+	'kind',
+	'title',
+	'stem_text',
+	'points',
+	'document',
+	'fingerprint',
+	'word_hashes',
+	'verified_by',
+	'verified'
+] as const;
+
+type ContentColumn = (typeof contentColumns)[number];
+
+/** Those columns as a list for SQL, each as it is or as `instead` has it: `q.title, q.points`. */
+export function contentList(alias: string, instead: Partial<Record<ContentColumn, string>> = {}): string {
+	return contentColumns.map((column) => instead[column] ?? `${alias}.${column}`).join(', ');
+}
+
+/** Those columns set from another table, for SQL: `q.title = v.title, q.points = v.points`. */
+export function contentSet(to: string, from: string, instead: Partial<Record<ContentColumn, string>> = {}): string {
+	return contentColumns.map((column) => `${to}.${column} = ${instead[column] ?? `${from}.${column}`}`).join(', ');
+}
+
+/** The names of those columns, for SQL. */
+export const contentNames = contentColumns.join(', ');

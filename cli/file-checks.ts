@@ -1,0 +1,94 @@
+import { quizChecks, treeChecks } from '../core/checks';
+import type { CheckedCategory } from '../core/checks/check';
+import { Gathering } from '../core/checks/many';
+import type { Question } from '../core/kinds';
+import { QuestionPlaces } from '../core/formats/question-places';
+import type { FoundQuiz } from '../core/model/quiz';
+import { nameOf } from './plain';
+import type { NamedReport } from './reading';
+
+/** What is kept of a question until all are read: what it is called, and where it stands. */
+interface Kept {
+	question: string;
+	identifier: string;
+	place: { file: string; line: number } | undefined;
+	points: number | null;
+}
+
+const stepOf = (step: string) => step.replace(/~/g, '~0').replace(/\//g, '~1');
+
+/** The checks that look at more than one question, over all that a file holds: they speak once everything is read. */
+export class FileChecks {
+	readonly #gathering = new Gathering();
+	readonly #kept: Kept[] = [];
+	readonly #categories = new Map<string, CheckedCategory>();
+	readonly #quizzes: FoundQuiz[] = [];
+	readonly #places = new QuestionPlaces();
+
+	/** Adds a question. */
+	add(question: Question): void {
+		this.#gathering.add(this.#kept.length, question, { bank: '', category: question.category });
+		this.#places.add(question);
+		this.#kept.push({
+			question: nameOf(question),
+			identifier: question.identifier,
+			place: question.source ? { file: question.source.file, line: question.source.line } : undefined,
+			points: question.points
+		});
+		for (let depth = 1; depth <= question.category.length; depth += 1) {
+			const path = question.category.slice(0, depth);
+			const key = JSON.stringify(path);
+			this.#categories.set(key, { path, questions: (this.#categories.get(key)?.questions ?? 0) + 1 });
+		}
+	}
+
+	/** Adds a quiz. */
+	quiz(quiz: FoundQuiz): void {
+		this.#quizzes.push(quiz);
+	}
+
+	/** What is found once everything is read. */
+	*findings(): Generator<NamedReport> {
+		for (const { check, id, message, words } of this.#gathering.findings()) {
+			const { question, identifier, place } = this.#kept[id]!;
+			yield { rule: check.id, severity: check.severity, message, words, place, question, identifier };
+		}
+		const categories = [...this.#categories.values()];
+		for (const { id: rule, severity, find } of treeChecks)
+			for (const { subject, message, words } of find(categories))
+				yield {
+					rule,
+					severity,
+					message,
+					words,
+					question: null,
+					identifier: null,
+					subject: subject.map(stepOf).join('/')
+				};
+		for (const quiz of this.#quizzes) yield* this.#ofQuiz(quiz);
+	}
+
+	*#ofQuiz(quiz: FoundQuiz): Generator<NamedReport> {
+		const parts = quiz.parts.map(({ title, draw, pointsEach, questions }) => ({
+			title,
+			draw,
+			pointsEach,
+			pool: questions.flatMap((named) => {
+				const number = this.#places.find(named);
+				return number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }];
+			})
+		}));
+		for (const { id: rule, severity, find } of quizChecks)
+			for (const { message, words } of find({ title: quiz.title, parts }))
+				yield {
+					rule,
+					severity,
+					message,
+					words,
+					question: null,
+					identifier: null,
+					subject: quiz.title,
+					place: { file: quiz.source.file, line: quiz.source.line }
+				};
+	}
+}

@@ -1,0 +1,78 @@
+import type { PoolConnection } from 'mysql2/promise';
+import { checks } from '../../../../core/checks';
+import { edition } from '../../../../core/checks/edition';
+import { checkBeside } from '../../../../core/checks/one';
+import { parseQuestion } from '../../../../core/kinds/schema';
+import { rows, run } from '../db/pool';
+import { reportColumns } from '../questions/columns';
+import { snagsAmong, writeSnags } from './findings';
+import { clearGroups, groupsOf, lockGroups, membersOf, writeNotes, type Group } from './notes';
+
+const ofChecks = checks.map(({ id }) => id);
+
+interface StoredRow {
+	id: number;
+	bankId: number;
+	categoryId: number | null;
+	document: string;
+}
+
+/** Checks questions anew, each by itself, and notes them for the checks over many; what readers have said stays. */
+export async function checkEach(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<void> {
+	const stored = await rows<StoredRow>(
+		connection,
+		'SELECT id, bank_id AS bankId, category_id AS categoryId, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
+		[courseId, ids]
+	);
+	if (!stored.length) return;
+	const here = stored.map(({ id }) => id);
+	const questions = stored.map(({ document, ...standing }) => ({
+		...standing,
+		question: parseQuestion(JSON.parse(document))
+	}));
+	const said = await rows<{ id: number; rule: string }>(
+		connection,
+		'SELECT question_id AS id, rule FROM snags WHERE question_id IN (?) AND rule NOT IN (?)',
+		[here, ofChecks]
+	);
+	const rulesOf = new Map<number, { rule: string }[]>();
+	for (const { id, rule } of said) rulesOf.set(id, [...(rulesOf.get(id) ?? []), { rule }]);
+	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [here, ofChecks]);
+	await writeSnags(
+		connection,
+		questions.flatMap(({ id, question }) =>
+			checkBeside(question, rulesOf.get(id) ?? []).map((report) => [courseId, id, ...reportColumns(report)])
+		)
+	);
+	await writeNotes(connection, courseId, questions);
+	await run(connection, 'UPDATE questions SET checked = ? WHERE id IN (?)', [edition, here]);
+}
+
+/** Checks groups anew by the notes of all that belong to them. */
+async function checkGroups(connection: PoolConnection, courseId: number, groups: readonly Group[]): Promise<void> {
+	await clearGroups(connection, courseId, groups);
+	const members = await membersOf(connection, courseId, groups);
+	await writeSnags(
+		connection,
+		members.flatMap(({ rule, noted }) => snagsAmong(courseId, rule, noted))
+	);
+}
+
+/**
+ * Makes a change to questions, and checks again what it concerns: the questions themselves, and those that they were held
+ * against before it or are after it.
+ */
+export async function checkAround(
+	connection: PoolConnection,
+	courseId: number,
+	ids: readonly number[],
+	change: () => Promise<void>
+): Promise<void> {
+	await lockGroups(connection, courseId);
+	const before = await groupsOf(connection, ids);
+	await change();
+	await checkEach(connection, courseId, ids);
+	const after = await groupsOf(connection, ids);
+	const groups = new Map([...before, ...after].map((group) => [`${group.rule} ${group.hash.toString('hex')}`, group]));
+	await checkGroups(connection, courseId, [...groups.values()]);
+}

@@ -1,0 +1,39 @@
+import type { PoolConnection } from 'mysql2/promise';
+import { checkOf } from '../../../../core/checks';
+import type { ManyCheck, Noted } from '../../../../core/checks/check';
+import { log } from '../log';
+import { run } from '../db/pool';
+import { reportColumns } from '../questions/columns';
+
+const batch = 500;
+
+/** A snag as a row: course, question, rule, severity, message, words, place, line. */
+export type SnagRow = (string | number | null)[];
+
+/** Writes snags down. */
+export async function writeSnags(connection: PoolConnection, snags: readonly SnagRow[]): Promise<void> {
+	for (let at = 0; at < snags.length; at += batch)
+		await run(
+			connection,
+			'INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line) VALUES ?',
+			[snags.slice(at, at + batch)]
+		);
+}
+
+/** What a check over many finds among questions, as snags; one that fails finds nothing, and the log says so. */
+export function snagsAmong(courseId: number, rule: string, noted: readonly Noted<unknown>[]): SnagRow[] {
+	const check = checkOf(rule) as ManyCheck | undefined;
+	if (!check) return [];
+	try {
+		return check
+			.among(noted)
+			.map(({ id, message, words }) => [
+				courseId,
+				id,
+				...reportColumns({ rule, severity: check.severity, message, words })
+			]);
+	} catch (error) {
+		log.error({ rule, error }, 'a check over many could not be carried out');
+		return [];
+	}
+}

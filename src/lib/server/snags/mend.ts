@@ -1,0 +1,140 @@
+import type { Pool } from 'mysql2/promise';
+import { checkOf } from '../../../../core/checks';
+import { mendFor } from '../../../../core/checks/one';
+import { mendTools } from '../../../../core/formats/mend-tools';
+import type { Question } from '../../../../core/kinds';
+import { parseQuestion } from '../../../../core/kinds/schema';
+import { groupsOf, membersOf } from '../checks/notes';
+import { row, rows, transaction, type Database } from '../db/pool';
+import { record } from '../ledger/ledger';
+import { saveQuestions } from '../questions/save';
+import { stillTwin } from './twins';
+
+/** Gives the mended question, by its key: the same one where nothing is to be changed. */
+type Mender = (id: number, question: Question) => Question;
+
+/** The questions that a rule speaks of in a course, of whom there are still others where it is about that. */
+const spokenOf = `SELECT s.question_id FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? AND s.rule = ? AND ${stillTwin}`;
+
+/** The mend of a check, for one question or for all that it speaks of; null where it has none. */
+async function menderOf(
+	db: Database,
+	courseId: number,
+	rule: string,
+	questionId: number | null
+): Promise<Mender | null> {
+	const check = checkOf(rule);
+	if (check?.scope === 'one' && check.mend) return (_, question) => check.mend!.apply(question, mendTools);
+	if (check?.scope !== 'many' || !check.mend) return null;
+	const ids =
+		questionId === null
+			? (await rows<{ question_id: number }>(db, spokenOf, [courseId, rule])).map((found) => found.question_id)
+			: [questionId];
+	if (!ids.length) return null;
+	const groups = (await groupsOf(db, ids)).filter((group) => group.rule === rule);
+	const members = await membersOf(db, courseId, groups);
+	const groupOf = new Map(members.flatMap(({ noted }) => noted.map((own) => [own.id, { own, noted }] as const)));
+	return (id, question) => {
+		const group = groupOf.get(id);
+		return group ? check.mend!.apply(question, group.own, group.noted) : question;
+	};
+}
+
+/** How many questions of a course the mend of a check fits. */
+export async function mendableCount(db: Database, courseId: number, rule: string): Promise<number> {
+	const check = checkOf(rule);
+	if (!check || !('mend' in check) || !check.mend) return 0;
+	if (check.scope === 'many' || !check.mend.fits)
+		return (await row<{ n: number }>(db, `SELECT COUNT(DISTINCT question_id) AS n FROM (${spokenOf}) found`, [
+			courseId,
+			rule
+		]))!.n;
+	const documents = await rows<{ document: string }>(db, `SELECT document FROM questions WHERE id IN (${spokenOf})`, [
+		courseId,
+		rule
+	]);
+	return documents.filter(({ document }) => mendFor(rule, parseQuestion(JSON.parse(document)))).length;
+}
+
+interface StoredRow {
+	id: number;
+	bankId: number;
+	document: string;
+	version: number;
+}
+
+/** What a mend has done. */
+export interface Mended {
+	mended: number;
+	/** Questions for which it could change nothing. */
+	left: number;
+}
+
+const batch = 300;
+
+/**
+ * Mends by a check: one question, or all that it speaks of where none is named. Mended questions are checked again,
+ * in the same transaction. `version` guards one question against a change that was made in between.
+ */
+export async function mend(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	rule: string,
+	questionId: number | null,
+	version: number | null
+): Promise<Mended | 'changed'> {
+	return transaction(pool, async (connection) => {
+		const done: Mended = { mended: 0, left: 0 };
+		const mender = await menderOf(connection, courseId, rule, questionId);
+		if (!mender) return done;
+		for (let last = 0; ;) {
+			// a batch at a time, by key
+			const found = await rows<StoredRow>(
+				connection,
+				`SELECT id, bank_id AS bankId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule = ?${questionId === null ? '' : ' AND question_id = ?'}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				[courseId, last, courseId, rule, ...(questionId === null ? [] : [questionId])]
+			);
+			if (!found.length) break;
+			last = found.at(-1)!.id;
+			if (version !== null && found[0]!.version !== version) return 'changed';
+			const changed = found.flatMap(({ id, bankId, document }) => {
+				const before = parseQuestion(JSON.parse(document));
+				const question = mender(id, before);
+				const same = JSON.stringify(question) === JSON.stringify(before);
+				if (same) done.left += 1;
+				return same ? [] : [{ id, bankId, question }];
+			});
+			done.mended += changed.length;
+			await saveQuestions(connection, courseId, changed);
+		}
+		if (done.mended)
+			await record(connection, {
+				courseId,
+				personId,
+				deed: 'mended',
+				subject: checkOf(rule)!.title,
+				questions: done.mended,
+				address: `/courses/${courseId}/snags?check=${rule}`
+			});
+		return done;
+	});
+}
+
+/** A question before and after the mend of a check, or null where it has none. */
+export async function mendPreview(
+	db: Database,
+	courseId: number,
+	rule: string,
+	questionId: number
+): Promise<{ before: Question; after: Question; version: number } | null> {
+	const found = await row<{ document: string; version: number }>(
+		db,
+		'SELECT document, version FROM questions WHERE id = ? AND course_id = ?',
+		[questionId, courseId]
+	);
+	const mender = found && (await menderOf(db, courseId, rule, questionId));
+	if (!mender) return null;
+	const before = parseQuestion(JSON.parse(found.document));
+	return { before, after: mender(questionId, before), version: found.version };
+}
