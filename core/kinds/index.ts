@@ -90,7 +90,7 @@ export type { EssayQuestion } from './essay';
 export type { FileUploadQuestion } from './file-upload';
 export type { Blank, FillBlanksQuestion, ListEntry } from './fill-blanks';
 export type { HotspotQuestion } from './hotspot';
-export type { InformationQuestion } from './information';
+
 export type { LabelImageQuestion } from './label-image';
 export type { MatchingQuestion } from './matching';
 export type { NumericQuestion } from './numeric';

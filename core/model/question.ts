@@ -1,5 +1,5 @@
 import { number, object, string, type InferType } from 'yup';
-import { type Fields, list, maybeTruth, text, truth } from './fields';
+import { type Fields, list, text, truth } from './fields';
 
 /** Rich text: well-formed XHTML without a root element, cleaned by core/markup; pictures read `src="media:NAME"`. */
 export type Markup = string;
@@ -52,17 +52,8 @@ export type Feedback = InferType<typeof feedback>;
 /** A file that a question uses. `name` is its path in the package; `hash` its SHA-256 in hex once it is stored. */
 export type Attachment = InferType<typeof attachment>;
 
-/** Where a question came from: the file in the package and the lines of it, counted from 1. */
-export type Source = InferType<typeof source>;
-
-/** A value that the source carried and the model has no place for. */
-export type Metadata = InferType<typeof metadata>;
-
 /** A text or a picture that several questions refer to. */
 export type Stimulus = InferType<typeof stimulus>;
-
-/** May the options be shuffled; null where the source is silent. */
-export const shuffle = maybeTruth;
 
 /** The common part of a question with nothing in it yet. */
 export function emptyCommon(identifier: string, title: string): QuestionCommon {

@@ -143,3 +143,9 @@ export function keyIn(url: URL, name: string): number | null {
 	const text = url.searchParams.get(name);
 	return text === null || text === '' ? null : checked(requiredKey(`The “${name}” in the address`), text);
 }
+
+/** A place in a list that an address names, from 0; the beginning where it names none, or one that is no whole number. */
+export function placeIn(url: URL, name: string): number {
+	const text = url.searchParams.get(name) ?? '';
+	return /^\d{1,9}$/.test(text) ? Number(text) : 0;
+}

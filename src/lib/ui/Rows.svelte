@@ -2,10 +2,14 @@
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { onMount, tick, untrack, type Snippet } from 'svelte';
 	import { isNoShortcut } from './keys';
+	import type { Source } from './pages.svelte';
 
-	/** A list of any length, one line an entry, walked with the arrow keys; only what is seen is drawn. */
+	/**
+	 * A list of any length, one line an entry, walked with the arrow keys; only what is seen is drawn, and what is not here
+	 * yet is asked for as it comes into sight.
+	 */
 	let {
-		items,
+		source,
 		chosen,
 		choose,
 		line,
@@ -13,9 +17,10 @@
 		label,
 		columns,
 		narrow = columns,
-		height = 32
+		height = 32,
+		follow = false
 	}: {
-		items: Item[];
+		source: Source<Item>;
 		chosen: number | null;
 		choose: (item: Item) => void;
 		line: Snippet<[Item]>;
@@ -25,6 +30,8 @@
 		/** The columns where the window is narrow; cells of the class `roomy` are gone there. */
 		narrow?: string;
 		height?: number;
+		/** Another list begins at what is chosen in it, or at its top; else one stays where one is. */
+		follow?: boolean;
 	} = $props();
 
 	/** Lines that are drawn beyond what is seen, above and below. */
@@ -33,7 +40,7 @@
 	let scroller: HTMLDivElement | undefined = $state();
 	// svelte-ignore state_referenced_locally
 	const virtual = createVirtualizer<HTMLDivElement, HTMLDivElement>({
-		count: items.length,
+		count: source.total,
 		getScrollElement: () => scroller ?? null,
 		estimateSize: () => height,
 		overscan: beyond,
@@ -47,17 +54,32 @@
 		gutter = scroller!.offsetWidth - scroller!.clientWidth;
 	});
 	$effect(() => {
-		const count = items.length;
+		const count = source.total;
 		void ready;
 		untrack(() => $virtual.setOptions({ count, getScrollElement: () => scroller ?? null }));
 	});
-	const at = $derived(items.findIndex((item) => item.id === chosen));
+	const at = $derived(source.placeOf(chosen));
+	$effect(() => {
+		const [first, last] = [drawn[0]?.index, drawn.at(-1)?.index];
+		if (first !== undefined && last !== undefined) source.want(first, last);
+	});
+	// a question that is asked for by its address is brought into sight once, and another list begins at its top
+	let shownOf: unknown = null;
+	$effect(() => {
+		if (!follow || !ready || source === shownOf) return;
+		shownOf = source;
+		untrack(() => {
+			if (at > 0) $virtual.scrollToIndex(at, { align: 'center' });
+			else scroller?.scrollTo({ top: 0 });
+		});
+	});
 
 	async function go(to: number) {
-		const item = items[Math.max(0, Math.min(items.length - 1, to))];
+		const place = Math.max(0, Math.min(source.total - 1, to));
+		$virtual.scrollToIndex(place, { align: 'auto' });
+		const item = await source.load(place);
 		if (!item) return;
 		choose(item);
-		$virtual.scrollToIndex(items.indexOf(item), { align: 'auto' });
 		await tick();
 	}
 	/** The list keeps the focus, and with it the arrow keys, where the line that has it goes out of sight. */
@@ -76,7 +98,7 @@
 		if (event.key === 'j' || (inside && event.key === 'ArrowDown')) void go(at + 1);
 		else if (event.key === 'k' || (inside && event.key === 'ArrowUp')) void go(at < 0 ? 0 : at - 1);
 		else if (inside && event.key === 'Home') void go(0);
-		else if (inside && event.key === 'End') void go(items.length - 1);
+		else if (inside && event.key === 'End') void go(source.total - 1);
 		else return;
 		event.preventDefault();
 	}
@@ -88,14 +110,14 @@
 	style="--wide: {columns}; --narrow: {narrow}; --gutter: {gutter}px"
 	role="table"
 	aria-label={label}
-	aria-rowcount={items.length + 1}
+	aria-rowcount={source.total + 1}
 >
 	<div class="head" role="row">{@render head()}</div>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup" onscroll={scrolled}>
 		<div style="height: {$virtual.getTotalSize()}px; position: relative">
 			{#each drawn as one (one.index)}
-				{@const item = items[one.index]}
+				{@const item = source.at(one.index)}
 				{#if item}
 					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
 					<div
@@ -109,7 +131,13 @@
 					>
 						{@render line(item)}
 					</div>
-				{/if}
+				{:else}<div
+						class="line faint"
+						aria-hidden="true"
+						style="transform: translateY({one.start}px); height: {height}px"
+					>
+						…
+					</div>{/if}
 			{/each}
 		</div>
 	</div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { checkOf, mendTitle } from '$core/checks';
+	import { mendTitle } from '$core/checks';
 	import { mendFor } from '$core/checks/one';
 	import { hasKey } from '$core/scoring/keys';
 	import type { MatchRule } from '$core/take-in/decision';
@@ -9,6 +9,7 @@
 	import QuestionEditor from './QuestionEditor.svelte';
 	import QuestionView from './QuestionView.svelte';
 	import Source from './Source.svelte';
+	import Tabs from './Tabs.svelte';
 	import WordChanges from './WordChanges.svelte';
 	import { draftOf, dropDraft, type Draft } from './drafts';
 	import { count, dateTime } from './words';
@@ -83,16 +84,16 @@
 
 	type Tab = 'question' | 'try' | 'edit' | 'source' | 'snags' | 'against';
 	let tab = $state<Tab>('question');
-	const tabs = $derived<[Tab, string][]>([
-		['question', `Question ${number}`],
-		['try', 'Try it'],
-		...(mayChange && shown.question.kind !== 'unreadable' ? ([['edit', 'Edit']] as [Tab, string][]) : []),
-		['source', 'Source'],
-		['snags', `Snags ${shown.reports.length}`],
-		...(shown.against ? ([['against', 'In course']] as [Tab, string][]) : [])
+	const tabs = $derived<{ value: Tab; name: string }[]>([
+		{ value: 'question', name: `Question ${number}` },
+		{ value: 'try', name: 'Try it' },
+		...(mayChange && shown.question.kind !== 'unreadable' ? [{ value: 'edit' as const, name: 'Edit' }] : []),
+		{ value: 'source', name: 'Source' },
+		{ value: 'snags', name: `Snags ${shown.reports.length}` },
+		...(shown.against ? [{ value: 'against' as const, name: 'In course' }] : [])
 	]);
 	$effect(() => {
-		if (!tabs.some(([name]) => name === tab)) tab = 'question';
+		if (!tabs.some(({ value }) => value === tab)) tab = 'question';
 	});
 	const lit = $derived([...new Set(shown.reports.flatMap((report) => report.line ?? []))]);
 	const mends = $derived(
@@ -106,139 +107,136 @@
 	};
 </script>
 
-<div class="tabs" role="tablist">
-	{#each tabs as [name, words] (name)}<button
-			role="tab"
-			type="button"
-			aria-selected={tab === name}
-			onclick={() => (tab = name)}>{words}</button
-		>{/each}
-</div>
-{#if offered && !resumed && shown.question.kind !== 'unreadable'}<p
-		class="notice doubtful flex flex-wrap items-center gap-2"
-		role="status"
-	>
-		<span
-			>There is text of yours on this question that was not kept, from {dateTime(
-				new Date(offered.at)
-			)}{offered.version === shown.version ? '' : '; the question has been changed since'}.</span
-		>
-		<button
-			type="button"
-			class="button small"
-			onclick={() => {
-				resumed = true;
-				tab = 'edit';
-			}}>Go on with it</button
-		><button type="button" class="button small ghost" onclick={letGo}>Let it go</button>
-	</p>{/if}
-{#if tab === 'question' || tab === 'try'}
-	<QuestionView
-		question={shown.question}
-		{courseId}
-		mode={tab === 'try' ? 'try' : 'key'}
-		words={shown.reports.flatMap((report) => report.words)}
-		onmark={(mark) => mayChange && mark?.credit === 1 && !shown.verifiedBy && hasKey(shown.question) && verify?.(true)}
-	/>
-	<p class="mt-4 flex items-center gap-3 text-[13px]">
-		<span class="mute"
-			>{shown.question.points === null ? 'no points given' : count(shown.question.points, 'point')}{points !==
-				undefined && points !== shown.question.points
-				? `, ${points ?? 'none'} by the rule once it is taken in`
-				: ''}</span
-		>
-		{#if shown.edited}<span class="mute">changed since it was read</span>{/if}
-		{#if shown.verifiedBy}<Mark severity="whole" word="key verified by {shown.verifiedBy}" />{/if}
-		{#if mayChange && verify && (hasKey(shown.question) || shown.verifiedBy)}<button
-				type="button"
-				class="button small ghost ml-auto"
-				disabled={busy}
-				onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Take that back' : 'Verify the key'}</button
-			>{/if}
-	</p>
-	{#if leaveOut && mayChange && shown.reports.some((report) => report.rule === 'exact-duplicate')}<p class="mt-2">
-			<button type="button" class="button small" disabled={busy} onclick={leaveOut}
-				>Keep the other: leave this one out</button
+<Tabs {tabs} bind:value={tab} label="The question">
+	{#snippet panel(chosen)}
+		{#if offered && !resumed && shown.question.kind !== 'unreadable'}<p
+				class="notice doubtful flex flex-wrap items-center gap-2"
+				role="status"
 			>
-		</p>{/if}
-	{#if tab === 'question' && shown.reports.length}<div class="mt-3">
-			<Findings findings={shown.reports.slice(0, 2)} />
-			{#if mayChange && mends.length}<button
-					type="button"
-					class="button small long mt-1"
-					disabled={busy}
-					onclick={() => mend(mends[0]!, false)}>{mendTitle(mends[0]!)}</button
-				>{/if}
-		</div>{/if}
-{:else if tab === 'edit' && offered && !resumed}
-	<p class="mute">Say first what becomes of the text that was not kept.</p>
-{:else if tab === 'edit'}
-	{#key `${shown.id} ${shown.version} ${resumed}`}<QuestionEditor
-			question={shown.question}
-			{draftKey}
-			version={shown.version}
-			from={resumed ? offered?.question : null}
-			{courseId}
-			{busy}
-			{failure}
-			save={async (question) => {
-				if (!(await edit(question))) return;
-				letGo();
-				tab = 'question';
-			}}
-			cancel={() => {
-				letGo();
-				tab = 'question';
-			}}
-			{...handIn ? { handIn } : {}}
-		/>{/key}
-{:else if tab === 'source'}
-	<Source
-		source={shown.source}
-		file={shown.question.source?.file ?? ''}
-		first={shown.question.source?.line ?? 1}
-		{lit}
-		words={shown.reports.flatMap((report) => report.words)}
-	/>
-{:else if tab === 'snags'}
-	{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
-			<Mark severity="whole" word="No snags in this question." />
-		</p>{/if}
-	{#if mayChange}
-		{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
-				<button type="button" class="button small long" disabled={busy} onclick={() => mend(rule, false)}
-					>{mendTitle(rule)}</button
-				><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
-					>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
+				<span
+					>There is text of yours on this question that was not kept, from {dateTime(
+						new Date(offered.at)
+					)}{offered.version === shown.version ? '' : '; the question has been changed since'}.</span
 				>
-			</p>{/each}
-	{/if}
-{:else if shown.against}
-	<p>
-		{likenesses[shown.against.match]}{shown.against.match === 'same'
-			? ''
-			: ` (${shown.against.likeness} percent alike)`}
-		<a class="word" href="/courses/{courseId}/banks?bank={shown.against.bankId}&question={shown.against.id}"
-			>Look at it</a
-		>
-	</p>
-	{#if match && mayChange}
-		<label class="mt-2 block"
-			>With this one
-			<select
-				class="field"
-				value={matchRule ?? ''}
-				disabled={busy}
-				onchange={(event) => match((event.currentTarget.value || null) as MatchRule | null)}
-				><option value="">as the rule says{spoken ? `: ${spoken}` : ''}</option><option value="skip">skip</option
-				><option value="beside">take in beside it</option><option value="replace">put in its place</option></select
-			></label
-		>
-	{/if}
-	{#if shown.against.match !== 'same'}
-		<p class="mute mt-3 text-[13px]">
-			<del>struck out</del> is only in the course, <b>marked</b> only in this load
-		</p>
-		<WordChanges before={shown.against.question} after={shown.question} />
-	{/if}
-{/if}
+				<button
+					type="button"
+					class="button small"
+					onclick={() => {
+						resumed = true;
+						tab = 'edit';
+					}}>Go on with it</button
+				><button type="button" class="button small ghost" onclick={letGo}>Let it go</button>
+			</p>{/if}
+		{#if chosen === 'question' || chosen === 'try'}
+			<QuestionView
+				question={shown.question}
+				{courseId}
+				mode={chosen === 'try' ? 'try' : 'key'}
+				words={shown.reports.flatMap((report) => report.words)}
+				onmark={(mark) =>
+					mayChange && mark?.credit === 1 && !shown.verifiedBy && hasKey(shown.question) && verify?.(true)}
+			/>
+			<p class="mt-4 flex items-center gap-3 text-[13px]">
+				<span class="mute"
+					>{shown.question.points === null ? 'no points given' : count(shown.question.points, 'point')}{points !==
+						undefined && points !== shown.question.points
+						? `, ${points ?? 'none'} by the rule once it is taken in`
+						: ''}</span
+				>
+				{#if shown.edited}<span class="mute">changed since it was read</span>{/if}
+				{#if shown.verifiedBy}<Mark severity="whole" word="key verified by {shown.verifiedBy}" />{/if}
+				{#if mayChange && verify && (hasKey(shown.question) || shown.verifiedBy)}<button
+						type="button"
+						class="button small ghost ml-auto"
+						disabled={busy}
+						onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Take that back' : 'Verify the key'}</button
+					>{/if}
+			</p>
+			{#if leaveOut && mayChange && shown.reports.some((report) => report.rule === 'exact-duplicate')}<p class="mt-2">
+					<button type="button" class="button small" disabled={busy} onclick={leaveOut}
+						>Keep the other: leave this one out</button
+					>
+				</p>{/if}
+			{#if chosen === 'question' && shown.reports.length}<div class="mt-3">
+					<Findings findings={shown.reports.slice(0, 2)} />
+					{#if mayChange && mends.length}<button
+							type="button"
+							class="button small long mt-1"
+							disabled={busy}
+							onclick={() => mend(mends[0]!, false)}>{mendTitle(mends[0]!)}</button
+						>{/if}
+				</div>{/if}
+		{:else if chosen === 'edit' && offered && !resumed}
+			<p class="mute">Say first what becomes of the text that was not kept.</p>
+		{:else if chosen === 'edit'}
+			{#key `${shown.id} ${shown.version} ${resumed}`}<QuestionEditor
+					question={shown.question}
+					{draftKey}
+					version={shown.version}
+					from={resumed ? offered?.question : null}
+					{courseId}
+					{busy}
+					{failure}
+					save={async (question) => {
+						if (!(await edit(question))) return;
+						letGo();
+						tab = 'question';
+					}}
+					cancel={() => {
+						letGo();
+						tab = 'question';
+					}}
+					{...handIn ? { handIn } : {}}
+				/>{/key}
+		{:else if chosen === 'source'}
+			<Source
+				source={shown.source}
+				file={shown.question.source?.file ?? ''}
+				first={shown.question.source?.line ?? 1}
+				{lit}
+				words={shown.reports.flatMap((report) => report.words)}
+			/>
+		{:else if chosen === 'snags'}
+			{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
+					<Mark severity="whole" word="No snags in this question." />
+				</p>{/if}
+			{#if mayChange}
+				{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
+						<button type="button" class="button small long" disabled={busy} onclick={() => mend(rule, false)}
+							>{mendTitle(rule)}</button
+						><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
+							>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
+						>
+					</p>{/each}
+			{/if}
+		{:else if shown.against}
+			<p>
+				{likenesses[shown.against.match]}{shown.against.match === 'same'
+					? ''
+					: ` (${shown.against.likeness} percent alike)`}
+				<a class="word" href="/courses/{courseId}/banks?bank={shown.against.bankId}&question={shown.against.id}"
+					>Look at it</a
+				>
+			</p>
+			{#if match && mayChange}
+				<label class="mt-2 block"
+					>With this one
+					<select
+						class="field"
+						value={matchRule ?? ''}
+						disabled={busy}
+						onchange={(event) => match((event.currentTarget.value || null) as MatchRule | null)}
+						><option value="">as the rule says{spoken ? `: ${spoken}` : ''}</option><option value="skip">skip</option
+						><option value="beside">take in beside it</option><option value="replace">put in its place</option></select
+					></label
+				>
+			{/if}
+			{#if shown.against.match !== 'same'}
+				<p class="mute mt-3 text-[13px]">
+					<del>struck out</del> is only in the course, <b>marked</b> only in this load
+				</p>
+				<WordChanges before={shown.against.question} after={shown.question} />
+			{/if}
+		{/if}
+	{/snippet}
+</Tabs>

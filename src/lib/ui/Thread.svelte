@@ -1,10 +1,9 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import ChevronDown from '@lucide/svelte/icons/chevron-down';
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
+	import CourseSwitcher from './CourseSwitcher.svelte';
+	import PersonMenu from './PersonMenu.svelte';
 
 	interface Course {
 		id: number;
@@ -39,83 +38,17 @@
 		count < 1000 ? String(count) : count < 10_000 ? `${(count / 1000).toFixed(1)}k` : `${Math.round(count / 1000)}k`;
 	// thicker towards a station where work waits; questions in banks are no work by themselves
 	const weight = (at: number) => (at !== 1 && waiting[stations[at]!.key] > 0 ? 5 : 2);
-	let open = $state(false);
-	let words = $state('');
-	let box: HTMLDivElement | undefined = $state();
-	const found = $derived(
-		courses.filter((one) => `${one.name} ${one.code} ${one.intake}`.toLowerCase().includes(words.toLowerCase()))
-	);
-	const initials = $derived(
-		person.name
-			.split(/\s+/)
-			.map((one) => one[0])
-			.join('')
-			.slice(0, 2)
-	);
+	const addressOf = ({ id }: Course) => `/courses/${id}/${here ?? 'loads'}`;
 
 	function turn() {
 		const mode = document.documentElement.dataset.mode === 'dark' ? 'light' : 'dark';
 		document.documentElement.dataset.mode = mode;
 		localStorage.setItem('mode', mode);
 	}
-	/** Puts the focus where one goes on at once. */
-	function focused(node: HTMLElement) {
-		node.focus();
-	}
-	function search(event: KeyboardEvent) {
-		if (event.key === 'Escape') open = false;
-		const [only, ...more] = found;
-		if (event.key !== 'Enter' || !only || more.length) return;
-		event.preventDefault();
-		open = false;
-		void goto(addressOf(only));
-	}
-	const addressOf = (one: Course) => `/courses/${one.id}/${here ?? 'loads'}`;
-	function leave(event: FocusEvent) {
-		if (!box?.contains(event.relatedTarget as Node | null)) open = false;
-	}
 </script>
 
 <header>
-	<div class="course" bind:this={box} onfocusout={leave}>
-		<button
-			type="button"
-			aria-expanded={open}
-			aria-controls="courses"
-			onclick={() => {
-				open = !open;
-				words = '';
-			}}
-		>
-			<b class="heading cut">{course.name}</b>
-			<span class="mute"
-				>{course.code} · {course.intake}
-				<ChevronDown size={12} aria-hidden="true" class="inline" /><span class="visually-hidden">choose a course</span
-				></span
-			>
-		</button>
-		{#if open}
-			<div id="courses" class="menu" role="group" aria-label="Courses">
-				<input
-					class="field"
-					type="search"
-					placeholder="find a course"
-					aria-label="Find a course"
-					use:focused
-					bind:value={words}
-					onkeydown={search}
-				/>
-				{#each found as one (one.id)}
-					<a
-						href={addressOf(one)}
-						aria-current={one.id === course.id ? 'true' : undefined}
-						onclick={() => (open = false)}><b>{one.name}</b> <span class="mute">{one.code} · {one.intake}</span></a
-					>
-				{:else}<p class="mute">No course of yours is called so.</p>{/each}
-				<a href="/" class="mute">All courses</a>
-			</div>
-		{/if}
-	</div>
+	<div class="course"><CourseSwitcher {course} {courses} {addressOf} /></div>
 	<nav aria-label="Stations">
 		<!-- the strand goes from knot to knot, and never through one -->
 		<svg viewBox="0 0 760 76" preserveAspectRatio="none" aria-hidden="true">
@@ -163,9 +96,7 @@
 		<button type="button" onclick={turn} aria-label="Light or dark" title="Light or dark"
 			><Sun size={16} class="hidden dark:block" /><Moon size={16} class="dark:hidden" /></button
 		>
-		<form method="POST" action="/signout" use:enhance>
-			<button class="me" title="{person.name}: sign out" aria-label="{person.name}: sign out">{initials}</button>
-		</form>
+		<PersonMenu {person} />
 	</div>
 </header>
 
@@ -183,43 +114,6 @@
 		width: 196px;
 		position: relative;
 		flex: none;
-	}
-	.course > button {
-		text-align: left;
-		display: block;
-		width: 100%;
-		cursor: pointer;
-	}
-	.course b.heading {
-		font-size: 16px;
-		display: block;
-		line-height: 1.2;
-	}
-	.course span.mute {
-		font-size: 12.5px;
-	}
-	.menu {
-		position: absolute;
-		top: 46px;
-		left: -8px;
-		z-index: 20;
-		width: 320px;
-		background: var(--paper);
-		border: 1px solid var(--line2);
-		border-radius: 6px;
-		padding: 8px;
-		display: flex;
-		flex-direction: column;
-		gap: 2px;
-	}
-	.menu a {
-		padding: 5px 8px;
-		border-radius: 4px;
-		color: inherit;
-	}
-	.menu a:hover,
-	.menu a[aria-current] {
-		background: var(--woad-soft);
 	}
 	nav {
 		flex: 1;
@@ -319,13 +213,5 @@
 	.side a[aria-current] {
 		text-decoration: underline 2px var(--woad);
 		text-underline-offset: 5px;
-	}
-	.side .me {
-		width: 28px;
-		height: 28px;
-		border-radius: 50%;
-		border: 1.5px solid var(--line2);
-		font-size: 12px;
-		font-weight: 700;
 	}
 </style>

@@ -1,3 +1,32 @@
+/** A shortcut: its keys, what it does, and where it does it. */
+interface Shortcut {
+	keys: string;
+	does: string;
+	scope: 'everywhere' | 'in a list' | 'in a tree';
+}
+
+/** The stations, by the letter that leads to each after a g. */
+export const stationKeys = new Map([
+	['l', 'loads'],
+	['b', 'banks'],
+	['s', 'snags'],
+	['q', 'quizzes'],
+	['d', 'dispatch']
+]);
+
+/** All shortcuts: the sheet of the keys shows them, and nothing else is one. */
+export const shortcuts: Shortcut[] = [
+	{ keys: '?', does: 'this sheet', scope: 'everywhere' },
+	{ keys: 'g then l, b, s, q, d', does: 'to Loads, Banks, Snags, Quizzes, Dispatch', scope: 'everywhere' },
+	{ keys: '/', does: 'to the search of the page', scope: 'everywhere' },
+	{ keys: 'j or ↓', does: 'the next one', scope: 'in a list' },
+	{ keys: 'k or ↑', does: 'the one before', scope: 'in a list' },
+	{ keys: 'Home, End', does: 'the first, the last', scope: 'in a list' },
+	{ keys: '→, ←', does: 'open, shut', scope: 'in a tree' },
+	{ keys: 'letters', does: 'to what begins with them', scope: 'in a tree' },
+	{ keys: 'Esc', does: 'leave a field, or close a sheet', scope: 'everywhere' }
+];
+
 /** Whether somebody is typing where a key was pressed: in a field, a list to choose from, or rich text. Then no key does anything else. */
 export function isTyping(event: KeyboardEvent): boolean {
 	const target = event.target as HTMLElement | null;
@@ -9,7 +38,17 @@ export function isTyping(event: KeyboardEvent): boolean {
 	);
 }
 
-/** Whether a key is none of ours: with a modifier, while somebody types, or under an open dialog. */
+/** Where letters find what begins with them. */
+const finders = '[role=tree], [role=listbox], [role=menu]';
+
+/** Whether a key is none of ours: with a modifier, while somebody types or looks for a letter, or under an open dialog. */
 export function isNoShortcut(event: KeyboardEvent): boolean {
-	return event.ctrlKey || event.metaKey || event.altKey || isTyping(event) || !!document.querySelector('dialog[open]');
+	return (
+		event.ctrlKey ||
+		event.metaKey ||
+		event.altKey ||
+		isTyping(event) ||
+		!!(event.target as HTMLElement | null)?.closest?.(finders) ||
+		!!document.querySelector('[role=dialog][data-state=open]')
+	);
 }

@@ -1,10 +1,11 @@
-import type { Severity } from '../../../../core/reports/report';
-import type { Kind, Question } from '../../../../core/kinds';
+import type { Pool } from 'mysql2/promise';
+import { countsOf, questionsIn, type CourseCounts } from '../courses/counts';
+import { categoryTree } from './tree';
+import type { Question } from '../../../../core/kinds';
 import { parseQuestion } from '../../../../core/kinds/schema';
 import { pathOfKey } from '../../../../core/take-in/paths';
 import { row, rows, type Database } from '../db/pool';
 import { storedReports, type StoredReport } from '../loads/review';
-import { categoryTree, withUnder } from './tree';
 
 /** A bank with the number of its questions. */
 export interface Bank {
@@ -14,78 +15,14 @@ export interface Bank {
 }
 
 /** The banks of a course by name. */
-export async function banksOf(db: Database, courseId: number): Promise<Bank[]> {
-	return rows(
-		db,
-		'SELECT b.id, b.name, (SELECT COUNT(*) FROM questions q WHERE q.bank_id = b.id) AS questions FROM banks b WHERE b.course_id = ? ORDER BY b.name',
-		[courseId]
-	);
+export async function bankNames(db: Database, courseId: number): Promise<Omit<Bank, 'questions'>[]> {
+	return rows(db, 'SELECT id, name FROM banks WHERE course_id = ? ORDER BY name', [courseId]);
 }
 
-/** A question of a bank, for a list. */
-export interface QuestionRow {
-	id: number;
-	kind: Kind;
-	title: string;
-	points: number | null;
-	categoryId: number | null;
-	/** The worst of its open snags, and how many there are. */
-	worst: Severity | null;
-	snags: number;
-}
-
-/** What questions are looked for. */
-export interface QuestionFilter {
-	bankId: number;
-	categoryId: number | null;
-	withUnder: boolean;
-	words: string;
-	kind: string;
-}
-
-/** Words that the full-text index leaves out (InnoDB's own list) or that are too short for it; they are looked for in the text itself. */
-const notIndexed = new Set(
-	'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
-		' '
-	)
-);
-const shortest = 3;
-
-function wordCondition(words: string): { sql: string; parameters: string[] } {
-	const all = words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-	const indexed = all.filter((word) => word.length >= shortest && !notIndexed.has(word));
-	const others = all.filter((word) => !indexed.includes(word));
-	const sql =
-		(indexed.length ? ' AND MATCH (q.title, q.stem_text) AGAINST (? IN BOOLEAN MODE)' : '') +
-		others.map(() => " AND CONCAT(' ', q.title, ' ', q.stem_text) LIKE ?").join('');
-	return {
-		sql,
-		parameters: [
-			...(indexed.length ? [indexed.map((word) => `+${word}*`).join(' ')] : []),
-			...others.map((word) => `% ${word}%`)
-		]
-	};
-}
-
-/** The questions of a bank that fit a filter, by category and in the order in which they came. */
-export async function questionRows(db: Database, filter: QuestionFilter): Promise<QuestionRow[]> {
-	const tree = filter.categoryId === null ? [] : await categoryTree(db, filter.bankId);
-	const categories =
-		filter.categoryId === null ? [] : filter.withUnder ? withUnder(tree, filter.categoryId) : [filter.categoryId];
-	const words = wordCondition(filter.words);
-	// by_category, or by_words where words are looked for
-	return rows(
-		db,
-		`SELECT q.id, q.kind, q.title, q.points, q.category_id AS categoryId,
-			(SELECT MIN(s.severity) FROM snags s WHERE s.question_id = q.id) AS worst, (SELECT COUNT(*) FROM snags s WHERE s.question_id = q.id) AS snags
-		FROM questions q WHERE q.bank_id = ?${categories.length ? ' AND q.category_id IN (?)' : ''}${filter.kind ? ' AND q.kind = ?' : ''}${words.sql} ORDER BY q.category_id, q.id LIMIT 100000`,
-		[
-			filter.bankId,
-			...(categories.length ? [categories] : []),
-			...(filter.kind ? [filter.kind] : []),
-			...words.parameters
-		]
-	);
+/** The banks of a course by name, with the number of their questions as it is kept. */
+export async function banksOf(pool: Pool, courseId: number, known?: CourseCounts): Promise<Bank[]> {
+	const counts = known ?? (await countsOf(pool, courseId));
+	return (await bankNames(pool, courseId)).map((bank) => ({ ...bank, questions: questionsIn(counts, bank.id) }));
 }
 
 /** A question with all that is known of it. */

@@ -1,5 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { pathKey, withAbove } from '../../../../core/take-in/paths';
+import type { CourseCounts } from '../courses/counts';
 import { rows, run, type Database } from '../db/pool';
 
 /** A category in the tree of a bank, in the order in which it is shown. */
@@ -22,42 +23,43 @@ interface CategoryRow {
 	id: number;
 	parent_id: number | null;
 	name: string;
-	own: number;
-	snags: number;
 }
 
-/** The categories of a bank as a tree laid out in lines, with counts of questions and of snags. */
-export async function categoryTree(db: Database, bankId: number): Promise<CategoryNode[]> {
-	// by_parent and by_category
-	const found = await rows<CategoryRow>(
-		db,
-		`SELECT c.id, c.parent_id, c.name, COALESCE(n.own, 0) AS own, COALESCE(n.snags, 0) AS snags
-		FROM categories c LEFT JOIN (
-			SELECT q.category_id, COUNT(DISTINCT q.id) AS own, COUNT(s.id) AS snags FROM questions q LEFT JOIN snags s ON s.question_id = q.id WHERE q.bank_id = ? GROUP BY q.category_id
-		) n ON n.category_id = c.id
-		WHERE c.bank_id = ? ORDER BY c.position, c.id`,
-		[bankId, bankId]
-	);
+/** The questions of a category and their open snags, without what is under it. */
+type Held = (categoryId: number) => { own: number; snags: number };
+
+async function categoriesOf(db: Database, bankId: number): Promise<CategoryRow[]> {
+	// by_parent
+	return rows(db, 'SELECT id, parent_id, name FROM categories WHERE bank_id = ? ORDER BY position, id', [bankId]);
+}
+
+/** Categories as a tree laid out in lines. */
+function laidOut(categories: CategoryRow[], held: Held): CategoryNode[] {
 	const below = new Map<number | null, CategoryRow[]>();
-	for (const one of found) below.set(one.parent_id, [...(below.get(one.parent_id) ?? []), one]);
+	for (const category of categories) {
+		const beside = below.get(category.parent_id);
+		if (beside) beside.push(category);
+		else below.set(category.parent_id, [category]);
+	}
 	const lines: CategoryNode[] = [];
 	const walk = (parentId: number | null, path: string[]): { all: number; snags: number } => {
 		const sum = { all: 0, snags: 0 };
-		for (const one of below.get(parentId) ?? []) {
-			const here = [...path, one.name];
+		for (const { id, name } of below.get(parentId) ?? []) {
+			const here = [...path, name];
+			const { own, snags } = held(id);
 			const line: CategoryNode = {
-				id: one.id,
+				id,
 				parentId,
-				name: one.name,
+				name,
 				key: pathKey(here),
 				depth: path.length,
-				own: one.own,
-				all: one.own,
-				ownSnags: one.snags,
-				allSnags: one.snags
+				own,
+				all: own,
+				ownSnags: snags,
+				allSnags: snags
 			};
 			lines.push(line);
-			const under = walk(one.id, here);
+			const under = walk(id, here);
 			line.all += under.all;
 			line.allSnags += under.snags;
 			sum.all += line.all;
@@ -67,6 +69,31 @@ export async function categoryTree(db: Database, bankId: number): Promise<Catego
 	};
 	walk(null, []);
 	return lines;
+}
+
+/** The categories of a bank as a tree laid out in lines, with counts of questions and of snags as they are now. */
+export async function categoryTree(db: Database, bankId: number): Promise<CategoryNode[]> {
+	// by_place
+	const found = await rows<{ id: number; own: number; snags: number }>(
+		db,
+		'SELECT q.category_id AS id, COUNT(DISTINCT q.id) AS own, COUNT(s.id) AS snags FROM questions q LEFT JOIN snags s ON s.question_id = q.id WHERE q.bank_id = ? AND q.category_id IS NOT NULL GROUP BY q.category_id',
+		[bankId]
+	);
+	const counts = new Map(found.map(({ id, ...held }) => [id, held]));
+	return laidOut(await categoriesOf(db, bankId), (id) => counts.get(id) ?? { own: 0, snags: 0 });
+}
+
+/** The same tree with the counts that are kept of the course. */
+export async function keptTree(db: Database, bankId: number, counts: CourseCounts): Promise<CategoryNode[]> {
+	const held = new Map<number, { own: number; snags: number }>();
+	const at = (id: number) => {
+		const known = held.get(id) ?? { own: 0, snags: 0 };
+		held.set(id, known);
+		return known;
+	};
+	for (const { categoryId, questions } of counts.places) if (categoryId !== null) at(categoryId).own += questions;
+	for (const { categoryId, snags } of counts.snags) if (categoryId !== null) at(categoryId).snags += snags;
+	return laidOut(await categoriesOf(db, bankId), (id) => held.get(id) ?? { own: 0, snags: 0 });
 }
 
 /** A category and everything under it, by key. */

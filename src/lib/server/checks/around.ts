@@ -3,8 +3,10 @@ import { checks } from '../../../../core/checks';
 import { edition } from '../../../../core/checks/edition';
 import { checkBeside } from '../../../../core/checks/one';
 import { parseQuestion } from '../../../../core/kinds/schema';
+import { touchCourse } from '../courses/counts';
 import { rows, run } from '../db/pool';
 import { reportColumns } from '../questions/columns';
+import { dropLoneTwins } from '../snags/twins';
 import { snagsAmong, writeSnags } from './findings';
 import { clearGroups, groupsOf, lockGroups, membersOf, writeNotes, type Group } from './notes';
 
@@ -75,4 +77,7 @@ export async function checkAround(
 	const after = await groupsOf(connection, ids);
 	const groups = new Map([...before, ...after].map((group) => [`${group.rule} ${group.hash.toString('hex')}`, group]));
 	await checkGroups(connection, courseId, [...groups.values()]);
+	// where a course was not checked yet, what a load has said of twins is all that is known of them
+	await dropLoneTwins(connection, courseId);
+	await touchCourse(connection, courseId);
 }

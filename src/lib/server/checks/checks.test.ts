@@ -1,6 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { edition } from '../../../../core/checks/edition';
-import { banksOf, questionRows } from '../banks/banks';
+import { banksOf } from '../banks/banks';
+import { allRows } from '../test-support/world';
 import { row, rows, run, transaction } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
 import { takeIn } from '../loads/take-in';
@@ -149,7 +150,13 @@ describe('the mend of a check over many', () => {
 		});
 		expect(await spoken('same-title')).toEqual([]);
 		const bank = (await banksOf(pool, course.courseId))[0]!;
-		const found = await questionRows(pool, { bankId: bank.id, categoryId: null, withUnder: true, words: '', kind: '' });
+		const found = await allRows(pool, course.courseId, {
+			bankId: bank.id,
+			categoryId: null,
+			withUnder: true,
+			words: '',
+			kind: ''
+		});
 		expect(found.map((question) => question.title).sort()).toEqual([
 			'Neaps',
 			'Neaps',

@@ -2,6 +2,7 @@ import type { Pool, PoolConnection } from 'mysql2/promise';
 import { manyChecks } from '../../../../core/checks';
 import type { Noted } from '../../../../core/checks/check';
 import { edition } from '../../../../core/checks/edition';
+import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import type { Control } from '../jobs/control';
 import { askToStop, enqueueOnce } from '../jobs/jobs';
@@ -38,8 +39,9 @@ export async function checkingOf(db: Database, courseId: number): Promise<Checki
 	return kept && kept.state !== 'done' ? { ...kept, state: kept.state as Checking['state'] } : null;
 }
 
-/** Has a course checked in the background, once: every question that was not checked by today's checks. */
+/** After a change of many questions: has the course checked in the background, once, and counted anew when somebody looks. */
 export async function checkSoon(db: Database, courseId: number): Promise<void> {
+	await touchCourse(db, courseId);
 	await enqueueOnce(db, 'check', courseId);
 }
 
@@ -103,6 +105,7 @@ export async function checkCourse(pool: Pool, courseId: number, control: Control
 					courseId,
 					found.map(({ id }) => id)
 				);
+			if (found.length) await touchCourse(connection, courseId);
 			return found.length;
 		});
 		if (!due) break;
@@ -152,4 +155,5 @@ async function checkAmongAll(
 	}
 	close();
 	await writeSnags(connection, snags);
+	await touchCourse(connection, courseId);
 }

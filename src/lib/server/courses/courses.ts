@@ -1,4 +1,6 @@
+import type { Pool } from 'mysql2/promise';
 import { row, rows, type Database } from '../db/pool';
+import { countsOf, questionsIn, snagsIn } from './counts';
 
 /** What a person may do in a course. */
 export type Role = 'change' | 'look';
@@ -47,15 +49,15 @@ export interface Waiting {
 }
 
 /** Counts what waits at each station: loads to review, questions, open snags, draft quizzes, dispatches that are not proved. */
-export async function waitingIn(db: Database, courseId: number): Promise<Waiting> {
-	return (await row<Waiting>(
-		db,
+export async function waitingIn(pool: Pool, courseId: number): Promise<Waiting> {
+	const counts = await countsOf(pool, courseId);
+	const waiting = (await row<Omit<Waiting, 'banks' | 'snags'>>(
+		pool,
 		`SELECT
 			(SELECT COUNT(*) FROM loads WHERE course_id = ? AND state IN ('review', 'reading', 'waiting')) AS loads,
-			(SELECT COUNT(*) FROM questions WHERE course_id = ?) AS banks,
-			(SELECT COUNT(*) FROM snags WHERE course_id = ?) AS snags,
 			(SELECT COUNT(*) FROM quizzes WHERE course_id = ? AND state = 'draft') AS quizzes,
 			(SELECT COUNT(*) FROM dispatches WHERE course_id = ? AND state IN ('waiting', 'writing', 'proving')) AS dispatch`,
-		Array(5).fill(courseId)
+		Array(3).fill(courseId)
 	))!;
+	return { ...waiting, banks: questionsIn(counts), snags: snagsIn(counts) };
 }

@@ -1,7 +1,8 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/kinds';
-import { banksOf, questionRows, storedQuestion } from '../banks/banks';
+import { banksOf, storedQuestion } from '../banks/banks';
+import { allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/mend';
@@ -40,7 +41,7 @@ async function taken(): Promise<number> {
 	return (await banksOf(pool, course.courseId))[0]!.id;
 }
 const inBank = async (bankId: number) =>
-	(await questionRows(pool, { bankId, categoryId: null, withUnder: true, words: '', kind: '' })).map(
+	(await allRows(pool, course.courseId, { bankId, categoryId: null, withUnder: true, words: '', kind: '' })).map(
 		(one) => one.title
 	);
 const again = {

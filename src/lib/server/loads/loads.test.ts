@@ -2,7 +2,8 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { emptyCommon } from '../../../../core/model/question';
 import { choice, option } from '../../../../core/test-support/questions';
 import { planTakeIn } from '../../../../core/take-in/plan';
-import { banksOf, questionRows, storedQuestion } from '../banks/banks';
+import { banksOf, storedQuestion } from '../banks/banks';
+import { allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
@@ -326,7 +327,13 @@ describe('taking a load back', () => {
 		});
 		await takeIn(pool, course.courseId, second, course.personId, decide({ bankId: bank!.id }));
 		await undo(pool, course.courseId, first, course.personId);
-		const left = await questionRows(pool, { bankId: bank!.id, categoryId: null, withUnder: true, words: '', kind: '' });
+		const left = await allRows(pool, course.courseId, {
+			bankId: bank!.id,
+			categoryId: null,
+			withUnder: true,
+			words: '',
+			kind: ''
+		});
 		expect(left.map((one) => one.title)).toEqual(['t9']);
 		expect((await categoryTree(pool, bank!.id)).map((node) => node.name)).toEqual(['Trim']);
 	});

@@ -5,7 +5,8 @@ import { choice } from '../../../../core/test-support/questions';
 import { written } from '../../../../core/test-support/written';
 import { writtenFormat } from '../../../../core/formats';
 import { banksOf } from '../banks/banks';
-import { row, rows, run } from '../db/pool';
+import { row, rows, run, transaction } from '../db/pool';
+import { removeQuestions } from '../questions/remove';
 import { makeQuiz, quizOf, saveQuiz } from '../quizzes/quizzes';
 import { keepOne } from '../snags/keep-one';
 import { snagCounts, snagRows } from '../snags/snags';
@@ -276,7 +277,17 @@ describe('a question that is there twice', () => {
 		await take(id);
 		const [found] = await snagRows(pool, course.courseId, 'exact-duplicate');
 		expect(found!.message).toBe('It says the same as “x1” in this bank, Lights. Keep one of them.');
-		await run(pool, 'DELETE FROM questions WHERE course_id = ? AND id <> ?', [course.courseId, found!.questionId]);
+		const others = await rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE course_id = ? AND id <> ?', [
+			course.courseId,
+			found!.questionId
+		]);
+		await transaction(pool, (connection) =>
+			removeQuestions(
+				connection,
+				course.courseId,
+				others.map(({ id }) => id)
+			)
+		);
 		expect(await snagRows(pool, course.courseId, 'exact-duplicate')).toEqual([]);
 		expect((await snagCounts(pool, course.courseId)).map((one) => one.rule)).not.toContain('exact-duplicate');
 	});

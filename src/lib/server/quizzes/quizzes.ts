@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { array, boolean, number, object, string } from 'yup';
 import type { PoolSource } from '../../../../core/draws/pool';
 import { categoryTree, type CategoryNode } from '../banks/tree';
-import { banksOf } from '../banks/banks';
+import { bankNames } from '../banks/banks';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { lostOf, type Lost } from './lost';
 
@@ -276,7 +276,7 @@ export interface CoursePools extends PoolSource {
 
 /** The banks of a course with their trees, and which questions stand in each category. */
 export async function poolSource(db: Database, courseId: number): Promise<CoursePools> {
-	const banks = await banksOf(db, courseId);
+	const banks = await bankNames(db, courseId);
 	// a course has a handful of banks, and their trees are asked for side by side
 	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
 	const found = await rows<{
@@ -301,7 +301,7 @@ export async function poolSource(db: Database, courseId: number): Promise<Course
 			key: '',
 			depth: 0,
 			own: 0,
-			all: bank.questions,
+			all: 0,
 			ownSnags: 0,
 			allSnags: 0
 		};
@@ -321,5 +321,7 @@ export async function poolSource(db: Database, courseId: number): Promise<Course
 		points[one.id] = one.points;
 		(inCategory[one.category_id ?? -one.bank_id] ??= []).push(one.id);
 	}
+	for (const bank of withRoots)
+		bank.tree[0]!.all = bank.tree.reduce((sum, node) => sum + (inCategory[node.id]?.length ?? 0), 0);
 	return { banks: withRoots, tree: withRoots.flatMap((bank) => bank.tree), inCategory, points, texts };
 }

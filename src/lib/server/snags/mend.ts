@@ -5,6 +5,7 @@ import { mendTools } from '../../../../core/formats/mend-tools';
 import type { Question } from '../../../../core/kinds';
 import { parseQuestion } from '../../../../core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
+import { countsOf } from '../courses/counts';
 import { row, rows, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { saveQuestions } from '../questions/save';
@@ -41,15 +42,12 @@ async function menderOf(
 }
 
 /** How many questions of a course the mend of a check fits. */
-export async function mendableCount(db: Database, courseId: number, rule: string): Promise<number> {
+export async function mendableCount(pool: Pool, courseId: number, rule: string): Promise<number> {
 	const check = checkOf(rule);
 	if (!check || !('mend' in check) || !check.mend) return 0;
 	if (check.scope === 'many' || !check.mend.fits)
-		return (await row<{ n: number }>(db, `SELECT COUNT(DISTINCT question_id) AS n FROM (${spokenOf}) found`, [
-			courseId,
-			rule
-		]))!.n;
-	const documents = await rows<{ document: string }>(db, `SELECT document FROM questions WHERE id IN (${spokenOf})`, [
+		return (await countsOf(pool, courseId)).rules.find((counted) => counted.rule === rule)?.questions ?? 0;
+	const documents = await rows<{ document: string }>(pool, `SELECT document FROM questions WHERE id IN (${spokenOf})`, [
 		courseId,
 		rule
 	]);

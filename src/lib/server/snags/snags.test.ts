@@ -1,5 +1,6 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { banksOf, questionRows, storedQuestion } from '../banks/banks';
+import { banksOf, storedQuestion } from '../banks/banks';
+import { allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
@@ -30,10 +31,10 @@ beforeEach(async () => {
 	await takeIn(pool, course.courseId, load, course.personId, decide());
 	bankId = (await banksOf(pool, course.courseId))[0]!.id;
 });
-const titles = async (more: Partial<Parameters<typeof questionRows>[1]>) =>
-	(await questionRows(pool, { bankId, categoryId: null, withUnder: true, words: '', kind: '', ...more })).map(
-		(one) => one.title
-	);
+const titles = async (more: Partial<Parameters<typeof allRows>[2]>) =>
+	(
+		await allRows(pool, course.courseId, { bankId, categoryId: null, withUnder: true, words: '', kind: '', ...more })
+	).map((one) => one.title);
 
 describe('the snags of a course', () => {
 	it('are counted by check and listed with the words concerned', async () => {

@@ -1,30 +1,14 @@
-import { mendTools } from '../../../../core/formats/mend-tools';
 import type { Pool } from 'mysql2/promise';
-import { mendTitle } from '../../../../core/checks';
-import { checkQuestion } from '../../../../core/checks/one';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import type { Question } from '../../../../core/kinds';
-import type { Severity } from '../../../../core/reports/report';
-import { row, rows, run, transaction, type Database } from '../db/pool';
-import { record } from '../ledger/ledger';
-import { columnsOf, reportColumns } from '../questions/columns';
-import { dropLoneTwins, stillTwin, withBankTwins } from './twins';
+import { countsOf, type CourseCounts } from '../courses/counts';
+import { row, rows, type Database } from '../db/pool';
+import { withBankTwins } from './twins';
 
 /** A check with the number of questions of a course that it speaks of. */
-export interface SnagCount {
-	rule: string;
-	severity: Severity;
-	questions: number;
-}
+export type SnagCount = CourseCounts['rules'][number];
 
 /** How many questions each rule speaks of in a course. */
-export async function snagCounts(db: Database, courseId: number): Promise<SnagCount[]> {
-	// by_rule
-	return rows(
-		db,
-		`SELECT s.rule, MIN(s.severity) AS severity, COUNT(DISTINCT s.question_id) AS questions FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? AND ${stillTwin} GROUP BY s.rule`,
-		[courseId]
-	);
+export async function snagCounts(pool: Pool, courseId: number): Promise<SnagCount[]> {
+	return (await countsOf(pool, courseId)).rules;
 }
 
 /** A question that a rule speaks of. */
@@ -41,17 +25,32 @@ export interface SnagRow {
 	twins: number;
 }
 
-/** The questions that a rule speaks of. */
-export async function snagRows(db: Database, courseId: number, rule: string): Promise<SnagRow[]> {
+/** How many questions are sent at once. */
+export const snagPageSize = 50;
+
+/** Some of the questions that a rule speaks of, in the order in which they came: those from the place `from` on. */
+export async function snagRows(db: Database, courseId: number, rule: string, from = 0): Promise<SnagRow[]> {
+	// by_rule
 	const found = await rows<Omit<SnagRow, 'words' | 'twins'> & { words: string; rule: string }>(
 		db,
 		`SELECT s.question_id AS questionId, q.bank_id AS bankId, b.name AS bank, c.name AS category, q.title, q.kind, s.rule, s.message, s.words
-		FROM snags s JOIN questions q ON q.id = s.question_id JOIN banks b ON b.id = q.bank_id LEFT JOIN categories c ON c.id = q.category_id
-		WHERE s.course_id = ? AND s.rule = ? AND ${stillTwin} ORDER BY q.bank_id, q.category_id, q.id LIMIT 2000`,
-		[courseId, rule]
+		FROM (SELECT MIN(id) AS id FROM snags WHERE course_id = ? AND rule = ? GROUP BY question_id ORDER BY question_id LIMIT ?, ${snagPageSize}) f
+		JOIN snags s ON s.id = f.id JOIN questions q ON q.id = s.question_id JOIN banks b ON b.id = q.bank_id LEFT JOIN categories c ON c.id = q.category_id ORDER BY s.question_id`,
+		[courseId, rule, from]
 	);
-	return (await withBankTwins(db, courseId, found)).map((one) => ({
-		...one,
-		words: JSON.parse(one.words) as string[]
+	return (await withBankTwins(db, courseId, found)).map((snag) => ({
+		...snag,
+		words: JSON.parse(snag.words) as string[]
 	}));
+}
+
+/** The place of a question among those that a rule speaks of, from 0; 0 where it is not among them. */
+export async function snagPlace(db: Database, courseId: number, rule: string, questionId: number): Promise<number> {
+	// by_rule
+	const found = await row<{ n: number; there: number }>(
+		db,
+		'SELECT COUNT(DISTINCT IF(question_id < ?, question_id, NULL)) AS n, MAX(question_id = ?) AS there FROM snags WHERE course_id = ? AND rule = ? AND question_id <= ?',
+		[questionId, questionId, courseId, rule, questionId]
+	);
+	return found?.there ? found.n : 0;
 }

@@ -1,6 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { zipped, type Files } from '../../../../core/test-support/packages';
 import { plainRules, type Decision } from '../../../../core/take-in/decision';
+import { questionsPage, type QuestionFilter, type QuestionRow } from '../banks/pages';
 import { makePool, run } from '../db/pool';
 import { unhindered } from '../jobs/control';
 import { receive } from '../loads/loads';
@@ -86,4 +87,14 @@ export function bankXml(sections: Record<string, string[]>): string {
 			title ? `<section ident="${title}" title="${title}">${items.join('')}</section>` : items.join('')
 		)
 		.join('')}</questestinterop>`;
+}
+
+/** All questions of a bank that fit a filter, page by page as a list asks for them. */
+export async function allRows(pool: Pool, courseId: number, filter: QuestionFilter): Promise<QuestionRow[]> {
+	const found: QuestionRow[] = [];
+	for (;;) {
+		const page = await questionsPage(pool, courseId, filter, { from: found.length });
+		found.push(...page.rows);
+		if (!page.rows.length || found.length >= page.total) return found;
+	}
 }

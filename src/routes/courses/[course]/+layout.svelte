@@ -1,10 +1,9 @@
 <script lang="ts">
-	import { lookup } from '$core/model/lookup';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import Keys from '$lib/ui/Keys.svelte';
-	import { isNoShortcut, isTyping } from '$lib/ui/keys';
+	import { isNoShortcut, isTyping, stationKeys } from '$lib/ui/keys';
 	import Thread from '$lib/ui/Thread.svelte';
 	import Tray from '$lib/ui/Tray.svelte';
 	import { setUploads, Uploads } from '$lib/ui/uploads.svelte';
@@ -12,7 +11,6 @@
 	let { data, children } = $props();
 	let keys: Keys;
 	let going = 0;
-	const stations = lookup<string>({ l: 'loads', b: 'banks', s: 'snags', q: 'quizzes', d: 'dispatch' });
 
 	// it goes on from page to page and from course to course; each file is sent to the course that it was dropped in
 	const uploads = untrack(() => new Uploads(data.limit, bytes(data.limit), () => invalidateAll()));
@@ -28,9 +26,9 @@
 			event.preventDefault();
 			search.focus();
 		} else if (event.key === 'g') going = Date.now();
-		else if (stations[event.key] && Date.now() - going < 1500) {
+		else if (stationKeys.has(event.key) && Date.now() - going < 1500) {
 			going = 0;
-			void goto(`/courses/${data.course.id}/${stations[event.key]}`);
+			void goto(`/courses/${data.course.id}/${stationKeys.get(event.key)}`);
 		}
 	}
 </script>

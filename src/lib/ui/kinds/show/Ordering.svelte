@@ -17,6 +17,8 @@
 <ol class="order">
 	{#each mode === 'key' ? question.items.map((item) => item.identifier) : order as identifier, at (identifier)}
 		<li>
+			<!-- cleaned by core/markup before it was stored -->
+			<!-- eslint-disable-next-line svelte/no-at-html-tags -->
 			<span class="rich">{@html html(question.items.find((item) => item.identifier === identifier)?.text ?? '')}</span>
 			{#if mode === 'try'}
 				<button

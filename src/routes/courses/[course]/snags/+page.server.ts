@@ -1,25 +1,40 @@
 import { fail } from '@sveltejs/kit';
 import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { formOf, key, requiredKey, wholeNumber } from '$lib/server/requests';
+import { formOf, key, keyIn, requiredKey, wholeNumber } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { checkingOf, checkSoon, stopChecking } from '$lib/server/checks/course';
 import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
 import { keepOne } from '$lib/server/snags/keep-one';
-import { snagCounts, snagRows } from '$lib/server/snags/snags';
+import { mendTitle } from '$core/checks';
+import { snagCounts, snagPageSize, snagPlace, snagRows } from '$lib/server/snags/snags';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
-	const counts = await snagCounts(database(), course.id);
+	const db = database();
+	const counts = await snagCounts(db, course.id);
 	const order = ['broken', 'doubtful', 'untidy'];
 	counts.sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity) || b.questions - a.questions);
 	const asked = url.searchParams.get('check') ?? '';
-	const check = counts.some((one) => one.rule === asked) ? asked : (counts[0]?.rule ?? '');
-	const [rows, mendable] = check
-		? await Promise.all([snagRows(database(), course.id, check), threads().ask('mendableCount', course.id, check)])
-		: [[], 0];
-	return { counts, check, rows, mendable, checking: await checkingOf(database(), course.id) };
+	const counted = counts.find(({ rule }) => rule === asked) ?? counts[0];
+	const check = counted?.rule ?? '';
+	const question = keyIn(url, 'question');
+	const place = check && question ? await snagPlace(db, course.id, check, question) : 0;
+	const from = Math.floor(place / snagPageSize) * snagPageSize;
+	const [rows, mendable, checking] = await Promise.all([
+		check ? snagRows(db, course.id, check, from) : [],
+		check && mendTitle(check) ? threads().ask('mendableCount', course.id, check) : 0,
+		checkingOf(db, course.id)
+	]);
+	return {
+		counts,
+		check,
+		page: { total: counted?.questions ?? 0, from, rows },
+		pageSize: snagPageSize,
+		mendable,
+		checking
+	};
 };
 
 const shape = object({

@@ -8,6 +8,7 @@
 	import type { CategorySource, StagedQuestion } from '$lib/server/loads/review';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { wholeList } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Staged from '$lib/ui/Staged.svelte';
 	import { bytes, count, pathText, ruleWords } from '$lib/ui/words';
@@ -134,6 +135,7 @@
 		const by = orders[order];
 		return [...found].sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : a.number - b.number));
 	});
+	const list = $derived(wholeList(rows));
 	const place = $derived(new Map(review.questions.map((row, at) => [row.id, at])));
 	const outcomeOf = (row: Row) => review.plan.outcomes[place.get(row.id)!]!;
 	const current = $derived(review.questions[place.get(chosen ?? -1) ?? -1]);
@@ -406,7 +408,7 @@
 			</div>
 		{/if}
 		{#if rows.length}<Rows
-				items={rows}
+				source={list}
 				{chosen}
 				{choose}
 				label="Questions of the load"

@@ -5,6 +5,7 @@
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StagedQuestion } from '$lib/server/loads/review';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { wholeList } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Staged from '$lib/ui/Staged.svelte';
 	import { count, pathText } from '$lib/ui/words';
@@ -21,6 +22,7 @@
 
 	const files = $derived([...new Set(data.questions.map((one) => one.fileName))]);
 	const rows = $derived(data.questions.filter((one) => !from || one.fileName === from));
+	const list = $derived(wholeList(rows));
 	/** The row of the question that is seen, which may still be the one before while the chosen one is fetched. */
 	const showing = $derived(data.questions.find((one) => one.id === shown?.id));
 	const selection = $derived(data.questions.filter((one) => picked.has(one.id)));
@@ -80,7 +82,7 @@
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
 		</div>
 		<Rows
-			items={rows}
+			source={list}
 			{chosen}
 			{choose}
 			label="Questions that are set aside"

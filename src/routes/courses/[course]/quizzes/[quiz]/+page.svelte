@@ -10,6 +10,7 @@
 	import DrawWorker from '$lib/workers/draws?worker';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
+	import Tabs from '$lib/ui/Tabs.svelte';
 	import { count, dateTime } from '$lib/ui/words';
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
@@ -215,196 +216,201 @@
 			<a class="button small ghost ml-auto" href="/courses/{data.course.id}/dispatch?quiz={quiz.id}">Dispatch it</a>
 		</div>
 		{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
-		<div class="tabs" role="tablist">
-			<button role="tab" type="button" aria-selected={tab === 'sheet'} onclick={() => (tab = 'sheet')}
-				>Draw sheet</button
-			>
-			<button
-				role="tab"
-				type="button"
-				aria-selected={tab === 'sitting'}
-				onclick={() => {
-					tab = 'sitting';
-					if (!sitting) void draw(seed);
-				}}>A sitting</button
-			>
-		</div>
-
-		{#if tab === 'sheet'}
-			<table class="rows parts">
-				<colgroup
-					><col style="width: 20%" /><col /><col style="width: 122px" /><col style="width: 88px" /><col
-						style="width: 60px"
-					/><col style="width: 92px" /></colgroup
-				>
-				<thead
-					><tr
-						><th>Part</th><th>Pool</th><th class="number">draw</th><th class="number">points each</th><th class="number"
-							>total</th
-						><th><span class="visually-hidden">Order</span></th></tr
-					></thead
-				>
-				<tbody>
-					{#each quiz.parts as one, at (at)}
-						{@const refusal = refusals.find((other) => other.part === at)}
-						<tr class:chosen={at === chosen} onclick={() => (chosen = at)}>
-							<td
-								><input
-									class="field w-full"
-									aria-label="Title of part {at + 1}"
-									bind:value={one.title}
-									disabled={!data.mayChange}
-									onfocus={() => (chosen = at)}
-								/></td
-							>
-							<td>
-								<button type="button" class="text-left" onclick={() => (chosen = at)}>{poolText(one)}</button>
-								<span class="roomy mute block text-[13px]"
-									>{one.shuffleQuestions ? 'questions shuffled' : 'in order'}, {one.shuffleOptions
-										? 'options shuffled'
-										: 'options in order'}</span
-								>
-								{#each one.lost as gone (gone.id)}<span class="doubtful block text-[13px]"
-										><Mark severity="doubtful" word="Gone:" />
-										{lostText(gone)}{#if data.mayChange}
+		<Tabs
+			tabs={[
+				{ value: 'sheet', name: 'Draw sheet' },
+				{ value: 'sitting', name: 'A sitting' }
+			]}
+			bind:value={
+				() => tab,
+				(value: 'sheet' | 'sitting') => {
+					tab = value;
+					if (value === 'sitting' && !sitting) void draw(seed);
+				}
+			}
+			label="The quiz"
+		>
+			{#snippet panel(shown)}
+				{#if shown === 'sheet'}
+					<table class="rows parts">
+						<colgroup
+							><col style="width: 20%" /><col /><col style="width: 122px" /><col style="width: 88px" /><col
+								style="width: 60px"
+							/><col style="width: 92px" /></colgroup
+						>
+						<thead
+							><tr
+								><th>Part</th><th>Pool</th><th class="number">draw</th><th class="number">points each</th><th
+									class="number">total</th
+								><th><span class="visually-hidden">Order</span></th></tr
+							></thead
+						>
+						<tbody>
+							{#each quiz.parts as one, at (at)}
+								{@const refusal = refusals.find((other) => other.part === at)}
+								<tr class:chosen={at === chosen} onclick={() => (chosen = at)}>
+									<td
+										><input
+											class="field w-full"
+											aria-label="Title of part {at + 1}"
+											bind:value={one.title}
+											disabled={!data.mayChange}
+											onfocus={() => (chosen = at)}
+										/></td
+									>
+									<td>
+										<button type="button" class="text-left" onclick={() => (chosen = at)}>{poolText(one)}</button>
+										<span class="roomy mute block text-[13px]"
+											>{one.shuffleQuestions ? 'questions shuffled' : 'in order'}, {one.shuffleOptions
+												? 'options shuffled'
+												: 'options in order'}</span
+										>
+										{#each one.lost as gone (gone.id)}<span class="doubtful block text-[13px]"
+												><Mark severity="doubtful" word="Gone:" />
+												{lostText(gone)}{#if data.mayChange}
+													<button
+														type="button"
+														class="word"
+														aria-label="Do not wait for {lostText(gone)}"
+														onclick={() => (one.lost = one.lost.filter((other) => other.id !== gone.id))}
+														>forget it</button
+													>{/if}</span
+											>{/each}
+										{#if refusal}<span class="broken block text-[13px]" role="alert"
+												><Mark severity="broken" word="Cannot be filled." /> {refusal.message}</span
+											>{/if}
+									</td>
+									<td class="number whitespace-nowrap"
+										><input
+											class="field w-14 text-right"
+											inputmode="numeric"
+											aria-label="How many part {at + 1} draws"
+											placeholder="all"
+											value={one.draw ?? ''}
+											disabled={!data.mayChange}
+											onfocus={() => (chosen = at)}
+											onchange={(event) => {
+												const value = whole(event.currentTarget.value, 1);
+												one.draw = value === null ? null : Math.round(value);
+											}}
+										/> <span class="mute">of {pools[at]!.length}</span></td
+									>
+									<td class="number"
+										><input
+											class="field w-16 text-right"
+											inputmode="decimal"
+											aria-label="Points for each question of part {at + 1}"
+											placeholder="its own"
+											value={one.pointsEach ?? ''}
+											disabled={!data.mayChange}
+											onfocus={() => (chosen = at)}
+											onchange={(event) => (one.pointsEach = whole(event.currentTarget.value, 0))}
+										/></td
+									>
+									<td class="number"><b>{rangeText(range[at]!)}</b></td>
+									<td class="number whitespace-nowrap">
+										{#if data.mayChange}
 											<button
 												type="button"
-												class="word"
-												aria-label="Do not wait for {lostText(gone)}"
-												onclick={() => (one.lost = one.lost.filter((other) => other.id !== gone.id))}>forget it</button
-											>{/if}</span
-									>{/each}
-								{#if refusal}<span class="broken block text-[13px]" role="alert"
-										><Mark severity="broken" word="Cannot be filled." /> {refusal.message}</span
-									>{/if}
-							</td>
-							<td class="number whitespace-nowrap"
-								><input
-									class="field w-14 text-right"
-									inputmode="numeric"
-									aria-label="How many part {at + 1} draws"
-									placeholder="all"
-									value={one.draw ?? ''}
-									disabled={!data.mayChange}
-									onfocus={() => (chosen = at)}
-									onchange={(event) => {
-										const value = whole(event.currentTarget.value, 1);
-										one.draw = value === null ? null : Math.round(value);
-									}}
-								/> <span class="mute">of {pools[at]!.length}</span></td
-							>
-							<td class="number"
-								><input
-									class="field w-16 text-right"
-									inputmode="decimal"
-									aria-label="Points for each question of part {at + 1}"
-									placeholder="its own"
-									value={one.pointsEach ?? ''}
-									disabled={!data.mayChange}
-									onfocus={() => (chosen = at)}
-									onchange={(event) => (one.pointsEach = whole(event.currentTarget.value, 0))}
-								/></td
-							>
-							<td class="number"><b>{rangeText(range[at]!)}</b></td>
-							<td class="number whitespace-nowrap">
-								{#if data.mayChange}
-									<button
-										type="button"
-										class="icon"
-										aria-label="Move part {at + 1} up"
-										disabled={at === 0}
-										onclick={(event) => {
-											event.stopPropagation();
-											move(at, -1);
-										}}><ArrowUp size={15} /></button
-									>
-									<button
-										type="button"
-										class="icon"
-										aria-label="Move part {at + 1} down"
-										disabled={at === quiz.parts.length - 1}
-										onclick={(event) => {
-											event.stopPropagation();
-											move(at, 1);
-										}}><ArrowDown size={15} /></button
-									>
-									<button
-										type="button"
-										class="icon"
-										aria-label="Take part {at + 1} out"
-										onclick={(event) => {
-											event.stopPropagation();
-											quiz.parts.splice(at, 1);
-											chosen = Math.max(0, at - 1);
-										}}><X size={15} /></button
-									>
+												class="icon"
+												aria-label="Move part {at + 1} up"
+												disabled={at === 0}
+												onclick={(event) => {
+													event.stopPropagation();
+													move(at, -1);
+												}}><ArrowUp size={15} /></button
+											>
+											<button
+												type="button"
+												class="icon"
+												aria-label="Move part {at + 1} down"
+												disabled={at === quiz.parts.length - 1}
+												onclick={(event) => {
+													event.stopPropagation();
+													move(at, 1);
+												}}><ArrowDown size={15} /></button
+											>
+											<button
+												type="button"
+												class="icon"
+												aria-label="Take part {at + 1} out"
+												onclick={(event) => {
+													event.stopPropagation();
+													quiz.parts.splice(at, 1);
+													chosen = Math.max(0, at - 1);
+												}}><X size={15} /></button
+											>
+										{/if}
+									</td>
+								</tr>
+							{/each}
+						</tbody>
+						<tfoot>
+							<tr>
+								<td
+									>{#if data.mayChange}<button type="button" class="word" onclick={add}>+ part</button>{/if}</td
+								>
+								<td class="mute"
+									>{quiz.parts.length ? '' : 'A part draws so many questions from the categories you choose.'}</td
+								>
+								<td class="number"><b>{inAll}</b></td>
+								<td></td>
+								<td class="number"><b>{rangeText(total)}</b></td>
+								<td></td>
+							</tr>
+						</tfoot>
+					</table>
+					{#if quiz.parts.length}
+						<p class="mt-3">
+							{#if refusals.length}<Mark severity="broken" word="{count(refusals.length, 'part')} cannot be filled." />
+							{:else}<Mark severity="whole" word="Can be filled in every draw." />{/if}
+							{#if total[0] !== total[1]}<span class="doubtful ml-3"
+									><Mark
+										severity="doubtful"
+										word="Totals differ: two students may be marked out of {rangeText(total)}."
+									/> Set the points each to make them equal.</span
+								>{/if}
+						</p>
+					{/if}
+				{:else}
+					<div class="mb-4 flex flex-wrap items-center gap-2">
+						<label class="mute flex items-center gap-2"
+							>Seed <input class="field w-36" bind:value={seed} onchange={() => draw(seed)} /></label
+						>
+						<button class="button small" type="button" onclick={another}>Redraw</button>
+						{#if sitting}<span class="ml-auto" role="status"
+								><b>{Math.round(earned * 100) / 100} of {Math.round(outOf * 100) / 100} points</b>
+								<span class="mute">{answered} of {sitting.flat().length} marked</span></span
+							>{/if}
+					</div>
+					{#if sitting}
+						{#each sitting as ids, at (at)}
+							<h2 class="mt-5 mb-1">{quiz.parts[at]?.title}</h2>
+							{#each ids as id, n (`${drawnSeed}-${id}`)}
+								{@const given = questions[id]}
+								{#if given}
+									{@const { question, order } = shownAs(given, id, at)}
+									<article class="question">
+										<p class="mute mb-1 text-[13px]">{n + 1} · {count(worth(at, id), 'point')}</p>
+										<QuestionView
+											{question}
+											courseId={data.course.id}
+											mode="try"
+											pointsEach={worth(at, id)}
+											{order}
+											onmark={(mark) => (marks[id] = mark)}
+										/>
+									</article>
 								{/if}
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-				<tfoot>
-					<tr>
-						<td
-							>{#if data.mayChange}<button type="button" class="word" onclick={add}>+ part</button>{/if}</td
-						>
-						<td class="mute"
-							>{quiz.parts.length ? '' : 'A part draws so many questions from the categories you choose.'}</td
-						>
-						<td class="number"><b>{inAll}</b></td>
-						<td></td>
-						<td class="number"><b>{rangeText(total)}</b></td>
-						<td></td>
-					</tr>
-				</tfoot>
-			</table>
-			{#if quiz.parts.length}
-				<p class="mt-3">
-					{#if refusals.length}<Mark severity="broken" word="{count(refusals.length, 'part')} cannot be filled." />
-					{:else}<Mark severity="whole" word="Can be filled in every draw." />{/if}
-					{#if total[0] !== total[1]}<span class="doubtful ml-3"
-							><Mark severity="doubtful" word="Totals differ: two students may be marked out of {rangeText(total)}." /> Set
-							the points each to make them equal.</span
-						>{/if}
-				</p>
-			{/if}
-		{:else}
-			<div class="mb-4 flex flex-wrap items-center gap-2">
-				<label class="mute flex items-center gap-2"
-					>Seed <input class="field w-36" bind:value={seed} onchange={() => draw(seed)} /></label
-				>
-				<button class="button small" type="button" onclick={another}>Redraw</button>
-				{#if sitting}<span class="ml-auto" role="status"
-						><b>{Math.round(earned * 100) / 100} of {Math.round(outOf * 100) / 100} points</b>
-						<span class="mute">{answered} of {sitting.flat().length} marked</span></span
-					>{/if}
-			</div>
-			{#if sitting}
-				{#each sitting as ids, at (at)}
-					<h2 class="mt-5 mb-1">{quiz.parts[at]?.title}</h2>
-					{#each ids as id, n (`${drawnSeed}-${id}`)}
-						{@const given = questions[id]}
-						{#if given}
-							{@const { question, order } = shownAs(given, id, at)}
-							<article class="question">
-								<p class="mute mb-1 text-[13px]">{n + 1} · {count(worth(at, id), 'point')}</p>
-								<QuestionView
-									{question}
-									courseId={data.course.id}
-									mode="try"
-									pointsEach={worth(at, id)}
-									{order}
-									onmark={(mark) => (marks[id] = mark)}
-								/>
-							</article>
-						{/if}
-					{/each}
-				{/each}
-			{:else}<p class="notice broken">
-					{quiz.parts.length ? 'No sitting can be drawn as the sheet stands.' : 'The quiz has no parts yet.'}
-					{refusals.map((one) => `${quiz.parts[one.part]?.title}: ${one.message}`).join(' ')}
-				</p>{/if}
-		{/if}
+							{/each}
+						{/each}
+					{:else}<p class="notice broken">
+							{quiz.parts.length ? 'No sitting can be drawn as the sheet stands.' : 'The quiz has no parts yet.'}
+							{refusals.map((one) => `${quiz.parts[one.part]?.title}: ${one.message}`).join(' ')}
+						</p>{/if}
+				{/if}
+			{/snippet}
+		</Tabs>
 	</section>
 
 	<section class="column paper" aria-label="The part">

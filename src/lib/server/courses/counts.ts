@@ -1,0 +1,82 @@
+import type { Pool } from 'mysql2/promise';
+import type { Kind } from '../../../../core/kinds';
+import type { Severity } from '../../../../core/reports/report';
+import { row, rows, run, transaction, type Database } from '../db/pool';
+
+/** How many questions of a kind stand in a category, or in a bank outside of all of them. */
+export interface PlaceCount {
+	bankId: number;
+	categoryId: number | null;
+	kind: Kind;
+	questions: number;
+}
+
+/** What a course holds, counted: by place and kind, and what the checks say. */
+export interface CourseCounts {
+	places: PlaceCount[];
+	/** Open snags by place. */
+	snags: { bankId: number; categoryId: number | null; snags: number }[];
+	/** How many questions each rule speaks of. */
+	rules: { rule: string; severity: Severity; questions: number }[];
+}
+
+/** Notes that something has changed in the questions of a course, so that it is counted anew when somebody looks. */
+export async function touchCourse(db: Database, courseId: number): Promise<void> {
+	await run(db, 'UPDATE courses SET stamp = stamp + 1 WHERE id = ?', [courseId]);
+}
+
+async function counted(db: Database, courseId: number): Promise<CourseCounts> {
+	// by_place
+	const places = await rows<PlaceCount>(
+		db,
+		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, q.kind, COUNT(*) AS questions FROM banks b JOIN questions q ON q.bank_id = b.id WHERE b.course_id = ? GROUP BY q.bank_id, q.category_id, q.kind',
+		[courseId]
+	);
+	const snags = await rows<CourseCounts['snags'][number]>(
+		db,
+		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, COUNT(*) AS snags FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? GROUP BY q.bank_id, q.category_id',
+		[courseId]
+	);
+	// by_severity
+	const rules = await rows<CourseCounts['rules'][number]>(
+		db,
+		'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule',
+		[courseId]
+	);
+	return { places, snags, rules };
+}
+
+/** What a course holds: as it was counted last, where nothing has changed since, else counted now and kept. */
+export async function countsOf(pool: Pool, courseId: number): Promise<CourseCounts> {
+	const kept = await row<{ document: string }>(
+		pool,
+		'SELECT k.document FROM course_counts k JOIN courses c ON c.id = k.course_id AND c.stamp = k.stamp WHERE k.course_id = ?',
+		[courseId]
+	);
+	if (kept) return JSON.parse(kept.document) as CourseCounts;
+	return transaction(pool, async (connection) => {
+		// one moment for the stamp and for all that is counted under it
+		const course = await row<{ stamp: number }>(connection, 'SELECT stamp FROM courses WHERE id = ?', [courseId]);
+		const counts = await counted(connection, courseId);
+		if (course)
+			await run(
+				connection,
+				'INSERT INTO course_counts (course_id, stamp, document) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE document = IF(VALUES(stamp) >= stamp, VALUES(document), document), stamp = GREATEST(stamp, VALUES(stamp))',
+				[courseId, course.stamp, JSON.stringify(counts)]
+			);
+		return counts;
+	});
+}
+
+/** How many questions there are in a bank, or in the whole course where none is named. */
+export function questionsIn({ places }: CourseCounts, bankId?: number): number {
+	return places.reduce(
+		(sum, place) => sum + (bankId === undefined || place.bankId === bankId ? place.questions : 0),
+		0
+	);
+}
+
+/** How many snags are open in the whole course. */
+export function snagsIn({ snags }: CourseCounts): number {
+	return snags.reduce((sum, place) => sum + place.snags, 0);
+}

@@ -1,0 +1,50 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import type { SnagCount } from '$lib/server/snags/snags';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { count, figure } from '$lib/ui/words';
+	import { checkTitle } from './snag';
+
+	/** The checks that speak, the worst first, each with the number of questions. */
+	let { counts, chosen, findings }: { counts: SnagCount[]; chosen: string; findings: number } = $props();
+
+	const groups = [
+		{ severity: 'broken', name: 'Broken', says: 'cannot be delivered or scored' },
+		{ severity: 'doubtful', name: 'Doubtful', says: 'probably wrong' },
+		{ severity: 'untidy', name: 'Untidy', says: 'works, and reads badly' }
+	] as const;
+</script>
+
+<h1 class="text-[16px]!">Snags <span class="mute font-normal">{count(findings, 'finding')}</span></h1>
+{#each groups as { severity, name, says } (severity)}
+	{@const inGroup = counts.filter((counted) => counted.severity === severity)}
+	{#if inGroup.length}
+		<h2 class="mt-4 text-[14px]!">
+			<Mark {severity} word={name} />
+			<span class="faint text-[12.5px] font-normal">{says}</span>
+		</h2>
+		{#each inGroup as { rule, questions } (rule)}
+			<button
+				type="button"
+				class="check"
+				class:chosen={rule === chosen}
+				aria-pressed={rule === chosen}
+				onclick={() => goto(`?check=${rule}`, { keepFocus: true, noScroll: true })}
+				><span>{checkTitle(rule)}</span><span>{figure(questions)}</span></button
+			>
+		{/each}
+	{/if}
+{/each}
+
+<style>
+	.check {
+		display: flex;
+		justify-content: space-between;
+		gap: 10px;
+		width: 100%;
+		padding: 5px 8px;
+		border-bottom: 1px solid var(--line);
+		text-align: left;
+		cursor: pointer;
+	}
+</style>
