@@ -16,6 +16,8 @@ const count = Number(process.argv[2]) || 10_000;
 const root = process.cwd();
 const folder = mkdtempSync(join(tmpdir(), 'barrow-review-'));
 const database = await startMariadb(join(folder, 'mariadb'));
+// what reads its settings from the environment reads those of this database
+process.env.DATABASE_URL = database.url;
 const table: Record<string, string | number>[] = [];
 try {
 	await migrate(database.url, join(root, 'db/migrations'));

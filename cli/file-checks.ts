@@ -3,6 +3,7 @@ import type { CheckedCategory } from '../core/checks/check';
 import { Gathering } from '../core/checks/many';
 import type { Question } from '../core/kinds';
 import { QuestionPlaces } from '../core/formats/question-places';
+import { ruleOf } from '../core/reports/rules';
 import type { FoundQuiz } from '../core/model/quiz';
 import { nameOf } from './plain';
 import type { NamedReport } from './reading';
@@ -51,14 +52,14 @@ export class FileChecks {
 	*findings(): Generator<NamedReport> {
 		for (const { check, id, message, words } of this.#gathering.findings()) {
 			const { question, identifier, place } = this.#kept[id]!;
-			yield { rule: check.id, severity: check.severity, message, words, place, question, identifier };
+			yield { rule: ruleOf(check), severity: check.severity, message, words, place, question, identifier };
 		}
 		const categories = [...this.#categories.values()];
-		for (const { id: rule, severity, find } of treeChecks)
-			for (const { subject, message, words } of find(categories))
+		for (const check of treeChecks)
+			for (const { subject, message, words } of check.find(categories))
 				yield {
-					rule,
-					severity,
+					rule: ruleOf(check),
+					severity: check.severity,
 					message,
 					words,
 					question: null,
@@ -78,11 +79,11 @@ export class FileChecks {
 				return number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }];
 			})
 		}));
-		for (const { id: rule, severity, find } of quizChecks)
-			for (const { message, words } of find({ title: quiz.title, parts }))
+		for (const check of quizChecks)
+			for (const { message, words } of check.find({ title: quiz.title, parts }))
 				yield {
-					rule,
-					severity,
+					rule: ruleOf(check),
+					severity: check.severity,
 					message,
 					words,
 					question: null,

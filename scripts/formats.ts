@@ -4,6 +4,7 @@ import { checks } from '../core/checks';
 import { checkTable } from '../core/checks/table';
 import { writtenFormats } from '../core/formats';
 import { formatTables } from '../core/formats/tables';
+import { readerRuleTable } from '../core/reports/table';
 
 /** Puts a text between two marks of a file under docs. */
 function put(name: string, begin: string, end: string, content: string): void {
@@ -19,3 +20,4 @@ put(
 	formatTables(writtenFormats)
 );
 put('checks.md', '<!-- table: made by scripts/formats.ts -->', '<!-- end of the table -->', `${checkTable(checks)}\n`);
+put('checks.md', '<!-- rules: made by scripts/formats.ts -->', '<!-- end of the rules -->', `${readerRuleTable()}\n`);

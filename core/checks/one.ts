@@ -1,5 +1,6 @@
 import type { Question } from '../kinds';
 import type { Report } from '../reports/report';
+import { ruleOf } from '../reports/rules';
 import type { Finding, OneCheck } from './check';
 import { checkOf, oneChecks } from '.';
 
@@ -21,7 +22,7 @@ export function checkQuestion(question: Question): Report[] {
 	const place = question.source ? { file: question.source.file, line: question.source.line } : undefined;
 	return oneChecks.flatMap((check) =>
 		findingsOf(check, question).map(({ line, ...finding }) => ({
-			rule: check.id,
+			rule: ruleOf(check),
 			severity: check.severity,
 			...finding,
 			...(place ? { place: { ...place, line: line ?? place.line } } : {})

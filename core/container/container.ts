@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../reports/rules';
 import type { Report } from '../reports/report';
 import { FileList } from './file-list';
 
@@ -29,7 +30,7 @@ export interface Container {
 /** A package, or a file in it, that cannot be read; the message is for people. */
 export class ContainerError extends Error {
 	constructor(
-		readonly rule: string,
+		readonly rule: ReaderRule,
 		message: string
 	) {
 		super(message);

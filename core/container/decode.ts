@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../reports/rules';
 import { lookup } from '../model/lookup';
 import type { Report } from '../reports/report';
 import { memorySource, singleFile, type Container } from './container';
@@ -56,7 +57,7 @@ function choose(file: string, start: Uint8Array, found: { valid: boolean; ascii:
 	const mark = byteOrderMark(start);
 	if (mark && (mark !== 'utf-8' || found.valid)) return { label: mark, report: null };
 	const declared = declaredEncoding(start);
-	const report = (rule: string, message: string): Report => ({
+	const report = (rule: ReaderRule, message: string): Report => ({
 		rule,
 		severity: 'untidy',
 		message,

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../reports/rules';
 import { ownValue } from '../model/lookup';
 import { plainText, fold } from '../markup/text';
 import { withCommon, emptyCommon, type Markup, type QuestionCommon } from '../model/question';
@@ -268,7 +269,7 @@ export interface Assembling {
 export function assemble(draft: Draft, how: Assembling): { question: Question; reports: Report[] } {
 	const reports: Report[] = [];
 	const place = { file: how.file, line: how.line };
-	const report = (rule: string, severity: Report['severity'], message: string, words?: string[]) =>
+	const report = (rule: ReaderRule, severity: Report['severity'], message: string, words?: string[]) =>
 		reports.push({ rule, severity, message, place, ...(words ? { words } : {}) });
 	const common: QuestionCommon = {
 		...emptyCommon(how.identifier, fold(draft.title)),
@@ -315,7 +316,7 @@ export function assemble(draft: Draft, how: Assembling): { question: Question; r
 	return { question, reports };
 }
 
-type Say = (rule: string, severity: Report['severity'], message: string, words?: string[]) => void;
+type Say = (rule: ReaderRule, severity: Report['severity'], message: string, words?: string[]) => void;
 
 function build(draft: Draft, kind: Kind | null, common: QuestionCommon, how: Assembling, report: Say): Question {
 	const { keys } = draft;

@@ -1,3 +1,5 @@
+import type { CheckRule, ReaderRule } from './rules';
+
 /** How bad a finding is: cannot be delivered or scored, probably wrong, or only untidy. */
 export const severities = ['broken', 'doubtful', 'untidy'] as const;
 
@@ -13,8 +15,8 @@ export interface Place {
 
 /** One finding, of a reader, a check or a writer alike. */
 export interface Report {
-	/** The rule that speaks, in kebab case. */
-	rule: string;
+	/** The rule that speaks: one of a reader's, or the id of a check. */
+	rule: ReaderRule | CheckRule;
 	severity: Severity;
 	/** What is wrong, where and what to do, in a sentence or two for people. */
 	message: string;

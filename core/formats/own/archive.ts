@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { readText, streamText } from '../../container/decode';
 import { ZipWriter } from '../../container/write-zip';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
@@ -37,7 +38,7 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 	const taken = new TakenQuestions();
 	let head: { quizzes?: unknown; questions?: unknown } = {};
 	const told: ReadEvent[] = [];
-	const trouble = (rule: string, message: string, line = 1): ReadEvent => ({
+	const trouble = (rule: ReaderRule, message: string, line = 1): ReadEvent => ({
 		type: 'report',
 		report: { rule, severity: 'broken', message, place: { file: context.file, line } }
 	});

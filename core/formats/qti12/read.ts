@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { lookup } from '../../model/lookup';
 import type { FoundPart, FoundQuiz } from '../../model/quiz';
 import { streamText } from '../../container/decode';
@@ -81,7 +82,7 @@ interface Section {
 }
 
 function faultReport(
-	event: { rule: string; line: number; message: string; inside: XmlElement | null },
+	event: { rule: ReaderRule; line: number; message: string; inside: XmlElement | null },
 	context: DocumentContext
 ): { report: Report; question?: string } {
 	const name = event.inside?.attributes.title || event.inside?.attributes.ident;

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { ownValue } from '../../model/lookup';
 import {
 	DOMParser,
@@ -211,7 +212,7 @@ function* recordEvents(records: Records, recipe: Recipe, context: DocumentContex
 	};
 }
 
-const trouble = (context: DocumentContext, rule: string, message: string, line = 1): ReadEvent => ({
+const trouble = (context: DocumentContext, rule: ReaderRule, message: string, line = 1): ReadEvent => ({
 	type: 'report',
 	report: { rule, severity: 'broken', message, place: { file: context.file, line } } satisfies Report
 });

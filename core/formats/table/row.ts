@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { markupOfText } from '../../markup/clean';
 import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
@@ -7,7 +8,7 @@ import { escapeText } from '../../xml/serialise';
 export interface Cell {
 	text: string;
 	markup: Markup;
-	odd?: { rule: string; message: string };
+	odd?: { rule: ReaderRule; message: string };
 	/** It is part of a merged area, and repeats what the first cell of it says. */
 	merged?: boolean;
 }
@@ -18,7 +19,7 @@ export interface Row {
 	number: number;
 	endNumber?: number;
 	hidden?: boolean;
-	odd?: { rule: string; severity: Report['severity']; message: string };
+	odd?: { rule: ReaderRule; severity: Report['severity']; message: string };
 	/** Without anything that could be split: a row that is damaged. */
 	raw?: string;
 }

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { cellOf, type Cell, type Row } from './row';
 import { ownValue } from '../../model/lookup';
 import { markupOfText } from '../../markup/clean';
@@ -278,7 +279,7 @@ function readRow(
 		format: where.format
 	});
 	const position = { file: where.file, line: row.number };
-	const odd = (rule: string, severity: Report['severity'], message: string) =>
+	const odd = (rule: ReaderRule, severity: Report['severity'], message: string) =>
 		reports.push({ rule, severity, message, place: position });
 	if (disagreeing !== undefined)
 		odd(

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { readText, streamText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
 import type { Report } from '../../reports/report';
@@ -22,7 +23,7 @@ const dateFormats = new Set([
 	57, 58
 ]);
 
-const damaged = (path: string, fault: { rule: string; line: number; message: string }): Report => ({
+const damaged = (path: string, fault: { rule: ReaderRule; line: number; message: string }): Report => ({
 	rule: fault.rule,
 	severity: 'broken',
 	message: `“${path}” in the workbook is damaged in line ${fault.line}: ${fault.message}. What comes after it cannot be read. Open the workbook, save it again, and load that.`,

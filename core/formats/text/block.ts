@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { plainText } from '../../markup/text';
 import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
@@ -111,7 +112,7 @@ export function othersHaveFeedback({ options }: Block): boolean {
 /** Notes something about a question. */
 export function note(
 	block: Block | null,
-	rule: string,
+	rule: ReaderRule,
 	message: string,
 	severity: Report['severity'] = 'untidy',
 	words?: string[]

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { fold, beginning } from '../../markup/text';
 import type { Question } from '../../kinds';
 import type { Report } from '../../reports/report';
@@ -199,7 +200,7 @@ export class TextReader {
 	}
 
 	#report(
-		rule: string,
+		rule: ReaderRule,
 		message: string,
 		line: number,
 		severity: Report['severity'] = 'untidy',

@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import type { Markup } from '../../model/question';
 import { bounds } from '../../model/bounds';
 import { escapeText } from '../../xml/serialise';
@@ -22,7 +23,7 @@ export interface Line {
 	/** The first row of the table is its heading. */
 	headed?: boolean;
 	/** What there is to report on this very line. */
-	odd?: { rule: string; message: string }[];
+	odd?: { rule: ReaderRule; message: string }[];
 }
 
 /** Blank lines in a row that are told apart. */

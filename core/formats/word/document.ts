@@ -1,3 +1,4 @@
+import type { ReaderRule } from '../../reports/rules';
 import { lookup } from '../../model/lookup';
 import { readText } from '../../container/decode';
 import { resolvePath, type Container } from '../../container/container';
@@ -196,7 +197,7 @@ function picture(word: Word, node: XmlElement): string {
 }
 
 /** The pieces of a paragraph; a null is the end of a line. */
-function runsOf(word: Word, parent: XmlElement, told: (rule: string) => void): (Run | null)[] {
+function runsOf(word: Word, parent: XmlElement, told: (rule: ReaderRule) => void): (Run | null)[] {
 	const out: (Run | null)[] = [];
 	for (const node of childrenOf(parent)) {
 		if (node.name === 'del' || node.name === 'moveFrom') told('tracked-changes');
@@ -226,7 +227,7 @@ function verticalOf(style: XmlElement | undefined): 'sup' | 'sub' | null {
 	return moved > 0 ? 'sup' : moved < 0 ? 'sub' : null;
 }
 
-function runOf(word: Word, node: XmlElement, told: (rule: string) => void): (Run | null)[] {
+function runOf(word: Word, node: XmlElement, told: (rule: ReaderRule) => void): (Run | null)[] {
 	const own = childOf(node, 'rPr');
 	const ofStyle = word.styles.runs.get(value(childOf(own, 'rStyle')));
 	const style = own && ofStyle ? { ...own, children: [...own.children, ...ofStyle.children] } : own;
@@ -297,7 +298,7 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 	const outline = childOf(properties, 'outlineLvl');
 	const heading =
 		word.styles.headings.get(style) ?? (outline && Number(value(outline)) < 9 ? Number(value(outline)) + 1 : null);
-	const odd = new Set<string>();
+	const odd = new Set<ReaderRule>();
 	const runs = runsOf(word, node, (rule) => odd.add(rule));
 	const list = heading === null ? listMark(word, properties, style) : null;
 	const indent =
@@ -375,7 +376,7 @@ function tellBeside(word: Word, comments: XmlElement | null, told: (report: Repo
 			.slice(0, mostQuoted)
 			.map((one) => `“${beginning(one, 80)}”`)
 			.join(', ') + (words.length > mostQuoted ? ` and ${words.length - mostQuoted} more` : '');
-	const kinds: [string, string, string[]][] = [
+	const kinds: [ReaderRule, string, string[]][] = [
 		['text-box', 'text in boxes that lie beside the text', word.boxes],
 		['comment', 'comments of readers', said.filter(Boolean)]
 	];

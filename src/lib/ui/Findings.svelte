@@ -1,7 +1,6 @@
 <script lang="ts">
-	import { checkOf } from '$core/checks';
 	import Mark from './Mark.svelte';
-	import { ruleWords } from './words';
+	import { ruleTitle, ruleWhy } from './rule';
 	import type { Severity } from '$core/reports/report';
 
 	interface Finding {
@@ -17,14 +16,9 @@
 
 {#each findings as finding, at (at)}
 	<div class="notice {finding.severity}">
-		<b
-			><Mark
-				severity={finding.severity}
-				word={checkOf(finding.rule)?.title ?? ruleWords(finding.rule).replace(/^./, (letter) => letter.toUpperCase())}
-			/></b
-		>
+		<b><Mark severity={finding.severity} word={ruleTitle(finding.rule)} /></b>
 		<p>{finding.message}</p>
-		{#if checkOf(finding.rule)}<p class="mute text-[13px]">{checkOf(finding.rule)!.why}</p>{/if}
+		{#if ruleWhy(finding.rule)}<p class="mute text-[13px]">{ruleWhy(finding.rule)}</p>{/if}
 		{#if finding.place}<p class="mono faint">{finding.place}{finding.line ? `:${finding.line}` : ''}</p>{/if}
 	</div>
 {/each}

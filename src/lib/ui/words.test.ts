@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { percentOf } from './percent';
-import { ago, bytes, count, figure, pathText, ruleWords } from './words';
+import { ago, bytes, count, figure, pathText } from './words';
 
 describe('words for people', () => {
 	it.each([
@@ -34,9 +34,5 @@ describe('words for people', () => {
 	it('name a path of categories, and the want of one', () => {
 		expect(pathText(['Charts', 'Symbols'])).toBe('Charts › Symbols');
 		expect(pathText([])).toBe('no category');
-	});
-	it('name a rule in words, known or not', () => {
-		expect(ruleWords('repeated-question-identifier')).toBe('identifier twice');
-		expect(ruleWords('cut-off')).toBe('cut off');
 	});
 });

@@ -1,4 +1,3 @@
-import { lookup } from '$core/model/lookup';
 /** A number of bytes for people. */
 export function bytes(size: number): string {
 	if (size < 1000) return `${size} B`;
@@ -48,19 +47,4 @@ export function dateTime(when: Date | string): string {
 /** A path of categories for people. */
 export function pathText(path: string[]): string {
 	return path.length ? path.join(' › ') : 'no category';
-}
-
-const ruleNames = lookup<string>({
-	'unreadable-kind': 'unreadable',
-	'repeated-identifier': 'identifier twice',
-	'repeated-question-identifier': 'identifier twice',
-	'marking-simplified': 'marking simplified',
-	'needs-person': 'needs a person',
-	'bad-entity': 'undeclared sign',
-	'wrong-encoding': 'encoding'
-});
-
-/** A reader's own rule in a few words, where it is no check with a title. */
-export function ruleWords(rule: string): string {
-	return ruleNames[rule] ?? rule.replaceAll('-', ' ');
 }

@@ -1,6 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { checkOf } from '../../../../core/checks';
 import type { ManyCheck, Noted } from '../../../../core/checks/check';
+import { ruleOf } from '../../../../core/reports/rules';
 import { log } from '../log';
 import { run } from '../db/pool';
 import { reportColumns } from '../questions/columns';
@@ -30,7 +31,7 @@ export function snagsAmong(courseId: number, rule: string, noted: readonly Noted
 			.map(({ id, message, words }) => [
 				courseId,
 				id,
-				...reportColumns({ rule, severity: check.severity, message, words })
+				...reportColumns({ rule: ruleOf(check), severity: check.severity, message, words })
 			]);
 	} catch (error) {
 		log.error({ rule, error }, 'a check over many could not be carried out');

@@ -1,6 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
 import type { Question } from '../../../../core/kinds';
 import type { Report } from '../../../../core/reports/report';
+import { ruleOf } from '../../../../core/reports/rules';
 import { exactDuplicate, sameAs } from '../../../../core/checks/exact-duplicate';
 import { rows, run, type Database } from '../db/pool';
 import type { StoredReport } from '../loads/review';
@@ -14,7 +15,7 @@ export const stillTwin = `(s.rule <> '${twinRule}' OR EXISTS (SELECT 1 FROM ques
 /** What is said of a staged question that is there twice; which other it is, is worked out when it is shown. */
 export function twinReport({ source }: Question): Report {
 	return {
-		rule: twinRule,
+		rule: ruleOf(exactDuplicate),
 		severity: exactDuplicate.severity,
 		...sameAs(['another question']),
 		...(source ? { place: { file: source.file, line: source.line } } : {})

@@ -10,7 +10,8 @@
 	import { untrack } from 'svelte';
 	import Checking from './Checking.svelte';
 	import Checks from './Checks.svelte';
-	import { checkTitle, type ShownSnag } from './snag';
+	import { ruleTitle } from '$lib/ui/rule';
+	import type { ShownSnag } from './snag';
 	import SnagPanel from './SnagPanel.svelte';
 
 	let { data, form } = $props();
@@ -92,7 +93,7 @@
 		</section>
 		<section class="column middle" aria-label="Questions of the check">
 			<div class="filters">
-				<h2 class="mr-auto">{checkTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
+				<h2 class="mr-auto">{ruleTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
 				{#if data.mayChange && data.mendable}
 					<form method="POST" action="?/mend" use:enhance>
 						<input type="hidden" name="check" value={data.check} /><button

@@ -3,7 +3,7 @@
 	import type { SnagCount } from '$lib/server/snags/snags';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, figure } from '$lib/ui/words';
-	import { checkTitle } from './snag';
+	import { ruleTitle } from '$lib/ui/rule';
 
 	/** The checks that speak, the worst first, each with the number of questions. */
 	let { counts, chosen, findings }: { counts: SnagCount[]; chosen: string; findings: number } = $props();
@@ -30,7 +30,7 @@
 				class:chosen={rule === chosen}
 				aria-pressed={rule === chosen}
 				onclick={() => goto(`?check=${rule}`, { keepFocus: true, noScroll: true })}
-				><span>{checkTitle(rule)}</span><span>{figure(questions)}</span></button
+				><span>{ruleTitle(rule)}</span><span>{figure(questions)}</span></button
 			>
 		{/each}
 	{/if}

@@ -7,7 +7,8 @@
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Source from '$lib/ui/Source.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
-	import { checkTitle, type ShownSnag } from './snag';
+	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
+	import type { ShownSnag } from './snag';
 
 	/** One snag: what is wrong and why it matters, the question, its source, and the mend before and after. */
 	let {
@@ -40,9 +41,9 @@
 	const inBank = $derived(`/courses/${course.id}/banks?bank=${snag.bankId}&question=${snag.questionId}`);
 </script>
 
-<h2><Mark {severity} word={checkTitle(check)} /></h2>
+<h2><Mark {severity} word={ruleTitle(check)} /></h2>
 <p class="mt-1">{snag.message}</p>
-{#if card}<p class="mute mt-1 text-[13px]">{card.why}</p>{/if}
+{#if ruleWhy(check)}<p class="mute mt-1 text-[13px]">{ruleWhy(check)}</p>{/if}
 {#if check === 'exact-duplicate' && mayChange}<form method="POST" action="?/keep" use:enhance class="mt-2">
 		<input type="hidden" name="question" value={snag.questionId} /><button class="button small"
 			>Keep one, set {snag.twins} aside</button

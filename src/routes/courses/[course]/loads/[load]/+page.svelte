@@ -11,7 +11,8 @@
 	import { wholeList } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Staged from '$lib/ui/Staged.svelte';
-	import { bytes, count, pathText, ruleWords } from '$lib/ui/words';
+	import { ruleShort, ruleTitle } from '$lib/ui/rule';
+	import { bytes, count, pathText } from '$lib/ui/words';
 	import { onMount, untrack } from 'svelte';
 	import Changes from './Changes.svelte';
 	import Contents from './Contents.svelte';
@@ -102,7 +103,7 @@
 	);
 	const ranks = ['broken', 'doubtful', 'untidy'];
 	const worst = (row: Row) => [...row.marks].sort((a, b) => ranks.indexOf(a.severity) - ranks.indexOf(b.severity))[0];
-	const short = (mark: Row['marks'][number]) => checkOf(mark.rule)?.short ?? ruleWords(mark.rule);
+	const short = (mark: Row['marks'][number]) => ruleShort(mark.rule);
 	const orders: Record<typeof order, (row: Row) => string | number> = {
 		file: (row) => row.number,
 		category: (row) => row.category,
@@ -336,9 +337,7 @@
 				<input class="field" type="search" placeholder="find" aria-label="Find a question" bind:value={words} />
 				<select class="field" aria-label="Snag" bind:value={rule}
 					><option value="">any snags</option><option value="any">with snags</option
-					>{#each rulesHere as [one, many] (one)}<option value={one}
-							>{checkOf(one)?.title ?? ruleWords(one)} ({many})</option
-						>{/each}</select
+					>{#each rulesHere as [one, many] (one)}<option value={one}>{ruleTitle(one)} ({many})</option>{/each}</select
 				>
 				{#if kindsHere.length > 1}<select class="field" aria-label="Kind" bind:value={kind}
 						><option value="">any kind</option>{#each kindsHere as one (one)}<option value={one}>{kindName(one)}</option
