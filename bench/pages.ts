@@ -9,7 +9,7 @@ import { Visitor } from '../e2e/browser';
 import { startMariadb } from '../scripts/database/mariadb';
 import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
-import { fillCourse } from './fill';
+import { fillCourse } from '../src/lib/server/test-support/fill';
 
 const counts = process.argv.slice(2).map(Number).filter(Boolean);
 const sizes = counts.length ? counts : [1_000, 10_000, 100_000];

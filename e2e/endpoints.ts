@@ -21,9 +21,12 @@ const decision = JSON.stringify({ bankName: 'x' });
 export const endpoints: Endpoint[] = [
 	{ route: '', what: 'load', path: '' },
 	{ route: 'banks', what: 'load', path: 'banks' },
+	{ route: 'banks/rows', what: 'GET', path: 'banks/rows?bank=1&from=0' },
 	{ route: 'banks/questions/[question]', what: 'GET', path: 'banks/questions/1' },
 	{ route: 'dispatch', what: 'load', path: 'dispatch' },
 	{ route: 'dispatch', what: 'write', path: 'dispatch', sent: { bank: '1', format: 'csv' }, changes: true },
+	{ route: 'dispatch', what: 'workOut', path: 'dispatch', sent: { table: '1' } },
+	{ route: 'dispatch', what: 'stopWorking', path: 'dispatch', sent: { table: '1' } },
 	{ route: 'dispatch', what: 'stop', path: 'dispatch', sent: { dispatch: '1' }, changes: true },
 	{ route: 'dispatch/[dispatch]/file', what: 'GET', path: 'dispatch/1/file' },
 	{ route: 'dispatch/status', what: 'GET', path: 'dispatch/status' },
@@ -84,10 +87,17 @@ export const endpoints: Endpoint[] = [
 	{ route: 'quizzes/[quiz]', what: 'load', path: 'quizzes/1' },
 	{ route: 'quizzes/[quiz]', what: 'drop', path: 'quizzes/1', sent: {}, changes: true },
 	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, changes: true },
+	{
+		route: 'quizzes/[quiz]/pool',
+		what: 'POST',
+		path: 'quizzes/1/pool',
+		sent: JSON.stringify({ categories: [1], withUnder: true })
+	},
 	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
 	{ route: 'snags', what: 'load', path: 'snags' },
 	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, changes: true },
 	{ route: 'snags', what: 'check', path: 'snags', sent: {}, changes: true },
+	{ route: 'snags/rows', what: 'GET', path: 'snags/rows?check=no-key&from=0' },
 	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, changes: true },
 	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, changes: true },
 	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }

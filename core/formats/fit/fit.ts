@@ -26,6 +26,12 @@ export interface Limits {
 	refuses?: string;
 }
 
+/**
+ * Goes up by one whenever a format keeps, changes or loses other things than before, or says so in other words: what was
+ * worked out by an older edition is worked out again.
+ */
+export const fitEdition = 1;
+
 /** What is chosen for a dispatch. */
 export interface FitOptions {
 	/** How many numeric questions a calculated one becomes where the format has no such kind. */

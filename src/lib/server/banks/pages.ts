@@ -3,7 +3,7 @@ import type { Kind } from '../../../../core/kinds';
 import type { Severity } from '../../../../core/reports/report';
 import { countsOf, type CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
-import { categoryTree, withUnder, type CategoryNode } from './tree';
+import { keptTree, withUnder, type CategoryNode } from './tree';
 import { wordCondition } from './words';
 
 /** A question of a bank, for a list. */
@@ -163,7 +163,7 @@ export async function questionsPage(
 	known?: { tree: CategoryNode[]; counts: CourseCounts }
 ): Promise<QuestionPage> {
 	const counts = known?.counts ?? (await countsOf(pool, courseId));
-	const tree = known?.tree ?? (await categoryTree(pool, filter.bankId));
+	const tree = known?.tree ?? (await keptTree(pool, filter.bankId, counts));
 	const startOf = (place: number | null) => Math.floor((place ?? 0) / pageSize) * pageSize;
 	if (filter.words.trim()) {
 		const keys = await keysWithWords(pool, filter, tree);

@@ -30,6 +30,15 @@ export async function coursesOf(
 	);
 }
 
+/** The courses of a person, by name, to choose from. */
+export async function courseNames(db: Database, personId: number): Promise<Course[]> {
+	return rows(
+		db,
+		'SELECT c.id, c.code, c.name, c.intake, m.role FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? ORDER BY c.name, c.id',
+		[personId]
+	);
+}
+
 /** A course, if the person belongs to it. */
 export async function courseFor(db: Database, personId: number, courseId: number): Promise<Course | undefined> {
 	return row(

@@ -2,14 +2,11 @@ import type { Pool } from 'mysql2/promise';
 import { askToStop, enqueue } from '../jobs/jobs';
 import { writtenFormat } from '../../../../core/formats';
 import { defaultFit, type FitOptions } from '../../../../core/formats/fit/fit';
-import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
 import type { QuizToWrite } from '../../../../core/model/quiz';
-import type { Loss } from '../../../../core/compare/loss';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import type { Kind } from '../../../../core/kinds';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { poolOf } from '../../../../core/draws/pool';
-import { poolSource, quizOf } from '../quizzes/quizzes';
+import { poolSource } from '../quizzes/pools';
+import { quizOf } from '../quizzes/quizzes';
 
 /** What is sent: a whole bank, or a quiz with the questions of its pools. */
 export type Consignment = { bankId: number } | { quizId: number };
@@ -66,61 +63,8 @@ export async function questionIdsOf(db: Database, courseId: number, what: Consig
 		).map((one) => one.id);
 	const quiz = await quizOf(db, courseId, what.quizId);
 	if (!quiz) return [];
-	const source = await poolSource(db, courseId);
+	const source = await poolSource(db, courseId, quiz.parts);
 	return [...new Set(quiz.parts.flatMap((part) => poolOf(part, source)))];
-}
-
-/** One line of a loss table: what becomes of questions of one kind. */
-export interface LossLine {
-	kind: Kind;
-	outcome: Loss['outcome'];
-	what: string;
-	questions: { id: number; title: string }[];
-}
-
-/** A loss table: what becomes of the questions, by kind, and of the quiz. */
-export interface LossTable {
-	lines: LossLine[];
-	/** What is lost of the quiz, for people; null where what is sent is a bank. */
-	quiz: { carried: boolean; what: string[] } | null;
-}
-
-/** What a format would keep, change and lose of a consignment, by kind. */
-export async function lossTable(
-	db: Database,
-	courseId: number,
-	what: Consignment,
-	formatName: string,
-	options: FitOptions = defaultFit
-): Promise<LossTable> {
-	const format = writtenFormat(formatName);
-	const ids = await questionIdsOf(db, courseId, what);
-	if (!format || !ids.length) return { lines: [], quiz: null };
-	const written = new Map<number, number>();
-	const lines = new Map<string, LossLine>();
-	const found = await rows<{ id: number; title: string; document: string }>(
-		db,
-		'SELECT id, title, document FROM questions WHERE id IN (?) ORDER BY id',
-		[ids]
-	);
-	for (const one of found) {
-		const question = parseQuestion(JSON.parse(one.document));
-		const loss = format.loss(question, options);
-		written.set(one.id, loss.fitted.length);
-		const what = loss.what.join('; ');
-		const key = `${question.kind}\n${loss.outcome}\n${what}`;
-		if (!lines.has(key)) lines.set(key, { kind: question.kind, outcome: loss.outcome, what, questions: [] });
-		lines.get(key)!.questions.push({ id: one.id, title: one.title });
-	}
-	const rank = { lost: 0, changed: 1, kept: 2 };
-	const quizzes = 'quizId' in what ? await quizToWrite(db, courseId, what.quizId, ids) : [];
-	const [fitted] = fitQuizzes(quizzes, format.quizLimits, (at) => written.get(ids[at]!) ?? 0);
-	return {
-		lines: [...lines.values()].sort(
-			(a, b) => rank[a.outcome] - rank[b.outcome] || b.questions.length - a.questions.length
-		),
-		quiz: fitted ? { carried: fitted.quiz !== null, what: fitted.what } : null
-	};
 }
 
 /** A quiz as it is to be written; `ids` are the questions of the consignment in their order. */
@@ -132,7 +76,7 @@ export async function quizToWrite(
 ): Promise<QuizToWrite[]> {
 	const quiz = await quizOf(db, courseId, quizId);
 	if (!quiz) return [];
-	const source = await poolSource(db, courseId);
+	const source = await poolSource(db, courseId, quiz.parts);
 	const place = new Map(ids.map((id, at) => [id, at]));
 	return [
 		{
@@ -205,15 +149,25 @@ const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispat
 	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null
 });
 
-/** The dispatches of a course, the newest first. */
-export async function dispatchesOf(db: Database, courseId: number): Promise<Dispatch[]> {
+/** So many questions that are not identical are shown of one dispatch. */
+const mostShown = 100;
+
+/** The dispatches of a course, the newest first, each with its proof in numbers; that of `shown`, or of the newest, names questions. */
+export async function dispatchesOf(db: Database, courseId: number, shown: number | null = null): Promise<Dispatch[]> {
 	return (
 		await rows<Omit<Dispatch, 'proof'> & { proof: string | null }>(
 			db,
 			`SELECT ${columns} FROM dispatches d JOIN people p ON p.id = d.person_id WHERE d.course_id = ? ORDER BY d.id DESC LIMIT 50`,
 			[courseId]
 		)
-	).map(parsed);
+	)
+		.map(parsed)
+		.map((dispatch, at) => {
+			const lines = shown === null ? at === 0 : dispatch.id === shown;
+			return dispatch.proof
+				? { ...dispatch, proof: { ...dispatch.proof, lines: lines ? dispatch.proof.lines.slice(0, mostShown) : [] } }
+				: dispatch;
+		});
 }
 
 /** One dispatch of a course. */

@@ -1,5 +1,6 @@
 import type { Pool } from 'mysql2/promise';
 import { checkCourse, endChecking } from '../checks/course';
+import { giveUpLosses, workOutLosses } from '../dispatches/losses';
 import { writeDispatch } from '../dispatches/write';
 import { readLoad, stopLoad } from '../loads/read';
 import { run } from '../db/pool';
@@ -32,6 +33,7 @@ export const work: Record<
 		stopped: (pool, courseId) => endChecking(pool, courseId, 'stopped'),
 		abandon: (pool, courseId, failure) => endChecking(pool, courseId, 'failed', failure)
 	},
+	losses: { run: workOutLosses, stopped: () => Promise.resolve(), abandon: giveUpLosses },
 	dispatch: {
 		run: writeDispatch,
 		stopped: async (pool, subjectId) => {

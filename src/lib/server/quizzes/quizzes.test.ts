@@ -2,7 +2,8 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { banksOf, questionsById } from '../banks/banks';
 import { rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
-import { begin, dispatchOf, lossTable, questionIdsOf } from '../dispatches/dispatches';
+import { begin, dispatchOf, questionIdsOf } from '../dispatches/dispatches';
+import { lossTable } from '../dispatches/losses';
 import { writeDispatch } from '../dispatches/write';
 import { fileChunks } from '../files/files';
 import { writtenFormats } from '../../../../core/formats';
@@ -13,7 +14,8 @@ import { takeIn } from '../loads/take-in';
 import { stagedRows } from '../loads/review';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { poolOf } from '../../../../core/draws/pool';
-import { dropQuiz, makeQuiz, poolSource, quizShape, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
+import { poolSource } from './pools';
+import { dropQuiz, makeQuiz, quizShape, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -47,9 +49,9 @@ const part = (more: Partial<EditedPart>): EditedPart => ({
 	...more
 });
 const category = async (name: string) =>
-	(await poolSource(pool, course.courseId)).banks[0]!.tree.find((node) => node.name === name)!.id;
+	(await poolSource(pool, course.courseId, [])).tree.find((node) => node.name === name)!.id;
 async function poolSize(one: EditedPart): Promise<number> {
-	return poolOf(one, await poolSource(pool, course.courseId)).length;
+	return poolOf(one, await poolSource(pool, course.courseId, [one])).length;
 }
 async function bytesOf(fileId: number): Promise<Uint8Array> {
 	const chunks: Uint8Array[] = [];

@@ -1,8 +1,5 @@
 import type { Pool } from 'mysql2/promise';
 import { array, boolean, number, object, string } from 'yup';
-import type { PoolSource } from '../../../../core/draws/pool';
-import { categoryTree, type CategoryNode } from '../banks/tree';
-import { bankNames } from '../banks/banks';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { lostOf, type Lost } from './lost';
 
@@ -259,69 +256,4 @@ export async function saveQuiz(pool: Pool, courseId: number, quizId: number, qui
 /** Throws a quiz away; its questions stay in their banks. */
 export async function dropQuiz(db: Database, courseId: number, quizId: number): Promise<void> {
 	await run(db, 'DELETE FROM quizzes WHERE id = ? AND course_id = ?', [quizId, courseId]);
-}
-
-/** A bank with its tree, for choosing pools. */
-export interface PoolBank {
-	id: number;
-	name: string;
-	tree: CategoryNode[];
-}
-
-/** What the quizzes of a course draw from, with the banks as they are shown; unreadable questions are never drawn. */
-export interface CoursePools extends PoolSource {
-	tree: CategoryNode[];
-	banks: PoolBank[];
-}
-
-/** The banks of a course with their trees, and which questions stand in each category. */
-export async function poolSource(db: Database, courseId: number): Promise<CoursePools> {
-	const banks = await bankNames(db, courseId);
-	// a course has a handful of banks, and their trees are asked for side by side
-	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
-	const found = await rows<{
-		id: number;
-		bank_id: number;
-		category_id: number | null;
-		kind: string;
-		points: number | null;
-	}>(
-		db,
-		"SELECT id, bank_id, category_id, kind, points FROM questions WHERE course_id = ? AND kind <> 'unreadable' ORDER BY id",
-		[courseId]
-	);
-	const inCategory: Record<number, number[]> = {};
-	// a bank itself stands for its questions without a category, under its key made negative, above its categories
-	const withRoots = banks.map((bank, at): PoolBank => {
-		const tree = trees[at]!;
-		const root: CategoryNode = {
-			id: -bank.id,
-			parentId: null,
-			name: bank.name,
-			key: '',
-			depth: 0,
-			own: 0,
-			all: 0,
-			ownSnags: 0,
-			allSnags: 0
-		};
-		return {
-			id: bank.id,
-			name: bank.name,
-			tree: [root, ...tree.map((node) => ({ ...node, parentId: node.parentId ?? -bank.id, depth: node.depth + 1 }))]
-		};
-	});
-	const points: Record<number, number | null> = {};
-	const texts: number[] = [];
-	for (const one of found) {
-		if (one.kind === 'information') {
-			texts.push(one.id);
-			continue;
-		}
-		points[one.id] = one.points;
-		(inCategory[one.category_id ?? -one.bank_id] ??= []).push(one.id);
-	}
-	for (const bank of withRoots)
-		bank.tree[0]!.all = bank.tree.reduce((sum, node) => sum + (inCategory[node.id]?.length ?? 0), 0);
-	return { banks: withRoots, tree: withRoots.flatMap((bank) => bank.tree), inCategory, points, texts };
 }

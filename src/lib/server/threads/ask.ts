@@ -18,8 +18,7 @@ const longTasks = new Map<keyof Tasks, number>([
 	['takeAside', 5 * 60_000],
 	['mend', 10 * 60_000],
 	['mendStaged', 10 * 60_000],
-	['compareAgain', 5 * 60_000],
-	['lossTable', 2 * 60_000]
+	['compareAgain', 5 * 60_000]
 ]);
 
 /** What a task takes behind the pool of connections. */

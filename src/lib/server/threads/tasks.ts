@@ -1,6 +1,6 @@
 import { sketchOf } from '../../../../core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
-import { lossTable } from '../dispatches/dispatches';
+import { lossesOf } from '../dispatches/losses';
 import { compareAgain } from '../loads/against';
 import { editStaged, mendStaged } from '../loads/decide';
 import { putInPlace } from '../loads/hand-in';
@@ -17,7 +17,7 @@ import { takeIn } from '../loads/take-in';
 export const tasks = {
 	compareAgain,
 	editStaged,
-	lossTable,
+	lossesOf,
 	mend,
 	mendPreview,
 	mendStaged,

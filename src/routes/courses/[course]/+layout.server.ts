@@ -1,11 +1,11 @@
 import { courseAt } from '$lib/server/access';
-import { coursesOf, waitingIn } from '$lib/server/courses/courses';
+import { courseNames, waitingIn } from '$lib/server/courses/courses';
 import { settings } from '$lib/server/config';
 import { database } from '$lib/server/db/pool';
 
 export const load = async ({ locals, params, depends }) => {
 	depends('barrow:course');
 	const { course, person } = await courseAt(locals, params);
-	const [courses, waiting] = await Promise.all([coursesOf(database(), person.id), waitingIn(database(), course.id)]);
+	const [courses, waiting] = await Promise.all([courseNames(database(), person.id), waitingIn(database(), course.id)]);
 	return { course, person, courses, waiting, mayChange: course.role === 'change', limit: settings().uploadLimit };
 };

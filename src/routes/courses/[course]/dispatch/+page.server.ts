@@ -5,11 +5,13 @@ import { courseAt } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
 import { begin, dispatchesOf, type Consignment } from '$lib/server/dispatches/dispatches';
+import { stopWorkingOut, workOutSoon } from '$lib/server/dispatches/losses';
 import { threads } from '$lib/server/threads/ask';
 import { quizzesOf } from '$lib/server/quizzes/quizzes';
 import { stopDispatch } from '$lib/server/dispatches/dispatches';
 import { checked, formOf, key, keyIn, plainFormOf, requiredKey, wholeNumber } from '$lib/server/requests';
 
+const nothingSent = { loss: [], quizLoss: null, working: null };
 const mostWorkedOut = 200;
 const worked = wholeNumber('The number of worked-out questions')
 	.min(1)
@@ -22,7 +24,7 @@ export const load = async ({ locals, params, url }) => {
 	const [banks, quizzes, dispatches] = await Promise.all([
 		banksOf(db, course.id),
 		quizzesOf(db, course.id),
-		dispatchesOf(db, course.id)
+		dispatchesOf(db, course.id, keyIn(url, 'show'))
 	]);
 	const quizId = keyIn(url, 'quiz');
 	const bankId = quizId ? null : keyIn(url, 'bank') || banks[0]?.id || null;
@@ -41,7 +43,7 @@ export const load = async ({ locals, params, url }) => {
 		what,
 		format: { name: format.name, title: format.title },
 		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
-		...(what ? await lossOf(course.id, what, format.name, workedOut) : { loss: [], quizLoss: null }),
+		...(what ? await lossOf(course.id, what, format.name, workedOut) : nothingSent),
 		workedOut,
 		/** Whether calculated questions have to go as worked-out ones. */
 		worksOut: !format.limits.holds.calculated
@@ -49,9 +51,13 @@ export const load = async ({ locals, params, url }) => {
 };
 
 const lossOf = async (courseId: number, what: Consignment, format: string, workedOut: number) => {
-	const { lines, quiz } = await threads().ask('lossTable', courseId, what, format, { workedOut });
-	return { loss: lines, quizLoss: quiz };
+	const found = await threads().ask('lossesOf', courseId, what, format, { workedOut });
+	return 'lines' in found
+		? { loss: found.lines, quizLoss: found.quiz, working: null }
+		: { ...nothingSent, working: found };
 };
+
+const ofTable = object({ table: requiredKey('The loss table') });
 
 const shape = object({
 	bank: key('The bank'),
@@ -78,6 +84,16 @@ export const actions = {
 			303,
 			`?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&as=${encodeURIComponent(given.format)}&worked=${given.workedOut}&show=${id}`
 		);
+	},
+	workOut: async ({ locals, params, request }) => {
+		const { course } = await courseAt(locals, params);
+		const { table } = await plainFormOf(request, ofTable);
+		await workOutSoon(database(), course.id, table);
+	},
+	stopWorking: async ({ locals, params, request }) => {
+		const { course } = await courseAt(locals, params);
+		const { table } = await plainFormOf(request, ofTable);
+		await stopWorkingOut(database(), course.id, table);
 	},
 	stop: async ({ locals, params, request }) => {
 		const { course } = await courseAt(locals, params, 'change');

@@ -4,8 +4,9 @@
 	import { navigating, page } from '$app/state';
 	import { kindName } from '$core/kinds';
 	import Mark from '$lib/ui/Mark.svelte';
+	import Working from './Working.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, bytes, count, dateTime } from '$lib/ui/words';
+	import { ago, bytes, count, dateTime, figure } from '$lib/ui/words';
 	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
 
@@ -21,7 +22,9 @@
 	onMount(() => {
 		const timer = setInterval(async () => {
 			if (!busy) return;
-			const answer = await fetch(`/courses/${data.course.id}/dispatch/status`).catch(() => null);
+			const answer = await fetch(
+				`/courses/${data.course.id}/dispatch/status${page.url.searchParams.get('show') ? `?show=${page.url.searchParams.get('show')}` : ''}`
+			).catch(() => null);
 			if (!answer?.ok) return;
 			live = (await answer.json()) as typeof data.dispatches;
 			if (!live.some((one) => ['waiting', 'writing', 'proving'].includes(one.state))) await invalidateAll();
@@ -31,9 +34,9 @@
 	/** Where one is going on this page: what was chosen there is shown as chosen at once, and nothing of the choice before. */
 	const going = $derived(navigating.to?.url.pathname === page.url.pathname ? navigating.to.url.searchParams : null);
 	const numberIn = (name: string) => Number(going?.get(name)) || null;
-	const inAll = $derived(data.loss.reduce((sum, line) => sum + line.questions.length, 0));
+	const inAll = $derived(data.loss.reduce((sum, line) => sum + line.count, 0));
 	const of = (outcome: string) =>
-		data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.questions.length, 0);
+		data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.count, 0);
 	const bankId = $derived(going ? numberIn('bank') : data.what && 'bankId' in data.what ? data.what.bankId : null);
 	const quizId = $derived(going ? numberIn('quiz') : data.what && 'quizId' in data.what ? data.what.quizId : null);
 	const format = $derived(going?.get('as') ?? data.format.name);
@@ -119,7 +122,9 @@
 				worked out</label
 			>
 		{/if}
-		{#if data.what && !going}<p class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}">
+		{#if data.what && !going && !data.working}<p
+				class="mt-2 text-[13px] {of('lost') ? 'broken' : of('changed') ? 'doubtful' : 'whole'}"
+			>
 				{[of('changed') ? `changes ${of('changed')}` : '', of('lost') ? `loses ${of('lost')}` : '']
 					.filter(Boolean)
 					.join(', ') || 'loses nothing'}{data.quizLoss?.what.length
@@ -134,6 +139,7 @@
 			What becomes of the questions as {data.formats.find((one) => one.name === format)?.title ?? data.format.title}
 		</h2>
 		{#if going}<p class="mute mt-2" role="status">Working out what would be lost …</p>
+		{:else if data.working}<Working working={data.working} />
 		{:else if data.loss.length}
 			<table class="rows mt-2">
 				<thead><tr><th>Kind</th><th class="number">Questions</th><th>What becomes of them</th></tr></thead>
@@ -146,8 +152,8 @@
 									type="button"
 									class="word"
 									aria-expanded={open === at}
-									aria-label="Show {line.questions.length} questions"
-									onclick={() => (open = open === at ? null : at)}>{line.questions.length}</button
+									aria-label="Show {figure(line.count)} questions"
+									onclick={() => (open = open === at ? null : at)}>{figure(line.count)}</button
 								></td
 							>
 							<td>
@@ -157,12 +163,12 @@
 								/>
 								{#if line.what}<span class="mute block text-[13px]">{line.what}</span>{/if}
 								{#if open === at}<ul class="mt-1 text-[13px]">
-										{#each line.questions.slice(0, 200) as question (question.id)}<li>
+										{#each line.questions as question (question.id)}<li>
 												<a class="word" href="/courses/{data.course.id}/banks?question={question.id}"
 													>{question.title}</a
 												>
-											</li>{/each}{#if line.questions.length > 200}<li class="mute">
-												and {line.questions.length - 200} more
+											</li>{/each}{#if line.count > line.questions.length}<li class="mute">
+												and {figure(line.count - line.questions.length)} more
 											</li>{/if}
 									</ul>{/if}
 							</td>

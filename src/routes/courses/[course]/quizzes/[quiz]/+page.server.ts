@@ -1,15 +1,16 @@
 import { error, redirect } from '@sveltejs/kit';
 import { courseAt, keyOf } from '$lib/server/access';
+import { countsOf } from '$lib/server/courses/counts';
 import { database } from '$lib/server/db/pool';
-import { dropQuiz, poolSource, quizOf } from '$lib/server/quizzes/quizzes';
+import { poolSource } from '$lib/server/quizzes/pools';
+import { dropQuiz, quizOf } from '$lib/server/quizzes/quizzes';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
-	const [quiz, source] = await Promise.all([
-		quizOf(database(), course.id, keyOf(params.quiz)),
-		poolSource(database(), course.id)
-	]);
+	const db = database();
+	const quiz = await quizOf(db, course.id, keyOf(params.quiz));
 	if (!quiz) error(404, 'There is no such quiz in this course.');
+	const source = await poolSource(db, course.id, quiz.parts, await countsOf(db, course.id));
 	return { quiz, source };
 };
 

@@ -11,7 +11,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
-	import { count, dateTime } from '$lib/ui/words';
+	import { page } from '$app/state';
+	import { count, dateTime, figure } from '$lib/ui/words';
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
@@ -34,11 +35,46 @@
 	let requests = 0;
 	const waiting = new Map<number, (answer: DrawAnswer) => void>();
 
+	/** What can be drawn, as far as it is here: what is chosen anew is asked for. */
+	let more = $state.raw<Pick<typeof data.source, 'inCategory' | 'points'>>({ inCategory: {}, points: {} });
+	const source = $derived({
+		...data.source,
+		inCategory: { ...data.source.inCategory, ...more.inCategory },
+		points: { ...data.source.points, ...more.points }
+	});
 	const tree = $derived(data.source.tree);
-	const pools = $derived(quiz.parts.map((part) => poolOf(part, data.source)));
+	const pools = $derived(quiz.parts.map((part) => poolOf(part, source)));
+	/** The categories that the parts mean and whose questions are not here yet. */
+	const absent = $derived.by(() => {
+		const under = new Map<number, number[]>();
+		for (const { id, parentId } of tree)
+			if (parentId !== null) under.set(parentId, [...(under.get(parentId) ?? []), id]);
+		const meant = (id: number, deep: boolean): number[] =>
+			deep ? [id, ...(under.get(id) ?? []).flatMap((child) => meant(child, true))] : [id];
+		const here = new Set(tree.map(({ id }) => id));
+		return [
+			...new Set(quiz.parts.flatMap((part) => part.categories.flatMap((id) => meant(id, part.withUnder))))
+		].filter((id) => here.has(id) && !Object.hasOwn(source.inCategory, id));
+	});
+	$effect(() => {
+		const categories = absent;
+		if (!categories.length) return;
+		void (async () => {
+			const answer = await fetch(`${page.url.pathname}/pool`, {
+				method: 'POST',
+				body: JSON.stringify({ categories, withUnder: false })
+			});
+			if (!answer.ok) return;
+			const found = (await answer.json()) as typeof more;
+			more = {
+				inCategory: { ...more.inCategory, ...found.inCategory },
+				points: { ...more.points, ...found.points }
+			};
+		})();
+	});
 	const drawn = (at: number) => quiz.parts[at]!.draw ?? pools[at]!.length;
 	/** The points of a part for any draw: the least and the most. */
-	const range = $derived(quiz.parts.map((part, at) => pointsRange(part, pools[at]!, data.source)));
+	const range = $derived(quiz.parts.map((part, at) => pointsRange(part, pools[at]!, source)));
 	const total = $derived([
 		range.reduce((a, [least]) => a + least, 0),
 		range.reduce((a, [, most]) => a + most, 0)
@@ -197,13 +233,6 @@
 	);
 	const answered = $derived(Object.values(marks).filter((mark) => mark).length);
 	const part = $derived(quiz.parts[chosen]);
-	/** How many questions can be drawn from each category with all under it. */
-	const counts = $derived.by(() => {
-		const found = new Map(tree.map((node) => [node.id, data.source.inCategory[node.id]?.length ?? 0]));
-		for (const node of [...tree].reverse())
-			if (node.parentId !== null) found.set(node.parentId, (found.get(node.parentId) ?? 0) + found.get(node.id)!);
-		return found;
-	});
 </script>
 
 <svelte:head><title>{quiz.title} · Quizzes · Yarn Barrow</title></svelte:head>
@@ -439,9 +468,7 @@
 							<label style="padding-left: {node.depth * 16}px" class:font-bold={node.id < 0}>
 								<input type="checkbox" value={node.id} bind:group={part.categories} />
 								<span class="cut flex-1">{node.name}</span>
-								<span class="mute"
-									>{part.withUnder ? (counts.get(node.id) ?? 0) : (data.source.inCategory[node.id]?.length ?? 0)}</span
-								>
+								<span class="mute">{figure(part.withUnder ? node.all : node.own)}</span>
 							</label>
 						{:else}<p class="mute">This course has no bank yet.</p>{/each}
 					</div>

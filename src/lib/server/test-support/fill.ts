@@ -1,10 +1,10 @@
 import type { Pool } from 'mysql2/promise';
-import { edition } from '../core/checks/edition';
-import type { Question } from '../core/kinds';
-import { emptyCommon, withCommon } from '../core/model/question';
-import { run, transaction } from '../src/lib/server/db/pool';
-import { columnsOf } from '../src/lib/server/questions/columns';
-import { touchCourse } from '../src/lib/server/courses/counts';
+import { edition } from '../../../../core/checks/edition';
+import type { Question } from '../../../../core/kinds';
+import { emptyCommon, withCommon } from '../../../../core/model/question';
+import { run, transaction } from '../db/pool';
+import { columnsOf } from '../questions/columns';
+import { touchCourse } from '../courses/counts';
 
 const chapters = 40;
 const atOnce = 500;
