@@ -78,6 +78,21 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 	['text being pasted', '/courses/C/loads/paste'],
 	['a dispatch as another format', '/courses/C/dispatch?as=cc13'],
 	['the ledger', '/courses/C/ledger'],
+	[
+		'the list of courses, open',
+		'/courses/C/banks',
+		async (one) => void (await one.press('choose a course'), await one.find('[role=option]'))
+	],
+	[
+		'the menu of the person, open',
+		'/courses/C/banks',
+		async (one) => void (await one.press('Mira Olden'), await one.find('[role=menuitem]'))
+	],
+	[
+		'the sheet of the keys, open',
+		'/courses/C/snags',
+		async (one) => void (await one.press('Keys'), await one.find('[role=dialog][data-state=open]'))
+	],
 	['a page that is not there', '/courses/C/nothing']
 ];
 

@@ -57,12 +57,15 @@
 			...above(chosen)
 		])
 	);
+	/** As wide as the longest number. */
+	const digits = $derived(figure(whole.questions).length);
 	const toggle = (id: string) =>
 		(expanded = expanded.includes(id) ? expanded.filter((open) => open !== id) : [...expanded, id]);
 </script>
 
 <TreeView
 	{collection}
+	style="--count: max({digits}ch, 30px)"
 	selectionMode="single"
 	expandOnClick={false}
 	selectedValue={[chosen === null ? root : String(chosen)]}
@@ -125,7 +128,7 @@
 	.head,
 	:global(.category) {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 54px 60px;
+		grid-template-columns: minmax(0, 1fr) var(--count) var(--count);
 		column-gap: 8px;
 		align-items: baseline;
 		padding: 4px 8px;
@@ -142,7 +145,7 @@
 		text-align: right;
 	}
 	:global(.category) {
-		grid-template-columns: 15px minmax(0, 1fr) 54px 60px;
+		grid-template-columns: 15px minmax(0, 1fr) var(--count) var(--count);
 		column-gap: 5px;
 		padding-left: calc(2px + var(--depth) * 13px);
 		cursor: pointer;

@@ -14,8 +14,8 @@ export interface PlaceCount {
 /** What a course holds, counted: by place and kind, and what the checks say. */
 export interface CourseCounts {
 	places: PlaceCount[];
-	/** Open snags by place. */
-	snags: { bankId: number; categoryId: number | null; snags: number }[];
+	/** Open snags by place and severity. */
+	snags: { bankId: number; categoryId: number | null; severity: Severity; snags: number }[];
 	/** How many questions each rule speaks of. */
 	rules: { rule: string; severity: Severity; questions: number }[];
 }
@@ -34,7 +34,7 @@ async function counted(db: Database, courseId: number): Promise<CourseCounts> {
 	);
 	const snags = await rows<CourseCounts['snags'][number]>(
 		db,
-		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, COUNT(*) AS snags FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? GROUP BY q.bank_id, q.category_id',
+		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, s.severity, COUNT(*) AS snags FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? GROUP BY q.bank_id, q.category_id, s.severity',
 		[courseId]
 	);
 	// by_severity

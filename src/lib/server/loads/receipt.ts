@@ -1,3 +1,4 @@
+import type { Severity } from '../../../../core/reports/report';
 import type { Outcome } from '../../../../core/take-in/plan-row';
 import type { Effect } from '../../../../core/take-in/effects';
 import { row, rows, type Database } from '../db/pool';
@@ -37,6 +38,19 @@ export async function receipt(
 ): Promise<{ categories: ReceiptLine[]; kinds: ReceiptLine[] }> {
 	const [categories, kinds] = await Promise.all([lines(db, loadId, 'category_path'), lines(db, loadId, 'kind')]);
 	return { categories, kinds };
+}
+
+/** How many questions of a load each rule speaks of, the most first. */
+export async function receiptSnags(
+	db: Database,
+	loadId: number
+): Promise<{ rule: string; severity: Severity; questions: number }[]> {
+	// by_load
+	return rows(
+		db,
+		'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT staged_id) AS questions FROM staged_reports WHERE load_id = ? AND staged_id IS NOT NULL GROUP BY rule ORDER BY questions DESC, rule',
+		[loadId]
+	);
 }
 
 /** Where a load went and when, by whom, and by which rules that are not the plain ones. */

@@ -5,7 +5,7 @@ import { choice } from '../../../../core/test-support/questions';
 import { written } from '../../../../core/test-support/written';
 import { writtenFormat } from '../../../../core/formats';
 import { banksOf } from '../banks/banks';
-import { row, rows, run, transaction } from '../db/pool';
+import { row, rows, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';
 import { makeQuiz, quizOf, saveQuiz } from '../quizzes/quizzes';
 import { keepOne } from '../snags/keep-one';

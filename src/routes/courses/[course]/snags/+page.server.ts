@@ -8,7 +8,7 @@ import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
 import { keepOne } from '$lib/server/snags/keep-one';
 import { mendTitle } from '$core/checks';
-import { snagCounts, snagPageSize, snagPlace, snagRows } from '$lib/server/snags/snags';
+import { snagCounts, snagPageSize, snagPlace, snagPlaces, snagRows } from '$lib/server/snags/snags';
 
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
@@ -22,13 +22,15 @@ export const load = async ({ locals, params, url }) => {
 	const question = keyIn(url, 'question');
 	const place = check && question ? await snagPlace(db, course.id, check, question) : 0;
 	const from = Math.floor(place / snagPageSize) * snagPageSize;
-	const [rows, mendable, checking] = await Promise.all([
+	const [places, rows, mendable, checking] = await Promise.all([
+		snagPlaces(db, course.id),
 		check ? snagRows(db, course.id, check, from) : [],
 		check && mendTitle(check) ? threads().ask('mendableCount', course.id, check) : 0,
 		checkingOf(db, course.id)
 	]);
 	return {
 		counts,
+		places,
 		check,
 		page: { total: counted?.questions ?? 0, from, rows },
 		pageSize: snagPageSize,

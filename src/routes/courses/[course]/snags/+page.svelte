@@ -89,7 +89,7 @@
 {:else}
 	<div class="columns">
 		<section class="column" aria-label="Checks">
-			<Checks counts={data.counts} chosen={data.check} findings={data.waiting.snags} />
+			<Checks counts={data.counts} places={data.places} chosen={data.check} findings={data.waiting.snags} />
 		</section>
 		<section class="column middle" aria-label="Questions of the check">
 			<div class="filters">

@@ -1,12 +1,33 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import type { SnagCount } from '$lib/server/snags/snags';
+	import type { SnagCount, SnagPlace } from '$lib/server/snags/snags';
+	import type { Bars } from '$lib/ui/chart';
+	import Chart from '$lib/ui/Chart.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, figure } from '$lib/ui/words';
 	import { ruleTitle } from '$lib/ui/rule';
 
 	/** The checks that speak, the worst first, each with the number of questions. */
-	let { counts, chosen, findings }: { counts: SnagCount[]; chosen: string; findings: number } = $props();
+	let {
+		counts,
+		places,
+		chosen,
+		findings
+	}: { counts: SnagCount[]; places: SnagPlace[]; chosen: string; findings: number } = $props();
+
+	const bars = $derived<Bars>({
+		of: 'Category',
+		lines: places.map(({ name }) => name),
+		parts: (
+			[
+				['broken', 'madder'],
+				['doubtful', 'weld'],
+				['untidy', 'ink3']
+			] as const
+		)
+			.map(([severity, colour]) => ({ name: severity, colour, values: places.map((place) => place[severity]) }))
+			.filter(({ values }) => values.some(Boolean))
+	});
 
 	const groups = [
 		{ severity: 'broken', name: 'Broken', says: 'cannot be delivered or scored' },
@@ -35,6 +56,7 @@
 		{/each}
 	{/if}
 {/each}
+{#if places.length}<div class="mt-6"><Chart {bars} label="Open snags by category" /></div>{/if}
 
 <style>
 	.check {

@@ -6,7 +6,7 @@ import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { compareElsewhere, keepTold } from '$lib/server/loads/elsewhere';
 import { loadOf, loadsOf } from '$lib/server/loads/loads';
-import { receipt, receiptHead, receiptQuestions } from '$lib/server/loads/receipt';
+import { receipt, receiptHead, receiptQuestions, receiptSnags } from '$lib/server/loads/receipt';
 import { outcomeNames } from '$lib/server/loads/receipt-file';
 import { keyIn, plainFormOf } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
@@ -25,8 +25,9 @@ export const load = async ({ locals, params, url }) => {
 	const kind = kinds.find((name) => name === url.searchParams.get('kind')) ?? null;
 	const other = keyIn(url, 'against');
 	const listed = url.searchParams.has('outcome') || category !== null || kind !== null;
-	const [lines, head, questions, back, reports, loads, elsewhere] = await Promise.all([
+	const [lines, snags, head, questions, back, reports, loads, elsewhere] = await Promise.all([
 		receipt(db, one.id),
+		receiptSnags(db, one.id),
 		receiptHead(db, one.id),
 		listed ? receiptQuestions(db, one.id, outcome, category, kind) : [],
 		undoPreview(db, one.id),
@@ -37,6 +38,7 @@ export const load = async ({ locals, params, url }) => {
 	return {
 		one,
 		lines,
+		snags,
 		head,
 		questions,
 		back,

@@ -9,6 +9,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 
+	import Charts from './Charts.svelte';
+
 	let { data, form } = $props();
 	let sure = $state(false);
 	let by = $state<'categories' | 'kinds'>('categories');
@@ -153,6 +155,8 @@
 				About the file itself: {#each data.reports as report, at (at)}<span class="mt-1 block">{report.message}</span
 					>{/each}
 			</p>{/if}
+
+		<Charts kinds={data.lines.kinds} snags={data.snags} />
 
 		<h2 class="mt-7">What the other system made of it</h2>
 		<div class="mt-2 flex flex-wrap items-end gap-6">

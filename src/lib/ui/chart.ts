@@ -1,0 +1,101 @@
+/** What bars show: a line each, and how much of each part it has. */
+export interface Bars {
+	/** What the lines are: "Category". */
+	of: string;
+	lines: string[];
+	parts: { name: string; colour: Dye; values: number[] }[];
+}
+
+/** A colour of the theme. */
+export type Dye = 'woad' | 'madder' | 'weld' | 'lichen' | 'ink3';
+
+/** Shapes beside the colours, so that nothing is told by colour alone. */
+const patterns: Record<Dye, { symbol: string; rotation: number } | null> = {
+	woad: null,
+	madder: null,
+	weld: { symbol: 'rect', rotation: -Math.PI / 4 },
+	lichen: null,
+	ink3: { symbol: 'rect', rotation: Math.PI / 2 }
+};
+
+const mostLetters = 22;
+
+/** Draws bars in an element: `show` draws them anew in the colours of the theme as they are then, `end` frees them. */
+export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars) => void; end: () => void }> {
+	const [core, { BarChart }, { GridComponent, LegendComponent, TooltipComponent }, { SVGRenderer }] = await Promise.all(
+		[import('echarts/core'), import('echarts/charts'), import('echarts/components'), import('echarts/renderers')]
+	);
+	core.use([BarChart, GridComponent, LegendComponent, TooltipComponent, SVGRenderer]);
+	const chart = core.init(place, null, { renderer: 'svg' });
+	const resized = new ResizeObserver(() => chart.resize());
+	resized.observe(place);
+	const dye = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+	const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+	function show({ lines, parts }: Bars): void {
+		const text = { color: dye('ink2'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 12.5 };
+		const several = parts.length > 1;
+		chart.setOption(
+			{
+				animation: !still,
+				animationDuration: 200,
+				grid: { left: 4, right: 34, top: several ? 22 : 2, bottom: 2, containLabel: true },
+				legend: several
+					? { top: 0, left: 0, itemWidth: 16, itemHeight: 10, icon: 'rect', textStyle: text }
+					: { show: false },
+				tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, confine: true, textStyle: { fontSize: 12.5 } },
+				xAxis: { type: 'value', show: false },
+				yAxis: {
+					type: 'category',
+					inverse: true,
+					data: lines,
+					axisLine: { lineStyle: { color: dye('line2') } },
+					axisTick: { show: false },
+					axisLabel: {
+						...text,
+						formatter: (name: string) => (name.length > mostLetters ? `${name.slice(0, mostLetters - 1)}…` : name)
+					}
+				},
+				series: parts.map(({ name, colour, values }, at) => ({
+					name,
+					type: 'bar',
+					stack: 'all',
+					data: values,
+					barMaxWidth: 14,
+					itemStyle: {
+						color: dye(colour),
+						...(several && patterns[colour]
+							? {
+									decal: {
+										...patterns[colour],
+										color: 'rgb(255 255 255 / 0.28)',
+										dashArrayX: [1, 0],
+										dashArrayY: [1, 5]
+									}
+								}
+							: {})
+					},
+					label:
+						at === parts.length - 1
+							? {
+									show: true,
+									position: 'right',
+									...text,
+									formatter: ({ dataIndex }: { dataIndex: number }) =>
+										parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0).toLocaleString('en')
+								}
+							: { show: false }
+				}))
+			},
+			true
+		);
+		chart.resize();
+	}
+	return {
+		show,
+		end: () => {
+			resized.disconnect();
+			chart.dispose();
+		}
+	};
+}
