@@ -5,7 +5,8 @@ import { opened, readAll, zipped } from '../test-support/packages';
 import { buffered, ContainerError, memorySource, resolvePath } from './container';
 import { readText, streamText } from './decode';
 import { openContainer } from '../formats/open';
-import { openZip, zipLimits } from './zip';
+import { openZip } from './zip';
+import { zipLimits } from './zip-directory';
 import { ZipWriter } from './write-zip';
 
 const text = (words: string) => new TextEncoder().encode(words);

@@ -2,7 +2,7 @@ import { kindsTogether, type KeyForm } from '../assemble';
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings, truthColumns } from './headings';
 import { guessOptionRows } from './option-rows';
-import { optionCells } from './table';
+import { optionCells } from './row-draft';
 import type { Row } from './row';
 import { flagOf, isFlag, widthOf } from './cells';
 
