@@ -88,7 +88,7 @@ export class Visitor {
 
 	/** Presses the button, link or tab with these words. */
 	async press(words: string): Promise<void> {
-		const path = `//*[self::button or self::a or @role='tab'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
+		const path = `//*[self::button or self::a or @role='tab' or @data-part='item' or @data-part='branch-control'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
 		const found = await this.driver.wait(
 			until.elementLocated(By.xpath(path)),
 			patience,

@@ -35,7 +35,7 @@ describe('by keyboard alone one can', () => {
 		await focus('[role=tab][aria-selected=true]');
 		await type(Key.ARROW_RIGHT);
 		expect(await focused()).toBe('Try it');
-		await visitor.reads('Mark it');
+		expect(await (await visitor.find('[role=tab][aria-selected=true]')).getText()).toBe('Try it');
 		await type(Key.END);
 		expect(await focused()).toBe('About');
 		await visitor.reads('Used in');

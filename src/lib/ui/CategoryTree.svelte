@@ -75,7 +75,9 @@
 	expandedValue={expanded}
 	onExpandedChange={(details) => (expanded = details.expandedValue)}
 >
-	<TreeView.Label class="visually-hidden">{label}</TreeView.Label>
+	<TreeView.Label>
+		{#snippet element(attributes)}<span {...attributes as object} class="visually-hidden">{label}</span>{/snippet}
+	</TreeView.Label>
 	<div class="head" aria-hidden="true"><span>Category</span><span>here</span><span>all</span></div>
 	<TreeView.Tree>
 		{#each collection.rootNode.children as branch, at (branch.id)}{@render line(branch, [at])}{/each}
@@ -97,16 +99,16 @@
 		{#if branch.children.length}
 			<TreeView.Branch>
 				<TreeView.BranchControl class="category" style="--depth: {path.length - 1}">
-					<button
-						type="button"
+					<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
+					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+					<span
 						class="opener"
 						class:open={expanded.includes(branch.id)}
-						tabindex="-1"
 						aria-hidden="true"
 						onclick={(event) => {
 							event.stopPropagation();
 							toggle(branch.id);
-						}}><ChevronRight size={13} /></button
+						}}><ChevronRight size={13} /></span
 					>
 					{@render words(branch)}
 				</TreeView.BranchControl>

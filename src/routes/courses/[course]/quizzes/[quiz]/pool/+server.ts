@@ -1,8 +1,9 @@
-import { json } from '@sveltejs/kit';
+import { error, json } from '@sveltejs/kit';
 import { array, boolean, number, object } from 'yup';
-import { courseAt } from '$lib/server/access';
+import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { poolSource } from '$lib/server/quizzes/pools';
+import { quizOf } from '$lib/server/quizzes/quizzes';
 import { jsonOf } from '$lib/server/requests';
 
 const shape = object({
@@ -14,6 +15,7 @@ const shape = object({
 export const POST = async ({ locals, params, request }) => {
 	const { course } = await courseAt(locals, params);
 	const wanted = await jsonOf(request, shape);
+	if (!(await quizOf(database(), course.id, keyOf(params.quiz)))) error(404, 'There is no such quiz in this course.');
 	const { inCategory, points } = await poolSource(database(), course.id, [{ ...wanted, questions: [], draw: null }]);
 	return json({ inCategory, points });
 };
