@@ -64,6 +64,19 @@ const coreRooms = storeys.map((name, at) =>
 	)
 );
 
+// files with a function of more than 80 lines that is still to be parted; a new one is none of them
+const stillLong = [
+	'core/formats/credits.ts',
+	'core/formats/qti12/{item,process,read}.ts',
+	'core/formats/qti2/{item,process,test}.ts',
+	'core/formats/recipe/{fields,guess-json,guess-xml,read}.ts',
+	'core/formats/text/finish.ts',
+	'src/lib/server/dispatches/write.ts',
+	'src/lib/server/jobs/supervisor.ts',
+	'src/lib/server/loads/decide.ts',
+	'src/lib/server/quizzes/quizzes.ts'
+];
+
 export default ts.config(
 	{ ignores: ['build/', '.svelte-kit/', 'var/', 'node_modules/', 'bench/big.mjs'] },
 	js.configs.recommended,
@@ -113,6 +126,11 @@ export default ts.config(
 				}
 			]
 		}
+	},
+	{
+		files: ['{core,cli,src,scripts}/**/*.ts'],
+		ignores: ['**/*.test.ts', 'core/test-support/**', ...stillLong],
+		rules: { 'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }] }
 	},
 	...coreRooms,
 	{

@@ -112,7 +112,7 @@ function readRow(row: Row, context: RowContext): RowFound {
 		return { question, reports: [...reports, ...rowReports(row, read, where.file, headed)], fragment };
 	const reason = row.odd?.message ?? 'The row is damaged.';
 	return {
-		question: { ...question, kind: 'unreadable', reason, fragment: row.raw } as Question,
+		question: { ...question, kind: 'unreadable', reason, fragment: row.raw },
 		reports: [],
 		fragment
 	};

@@ -100,7 +100,6 @@
 			<TreeView.Branch>
 				<TreeView.BranchControl class="category" style="--depth: {path.length - 1}">
 					<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
-					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 					<span
 						class="opener"
 						class:open={expanded.includes(branch.id)}

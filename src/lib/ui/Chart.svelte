@@ -13,7 +13,7 @@
 
 	onMount(() => {
 		let gone = false;
-		let end = () => undefined as void;
+		let end: () => void = () => undefined;
 		void import('./chart').then(async ({ drawBars }) => {
 			if (gone) return;
 			const drawn = await drawBars(place);

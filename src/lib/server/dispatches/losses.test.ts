@@ -20,7 +20,7 @@ const inAll = ({ lines }: LossTable) => lines.reduce((sum, line) => sum + line.c
 describe('what a format would lose of many questions', () => {
 	it('is worked out in the background, says how far it is, and goes on where it was stopped', async () => {
 		const progress = (await ask()) as LossProgress;
-		expect(progress).toMatchObject({ done: 0, total: size, stopped: true });
+		expect(progress).toMatchObject({ done: 0, stopped: true });
 		await workOutSoon(pool, course.id, progress.id);
 		expect(await ask()).toMatchObject({ id: progress.id, stopped: false });
 		let steps = 0;

@@ -28,7 +28,7 @@ export interface LossTable {
 	quiz: { carried: boolean; what: string[] } | null;
 }
 
-/** How far the working out of a loss table is; `stopped` where nobody works on it. */
+/** How far the working out of a loss table is, of 0 while that is not known; `stopped` where nobody works on it. */
 export interface LossProgress {
 	id: number;
 	done: number;
@@ -239,12 +239,13 @@ async function keep(db: Database, id: number, stamp: number, table: LossTable): 
 	]);
 }
 
-async function missing(db: Database, subject: Subject): Promise<number> {
+/** Of how many questions it is not known yet; no more than `most` are counted. */
+async function missing(db: Database, subject: Subject, most: number): Promise<number> {
 	const { sql, parameters } = await chosen(db, subject);
 	return (await row<{ n: number }>(
 		db,
-		`SELECT COUNT(*) AS n FROM questions q LEFT JOIN ${known} WHERE ${sql} AND l.question_id IS NULL`,
-		[...knownBy(subject), ...parameters]
+		`SELECT COUNT(*) AS n FROM (SELECT q.id FROM questions q LEFT JOIN ${known} WHERE ${sql} AND l.question_id IS NULL LIMIT ?) x`,
+		[...knownBy(subject), ...parameters, most]
 	))!.n;
 }
 
@@ -272,8 +273,8 @@ export async function lossesOf(
 	);
 	const { id, done, total, failure } = kept;
 	if (working) return { id, done, total, failure, stopped: false };
-	const left = await missing(pool, subject);
-	if (left > mostAtOnce) return { id, done: 0, total: left, failure, stopped: true };
+	const left = await missing(pool, subject, mostAtOnce + 1);
+	if (left > mostAtOnce) return { id, done: 0, total: 0, failure, stopped: true };
 	const table = await lossTable(pool, courseId, what, formatName, options);
 	await keep(pool, id, stamp, table);
 	return table;
@@ -310,7 +311,10 @@ export async function workOutLosses(pool: Pool, id: number, control: Control): P
 	if (!format) return;
 	const what: Consignment = found.bank_id === null ? { quizId: found.quiz_id! } : { bankId: found.bank_id };
 	const subject = { courseId: found.course_id, what, format, options: { workedOut: found.worked_out } };
-	await run(pool, 'UPDATE loss_tables SET done = 0, total = ? WHERE id = ?', [await missing(pool, subject), id]);
+	await run(pool, 'UPDATE loss_tables SET done = 0, total = ? WHERE id = ?', [
+		await missing(pool, subject, 2 ** 32),
+		id
+	]);
 	await workOut(pool, subject, control, (done) =>
 		run(pool, 'UPDATE loss_tables SET done = LEAST(total, ?) WHERE id = ?', [done, id])
 	);

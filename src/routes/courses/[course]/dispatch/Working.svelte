@@ -31,7 +31,7 @@
 	<div role="status">
 		{#if working.failure}<p class="notice broken">{working.failure}</p>
 		{:else if working.stopped && begun}<p class="mute">
-				{figure(working.total)} questions have not been held against this format yet.
+				Many of the questions have not been held against this format yet.
 			</p>
 		{:else}<Strand value={working.total ? working.done / working.total : null} label="Progress" />
 			<p class="mute">
