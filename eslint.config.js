@@ -73,7 +73,6 @@ const stillLong = [
 	'core/formats/text/finish.ts',
 	'src/lib/server/dispatches/write.ts',
 	'src/lib/server/jobs/supervisor.ts',
-	'src/lib/server/loads/decide.ts',
 	'src/lib/server/quizzes/quizzes.ts'
 ];
 

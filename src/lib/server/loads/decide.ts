@@ -1,20 +1,16 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkOf, checks } from '../../../../core/checks';
-import { checkBeside } from '../../../../core/checks/one';
+import { checkOf } from '../../../../core/checks';
 import { overBounds } from '../../../../core/kinds/over-bounds';
-import type { Question } from '../../../../core/kinds';
 import { parseQuestion } from '../../../../core/kinds/schema';
 import { withKeyMarked } from '../../../../core/scoring/keys';
 import { mendTools } from '../../../../core/formats/mend-tools';
 import { cleanOwn } from '../../../../core/kinds/clean-own';
-import { setAlone } from '../../../../core/take-in/adjust';
 import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';
-import { twinReport } from '../snags/twins';
+import { saveStaged, type StagedDocument } from '../questions/staged';
 import type { CategorySource } from './review';
-import { columnsOf, reportColumns } from '../questions/columns';
 
 const batch = 300;
 
@@ -117,104 +113,6 @@ export async function chooseSource(
 		await touch(connection, loadId, personId);
 		await run(connection, `UPDATE staged_questions SET placed_path = ${columns[source]} WHERE load_id = ?`, [loadId]);
 	});
-}
-
-/** A question of a load as it is written anew. */
-export interface StagedDocument {
-	id: number;
-	load_id: number;
-	document: string;
-	version: number;
-	number: number;
-}
-
-/** Writes staged questions anew and checks them; what a reader has said stays, unless a person has set the question right. */
-export async function saveStaged(
-	connection: PoolConnection,
-	courseId: number,
-	changed: { row: StagedDocument; question: Question }[],
-	byHand: boolean
-): Promise<void> {
-	const columns = changed.map(({ question }) => columnsOf(question));
-	const ids = changed.map(({ row: one }) => one.id);
-	const originals = new Map(
-		(
-			await rows<{ id: number; document: string }>(
-				connection,
-				'SELECT id, COALESCE(original, document) AS document FROM staged_questions WHERE id IN (?)',
-				[ids]
-			)
-		).map((one) => [one.id, parseQuestion(JSON.parse(one.document))])
-	);
-	const loadId = changed[0]!.row.load_id;
-	// by_fingerprint, of the course and of the load
-	const twins = await rows<{ id: number | null; fingerprint: Buffer }>(
-		connection,
-		`SELECT NULL AS id, fingerprint FROM questions WHERE course_id = ? AND fingerprint IN (?)
-		UNION ALL SELECT id, fingerprint FROM staged_questions WHERE load_id = ? AND fingerprint IN (?)`,
-		[courseId, columns.map((one) => one.fingerprint), loadId, columns.map((one) => one.fingerprint)]
-	);
-	const rules = checks.map((one) => one.id);
-	// what its reader has said and is still true: a person who sets a question right ends what is broken
-	const kept = await rows<{ staged_id: number; rule: string }>(
-		connection,
-		`SELECT staged_id, rule FROM staged_reports WHERE staged_id IN (?) AND rule NOT IN (?)${byHand ? " AND severity <> 'broken'" : ''}`,
-		[ids, rules]
-	);
-	const found = changed.flatMap(({ row: one, question }, at) => {
-		const twin = twins.find(
-			(other) => other.fingerprint.equals(columns[at]!.fingerprint) && (other.id === null || other.id < one.id)
-		);
-		const said = kept.filter((report) => report.staged_id === one.id);
-		const reports = checkBeside(question, said);
-		if (twin && question.kind !== 'unreadable') reports.push(twinReport(question));
-		return reports.map((report) => [loadId, one.id, ...reportColumns(report)]);
-	});
-	await run(
-		connection,
-		byHand
-			? "DELETE FROM staged_reports WHERE staged_id IN (?) AND (rule IN (?) OR severity = 'broken')"
-			: 'DELETE FROM staged_reports WHERE staged_id IN (?) AND rule IN (?)',
-		[ids, rules]
-	);
-	if (found.length)
-		await run(
-			connection,
-			'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
-			[found]
-		);
-	await run(
-		connection,
-		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, document, fingerprint, word_hashes, part_credits, source) VALUES ?
-		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
-			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
-		[
-			changed.map(({ row: one, question }, at) => [
-				one.id,
-				loadId,
-				one.number,
-				columns[at]!.identifier,
-				question.kind,
-				columns[at]!.title,
-				columns[at]!.stemText,
-				question.points,
-				columns[at]!.shuffle,
-				columns[at]!.tags,
-				JSON.stringify(setAlone(originals.get(one.id) ?? question, question)),
-				columns[at]!.orderBound,
-				columns[at]!.document,
-				columns[at]!.fingerprint,
-				columns[at]!.wordHashes,
-				columns[at]!.partCredits,
-				''
-			])
-		]
-	);
-	await run(
-		connection,
-		"UPDATE staged_questions s SET broken = EXISTS (SELECT 1 FROM staged_reports r WHERE r.staged_id = s.id AND r.severity = 'broken') WHERE s.id IN (?)",
-		[ids]
-	);
 }
 
 /** What a mend of staged questions has done. */

@@ -4,7 +4,8 @@ import { parseQuestion } from '../../../../core/kinds/schema';
 import { row, rows, run, transaction } from '../db/pool';
 import { storeFile } from '../files/files';
 import { compareLoad } from './against';
-import { openToChanges, saveStaged, type StagedDocument } from './decide';
+import { saveStaged, type StagedDocument } from '../questions/staged';
+import { openToChanges } from './decide';
 import { Refused } from './refused';
 
 const largest = 64 * 2 ** 20;

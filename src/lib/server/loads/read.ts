@@ -6,8 +6,7 @@ import { openContainer } from '../../../../core/formats/open';
 import { readPackage } from '../../../../core/formats/package/read';
 import { QuestionPlaces } from '../../../../core/formats/question-places';
 import { parseRecipe } from '../../../../core/formats/recipe/recipe';
-import type { OtherCategories, OtherFile, ReadEvent } from '../../../../core/formats/format';
-import type { Question } from '../../../../core/kinds';
+import type { OtherFile, ReadEvent } from '../../../../core/formats/format';
 import type { FoundPart, FoundQuiz } from '../../../../core/model/quiz';
 import { hashAttachments } from '../../../../core/formats/hash';
 import { pathKey } from '../../../../core/take-in/paths';
@@ -19,21 +18,14 @@ import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { twinReport } from '../snags/twins';
 import { compareLoad } from './against';
-import { columnsOf, reportColumns, type QuestionColumns } from '../questions/columns';
+import { columnsOf, reportColumns } from '../questions/columns';
+import { insertStaged, type ReadQuestion } from '../questions/staged';
 
 const batchSize = 400;
 const progressEvery = 400;
 const mostOthers = 2000;
 /** How many bytes of small files may wait for the next batch. */
 const mostWaiting = 4 << 20;
-
-interface Staged {
-	question: Question;
-	fragment: string;
-	reports: Report[];
-	columns: QuestionColumns;
-	categories: OtherCategories;
-}
 
 /**
  * Reads a load: every question is found, checked and staged; nothing goes into the course. A reading that broke off with
@@ -117,7 +109,7 @@ class Reading {
 	#unlinked: number[] = [];
 	/** What the package calls a file, and how many questions use it, by its hash. */
 	readonly #uses = new Map<string, { name: string; uses: number }>();
-	#batch: Staged[] = [];
+	#batch: ReadQuestion[] = [];
 	#writing: Promise<void> = Promise.resolve();
 	#number = 0;
 	/** How many questions were staged before this process began. */
@@ -335,7 +327,7 @@ class Reading {
 		await this.#writing.catch(() => undefined);
 	}
 
-	async #write(batch: Staged[], first: number, files: Map<string, Uint8Array>): Promise<void> {
+	async #write(batch: ReadQuestion[], first: number, files: Map<string, Uint8Array>): Promise<void> {
 		this.control.check();
 		if (files.size) for (const [hash, id] of await storeSmall(this.pool, files)) this.#linked(hash, id);
 		const fingerprints = batch.map((one) => one.columns.fingerprint);
@@ -355,45 +347,7 @@ class Reading {
 			return { ...one, reports: [...one.reports, ...found, ...(twin ? [twinReport(one.question)] : [])] };
 		});
 		await transaction(this.pool, async (connection) => {
-			const { id } = await run(
-				connection,
-				'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
-				[
-					staged.map(({ question, fragment, reports, columns, categories }, at) => [
-						this.loadId,
-						first + at,
-						columns.identifier,
-						pathKey(question.category).slice(0, 2000),
-						pathKey(question.source?.file.split('/').slice(0, -1) ?? []).slice(0, 2000),
-						categories.sections ? pathKey(categories.sections).slice(0, 2000) : null,
-						categories.metadata ? pathKey(categories.metadata).slice(0, 2000) : null,
-						question.kind,
-						columns.title,
-						columns.stemText,
-						question.points,
-						columns.shuffle,
-						columns.tags,
-						columns.orderBound,
-						columns.document,
-						columns.fingerprint,
-						columns.wordHashes,
-						columns.partCredits,
-						fragment,
-						reports.some((report) => report.severity === 'broken') ? 1 : 0
-					])
-				]
-			);
-			// the keys of one multi-row insert follow one another (innodb_autoinc_lock_mode 1, MariaDB's default)
-			const found = staged.flatMap(({ reports }, at) =>
-				reports.map((report) => [this.loadId, id + at, ...reportColumns(report)])
-			);
-			this.#snags += found.length;
-			if (found.length)
-				await run(
-					connection,
-					'INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words, place, line) VALUES ?',
-					[found]
-				);
+			this.#snags += await insertStaged(connection, this.loadId, first, staged);
 			await this.#linkFiles(connection);
 		});
 		await this.#tell(true);

@@ -2,6 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { Refused } from '../loads/refused';
+import { stageAgain } from '../questions/staged';
 import { removeQuestions } from '../questions/remove';
 
 interface Twin {
@@ -42,15 +43,7 @@ export async function keepOne(pool: Pool, courseId: number, personId: number, qu
 				`“${loose.title}” belongs to no load any more, so it has no place where it could be set aside. Nothing was changed.`
 			);
 		const ids = others.map((one) => one.id);
-		// set aside as they are now, not as they were read
-		await run(
-			connection,
-			`UPDATE staged_questions s JOIN questions q ON q.staged_id = s.id
-			SET s.outcome = 'aside', s.original = COALESCE(s.original, s.document), s.document = q.document, s.kind = q.kind, s.title = q.title, s.stem_text = q.stem_text, s.points = q.points,
-				s.fingerprint = q.fingerprint, s.word_hashes = q.word_hashes, s.verified_by = q.verified_by, s.verified = q.verified, s.version = s.version + 1
-			WHERE q.id IN (?)`,
-			[ids]
-		);
+		await stageAgain(connection, ids);
 		await run(connection, 'UPDATE IGNORE quiz_part_questions SET question_id = ? WHERE question_id IN (?)', [
 			kept.id,
 			ids
