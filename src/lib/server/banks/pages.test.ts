@@ -1,0 +1,97 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { countsOf, questionsIn, snagsIn } from '../courses/counts';
+import { row, rows, run, transaction } from '../db/pool';
+import { removeQuestions } from '../questions/remove';
+import { snagCounts, snagPlace, snagPlaces, snagRows } from '../snags/snags';
+import { fillCourse } from '../test-support/fill';
+import { allRows, makeCourse, testPool } from '../test-support/world';
+import { pageSize, questionsPage, type QuestionFilter } from './pages';
+import { categoryTree, keptTree } from './tree';
+
+const pool = testPool();
+afterAll(() => pool.end());
+const size = 430;
+let course: Awaited<ReturnType<typeof fillCourse>>;
+beforeAll(async () => {
+	course = await fillCourse(pool, (await makeCourse(pool)).personId, size);
+	// an order of the tree that is none of the keys
+	await run(pool, 'UPDATE categories SET position = 100 - position WHERE bank_id = ?', [course.bank]);
+});
+const filter = (more: Partial<QuestionFilter> = {}): QuestionFilter => ({
+	bankId: course.bank,
+	categoryId: null,
+	withUnder: true,
+	words: '',
+	kind: '',
+	...more
+});
+const all = (more: Partial<QuestionFilter> = {}) => allRows(pool, course.id, filter(more));
+
+describe('the questions of a bank, a page at a time', () => {
+	it('are all there, each once, in the order of the tree and then in that in which they came', async () => {
+		const found = await all();
+		expect(new Set(found.map(({ id }) => id)).size).toBe(size);
+		const place = new Map((await categoryTree(pool, course.bank)).map(({ id }, at) => [id, at]));
+		const keys = found.map(({ categoryId, id }) => place.get(categoryId!)! * 1e9 + id);
+		expect(keys).toEqual([...keys].sort((a, b) => a - b));
+	});
+	it('are those of a kind, of a category, and with words', async () => {
+		const numeric = await all({ kind: 'numeric' });
+		expect(numeric).toHaveLength(size / 5);
+		expect(new Set(numeric.map(({ kind }) => kind))).toEqual(new Set(['numeric']));
+		const chapter = await all({ categoryId: course.category });
+		expect(new Set(chapter.map(({ categoryId }) => categoryId))).toEqual(new Set([course.category]));
+		expect((await all({ words: 'number 77' })).map(({ title }) => title)).toEqual(['Light 77']);
+		expect(await all({ words: 'number', kind: 'essay' })).toEqual([]);
+	});
+	it('come as the page that holds the one that is asked for', async () => {
+		const listed = await all();
+		for (const place of [0, pageSize - 1, pageSize, 257, size - 1]) {
+			const page = await questionsPage(pool, course.id, filter(), { questionId: listed[place]!.id });
+			expect(page).toMatchObject({ total: size, from: Math.floor(place / pageSize) * pageSize });
+			expect(page.rows[place - page.from]).toEqual(listed[place]);
+		}
+		expect(await questionsPage(pool, course.id, filter(), { questionId: 1e9 })).toMatchObject({ from: 0 });
+		expect((await questionsPage(pool, course.id, filter(), { from: 10 * size })).rows).toEqual([]);
+	});
+	it('say their worst snag and how many they have', async () => {
+		const broken = (await all()).filter(({ worst }) => worst === 'broken');
+		expect(broken).toHaveLength(size / 10);
+		expect(broken.every(({ snags }) => snags === 1)).toBe(true);
+	});
+});
+
+describe('the counts of a course', () => {
+	it('are those of its questions and snags, and the same in the tree', async () => {
+		const counts = await countsOf(pool, course.id);
+		expect([questionsIn(counts), questionsIn(counts, course.bank), snagsIn(counts)]).toEqual([size, size, size / 10]);
+		expect(await keptTree(pool, course.bank, counts)).toEqual(await categoryTree(pool, course.bank));
+	});
+	it('are kept until something changes, and then are counted anew', async () => {
+		const kept = async () =>
+			(await row<{ stamp: number }>(pool, 'SELECT stamp FROM course_counts WHERE course_id = ?', [course.id]))!.stamp;
+		const before = await kept();
+		await countsOf(pool, course.id);
+		expect(await kept()).toBe(before);
+		const [gone] = await rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE course_id = ? LIMIT 1', [
+			course.id
+		]);
+		await transaction(pool, (connection) => removeQuestions(connection, course.id, [gone!.id]));
+		expect(questionsIn(await countsOf(pool, course.id))).toBe(size - 1);
+		expect(await kept()).toBeGreaterThan(before);
+	});
+});
+
+describe('the snags of a course, a page at a time', () => {
+	it('are counted by check and by category, and found again by their question', async () => {
+		const [counted] = await snagCounts(pool, course.id);
+		expect(counted).toMatchObject({ rule: 'no-key', severity: 'broken' });
+		const first = await snagRows(pool, course.id, 'no-key');
+		expect(first.length).toBe(Math.min(50, counted!.questions));
+		expect(await snagPlace(pool, course.id, 'no-key', first[7]!.questionId)).toBe(7);
+		expect(await snagPlace(pool, course.id, 'no-key', 1e9)).toBe(0);
+		const places = await snagPlaces(pool, course.id);
+		expect(places[0]!.name).toMatch(/^Chapter \d+$/);
+		expect(places.every(({ doubtful, untidy }) => doubtful + untidy === 0)).toBe(true);
+	});
+});
