@@ -2,6 +2,7 @@ import { number, object, type InferType } from 'yup';
 import { replaceBlanks } from '../markup/markers';
 import { plainText } from '../markup/text';
 import { bounds as most } from '../model/bounds';
+import { ownValue } from '../model/lookup';
 import { type Fields, credit, list, maybeTruth, oneOfForms, text, truth } from '../model/fields';
 import { acceptedNumber, acceptedText, combination, side, type Side } from '../model/pieces';
 import type { QuestionCommon } from '../model/question';
@@ -77,7 +78,7 @@ export function blankCredit(blank: Blank, answer: string[]): number | null {
 function mark(question: FillBlanksQuestion, response: Response): Marked {
 	const earned = question.blanks.map((blank) => ({
 		blank,
-		credit: blankCredit(blank, response.blanks?.[blank.identifier] ?? [])
+		credit: blankCredit(blank, ownValue(response.blanks, blank.identifier) ?? [])
 	}));
 	const right = earned.filter(({ credit }) => (credit ?? 0) >= 1 - 1e-6).length;
 	const machine = earned.filter(({ credit }) => credit !== null).length;

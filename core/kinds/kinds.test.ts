@@ -48,6 +48,21 @@ describe('blanks', () => {
 	});
 });
 
+describe('blanks whose names every object has', () => {
+	it.each(['constructor', '__proto__', 'toString'])('are empty until they are filled: %s', (identifier) => {
+		const question: Question = {
+			...emptyCommon('Q1', 'Knots'),
+			kind: 'fill-blanks',
+			blanks: [{ identifier, share: 1, form: 'text', accepted: [{ text: 'reef', credit: 1, caseSensitive: false }] }],
+			bank: [],
+			combination: 'sum',
+			shuffle: null
+		};
+		expect(score(question, { blanks: {} }).credit).toBe(0);
+		expect(score(question, rightResponse(question)!).credit).toBe(1);
+	});
+});
+
 describe('pairs', () => {
 	const matching = (combination: 'sum' | 'all'): Question => ({
 		...common,

@@ -3,6 +3,7 @@ import { storedQuestion } from '../banks/banks';
 import { row, rows, run, transaction } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
 import { saveQuestions } from '../questions/save';
+import { quizOf, saveQuiz } from '../quizzes/quizzes';
 import { fillCourse } from '../test-support/fill';
 import { makeCourse, testPool } from '../test-support/world';
 import { lossesOf, lossTable, workOutLosses, workOutSoon, type LossProgress, type LossTable } from './losses';
@@ -65,6 +66,17 @@ describe('what a format would lose of many questions', () => {
 		const after = (await ask()) as LossTable;
 		expect(inAll(after)).toBe(size);
 		expect(after).toEqual(await lossTable(pool, course.id, { bankId: course.bank }, 'qti12'));
+	});
+	it('of a quiz is that of the parts that it has now', async () => {
+		const quiz = (await quizOf(pool, course.id, course.quiz))!;
+		const asked = () => lossesOf(pool, course.id, { quizId: course.quiz }, 'csv');
+		const before = inAll((await asked()) as LossTable);
+		const [part] = quiz.parts;
+		await saveQuiz(pool, course.id, course.quiz, {
+			...quiz,
+			parts: [{ ...part!, lost: [], categories: [course.category, course.category + 1] }]
+		});
+		expect(inAll((await asked()) as LossTable)).toBeGreaterThan(before);
 	});
 	it('names nothing of another course', async () => {
 		const other = await makeCourse(pool);

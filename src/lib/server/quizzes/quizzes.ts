@@ -1,5 +1,6 @@
 import type { Pool } from 'mysql2/promise';
 import { array, boolean, number, object, string } from 'yup';
+import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { lostOf, type Lost } from './lost';
 
@@ -161,6 +162,8 @@ export async function saveQuiz(pool: Pool, courseId: number, quizId: number, qui
 			[quiz.title, quiz.state, quizId, courseId, quiz.version]
 		);
 		if (!count) return null;
+		// what a format would lose of it was worked out for the parts that it had
+		await touchCourse(connection, courseId);
 		const lost = await rows<LostRow>(
 			connection,
 			'SELECT l.id, l.kind, l.bank_name, l.name, l.fingerprint, l.position, l.lost FROM quiz_part_lost l JOIN quiz_parts p ON p.id = l.part_id WHERE p.quiz_id = ?',

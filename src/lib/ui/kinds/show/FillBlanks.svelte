@@ -2,6 +2,7 @@
 	import type { Blank, FillBlanksQuestion } from '$core/kinds';
 	import { acceptedNumberText } from '$core/kinds/answers';
 	import { plainText } from '$core/markup/text';
+	import { ownValue } from '$core/model/lookup';
 	import { visible } from '$core/markup/visible';
 	import { percentOf } from '../../percent';
 	import type { Showing } from '../showing';
@@ -33,7 +34,7 @@
 	function fill(identifier: string, values: string[]) {
 		onanswer({ ...answer, blanks: { ...answer.blanks, [identifier]: values } });
 	}
-	const filled = (identifier: string) => answer.blanks?.[identifier] ?? [];
+	const filled = (identifier: string) => ownValue(answer.blanks, identifier) ?? [];
 </script>
 
 <table class="rows mt-3">
