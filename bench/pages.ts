@@ -9,7 +9,7 @@ import { Visitor } from '../e2e/browser';
 import { startMariadb } from '../scripts/database/mariadb';
 import { migrate } from '../src/lib/server/db/migrate';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
-import { fillCourse } from '../src/lib/server/test-support/fill';
+import { fillCourse, fillLoad } from '../src/lib/server/test-support/fill';
 
 const counts = process.argv.slice(2).map(Number).filter(Boolean);
 const sizes = counts.length ? counts : [1_000, 10_000, 100_000];
@@ -31,6 +31,7 @@ interface Filled {
 	bank: number;
 	category: number;
 	quiz: number;
+	load: number;
 	size: number;
 }
 
@@ -44,6 +45,8 @@ const shell = ({ id }: Filled): [string, unknown[]][] => [
 const listed = 'SELECT q.id, q.kind, q.title, q.points, q.category_id FROM questions q WHERE q.bank_id = ?';
 const withSnags = (ids: string) =>
 	`SELECT q.id, q.kind, q.title, q.points, q.category_id, (SELECT MIN(s.severity) FROM snags s WHERE s.question_id = q.id), (SELECT COUNT(*) FROM snags s WHERE s.question_id = q.id) FROM questions q WHERE q.id IN (SELECT id FROM (${ids}) x)`;
+const stagedRows = (which: string) =>
+	`SELECT s.id, s.number, s.title, s.kind, s.points, s.broken, (SELECT GROUP_CONCAT(r.rule) FROM staged_reports r WHERE r.staged_id = s.id) FROM staged_questions s WHERE s.id IN (SELECT id FROM (SELECT id FROM staged_questions WHERE load_id = ? ${which}) x)`;
 const measured: Measured[] = [
 	{
 		name: 'bank',
@@ -115,6 +118,25 @@ const measured: Measured[] = [
 		sql: (course) => [...shell(course), ['SELECT * FROM loads WHERE course_id = ?', [course.id]]]
 	},
 	{
+		name: 'review',
+		path: ({ load }) => `loads/${load}`,
+		sql: (course) => [
+			...shell(course),
+			['SELECT document FROM load_summaries WHERE load_id = ?', [course.load]],
+			[stagedRows('ORDER BY number LIMIT 100'), [course.load]]
+		]
+	},
+	{
+		name: 'review, last rows',
+		path: ({ load, size }) => `loads/${load}/rows?from=${size - 100}`,
+		sql: (course) => [[stagedRows('ORDER BY number DESC LIMIT 100'), [course.load]]]
+	},
+	{
+		name: 'review, by snag',
+		path: ({ load }) => `loads/${load}/rows?order=snag&words=light`,
+		sql: (course) => [[stagedRows("AND title LIKE '%light%' ORDER BY number LIMIT 100"), [course.load]]]
+	},
+	{
 		name: 'ledger',
 		path: () => 'ledger',
 		sql: (course) => [...shell(course), ['SELECT * FROM ledger WHERE course_id = ? LIMIT 200', [course.id]]]
@@ -154,7 +176,10 @@ try {
 		"SELECT person_id FROM memberships WHERE role = 'change' LIMIT 1"
 	))!;
 	const filled: Filled[] = [];
-	for (const size of sizes) filled.push({ ...(await fillCourse(pool, person, size)), size });
+	for (const size of sizes) {
+		const course = await fillCourse(pool, person, size);
+		filled.push({ ...course, load: await fillLoad(pool, person, course.id), size });
+	}
 	await run(pool, "UPDATE jobs SET state = 'done'");
 	const child = fork(join(root, 'test-support/serve-for-tests.ts'), {
 		execArgv: ['--import', 'tsx'],
@@ -193,6 +218,17 @@ try {
 				KB: (bytes / 1024).toFixed(0)
 			});
 		}
+	for (const course of filled) {
+		const counted = async () => {
+			await run(pool, 'UPDATE loads SET review_version = review_version + 1 WHERE id = ?', [course.load]);
+			await fetch(`${address}/courses/${course.id}/loads/${course.load}/review?since=0`, { headers: { cookie } });
+		};
+		table.push({
+			page: 'review, counted anew',
+			questions: course.size,
+			'ours ms': (await timed(counted, 3)).toFixed(0)
+		});
+	}
 	const visitor = await Visitor.open(address);
 	try {
 		await visitor.signIn(demoSignIn.email, demoSignIn.password);

@@ -54,7 +54,9 @@ export const endpoints: Endpoint[] = [
 	{ route: 'loads/[load]/recipe', what: 'load', path: 'loads/1/recipe', changes: true },
 	{ route: 'loads/[load]/recipe', what: 'default', path: 'loads/1/recipe', sent: { recipe: '{}' }, changes: true },
 	{ route: 'loads/[load]/recipe/preview', what: 'POST', path: 'loads/1/recipe/preview', sent: { a: 1 }, changes: true },
+	{ route: 'loads/[load]/changes', what: 'GET', path: 'loads/1/changes' },
 	{ route: 'loads/[load]/review', what: 'GET', path: 'loads/1/review?since=0' },
+	{ route: 'loads/[load]/rows', what: 'GET', path: 'loads/1/rows?order=snag&from=0' },
 	{
 		route: 'loads/[load]/review',
 		what: 'POST',

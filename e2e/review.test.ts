@@ -75,9 +75,7 @@ describe('the editor', () => {
 describe('where categories land', () => {
 	it('is changed by dragging one onto another', async () => {
 		const [from, to] = await Promise.all(
-			['Hitches', 'Knots'].map((name) =>
-				visitor.driver.findElement(By.xpath(`//tr[.//input[@aria-label="Take in ${name}"]]`))
-			)
+			['Hitches', 'Knots'].map((name) => visitor.find(`[data-part="item"]:has(input[aria-label="Take in ${name}"])`))
 		);
 		await visitor.driver
 			.actions({ async: true })

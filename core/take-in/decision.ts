@@ -87,6 +87,11 @@ export const plainRules: Rules = {
 	tags: []
 };
 
+/** What a review begins with where nobody has decided anything: the rules of the course, and a bank. */
+export function startingDecision(rules: Rules, bank: Pick<Decision, 'bankId' | 'bankName'>): Decision {
+	return { ...plainRules, ...rules, ...bank, quizBank: null, leftOut: [], landings: {} };
+}
+
 /**
  * The rules that a course begins with the next time: how categories are kept, what becomes of broken questions, the credit
  * that is allowed, and what is done with what is there already. What changes questions is never inherited.

@@ -1,6 +1,6 @@
 import { takesPoints } from './adjust';
 import type { Decision } from './decision';
-import type { Outcome, PlanRow } from './plan-row';
+import type { Outcome, PlannedQuestion } from './planned-question';
 
 /** A rule that is not the plain one, and what it comes to. */
 export interface Effect {
@@ -33,17 +33,23 @@ export class Effects {
 	readonly #counts = new Map<Effect['rule'], number>();
 	/** Questions that are shuffled though their options name one another by letter or place. */
 	#bound = 0;
+	/** How many questions are noted at this moment. */
+	#many = 1;
 
 	constructor(decision: Decision) {
 		this.#decision = decision;
 	}
 
 	#count(rule: Effect['rule'], does: boolean): void {
-		if (does) this.#counts.set(rule, (this.#counts.get(rule) ?? 0) + 1);
+		if (does) this.#counts.set(rule, (this.#counts.get(rule) ?? 0) + this.#many);
 	}
 
-	/** Notes a question with what becomes of it; `target` is the one of the course that it is held against. */
-	add(question: PlanRow, target: number | null, outcome: Outcome): void {
+	/**
+	 * Notes questions that are alike, `many` of them, with what becomes of them; `target` is the one of the course that they
+	 * are held against.
+	 */
+	add(question: PlannedQuestion, target: number | null, outcome: Outcome, many = 1): void {
+		this.#many = many;
 		const { against, errors, creditSteps, creditOtherwise } = this.#decision;
 		this.#count(
 			'against',
@@ -58,7 +64,7 @@ export class Effects {
 	}
 
 	/** Notes what is changed in a question that is taken in. */
-	#changed(question: PlanRow, fits: boolean): void {
+	#changed(question: PlannedQuestion, fits: boolean): void {
 		const { points, shuffle, tags, categories, oneCategory, creditOtherwise } = this.#decision;
 		const { alone } = question;
 		this.#count('categories', categories === 'one' && question.category !== oneCategory.trim());
@@ -68,7 +74,7 @@ export class Effects {
 		);
 		const turns = shuffle !== 'keep' && canShuffle(question) && question.shuffle !== (shuffle === 'on');
 		this.#count('shuffle', turns && !alone.includes('shuffle'));
-		if (turns && shuffle === 'on' && !alone.includes('shuffle') && question.orderBound) this.#bound += 1;
+		if (turns && shuffle === 'on' && !alone.includes('shuffle') && question.orderBound) this.#bound += this.#many;
 		this.#count('tags', !alone.includes('tags') && tags.some((tag) => !question.tags.includes(tag)));
 		if (creditOtherwise === 'nearest') this.#count('creditSteps', !fits && !alone.includes('credit'));
 	}
@@ -111,4 +117,4 @@ export class Effects {
 }
 
 const shuffles = new Set(['true-false', 'multiple-choice', 'multiple-response', 'fill-blanks', 'matching', 'ordering']);
-const canShuffle = ({ kind }: PlanRow) => shuffles.has(kind);
+const canShuffle = ({ kind }: PlannedQuestion) => shuffles.has(kind);

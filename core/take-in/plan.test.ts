@@ -5,11 +5,11 @@ import { adjusted, adjustsQuestions, partCredits } from './adjust';
 import { parseDecision, plainRules, type Decision } from './decision';
 import { landings, pathKey, pathOfKey, withAbove } from './paths';
 import { creditsFit } from './effects';
-import { planTakeIn } from './plan';
-import type { PlanRow } from './plan-row';
+import { needsEach, planTakeIn } from './plan';
+import type { PlannedQuestion } from './planned-question';
 
 const decision: Decision = { ...plainRules, bankId: 7, bankName: '', quizBank: null, leftOut: [], landings: {} };
-const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
+const row = (category: string, more: Partial<PlannedQuestion> = {}): PlannedQuestion => ({
 	category,
 	broken: false,
 	choice: null,
@@ -26,7 +26,7 @@ const row = (category: string, more: Partial<PlanRow> = {}): PlanRow => ({
 	orderBound: false,
 	...more
 });
-const times = (count: number, one: PlanRow) => Array.from({ length: count }, () => one);
+const times = (count: number, one: PlannedQuestion) => Array.from({ length: count }, () => one);
 const found = [
 	...times(8, row('Tides\nSprings')),
 	...times(2, row('Tides\nSprings', { broken: true })),
@@ -129,7 +129,7 @@ describe('what taking in would do', () => {
 	it('says so where there is nothing', () => {
 		expect(planTakeIn([], decision, []).refusal).toBe('There is nothing to take in.');
 	});
-	it('adds up, whatever is decided', () => {
+	describe('by any decision', () => {
 		const anyRow = fc.record({
 			category: fc.constantFrom('', 'A', 'A\nB', 'C'),
 			broken: fc.boolean(),
@@ -140,7 +140,7 @@ describe('what taking in would do', () => {
 			credits: fc.array(fc.constantFrom(0.5, 0.4, -0.25), { maxLength: 2 }),
 			quizOnly: fc.boolean()
 		});
-		const whole = (part: Partial<PlanRow>): PlanRow => row('', part);
+		const whole = (part: Partial<PlannedQuestion>): PlannedQuestion => row('', part);
 		const anyDecision = fc.record({
 			leftOut: fc.subarray(['', 'A', 'A\nB', 'C']),
 			errors: fc.constantFrom('nothing' as const, 'aside' as const, 'each' as const),
@@ -150,16 +150,44 @@ describe('what taking in would do', () => {
 			creditSteps: fc.constantFrom<number[]>([], [100, 50, 0]),
 			quizBank: fc.constantFrom(null, { bankId: 8, bankName: '' })
 		});
-		fc.assert(
-			fc.property(fc.array(anyRow, { maxLength: 30 }), anyDecision, (rows, said) => {
-				const plan = planTakeIn(rows.map(whole), { ...decision, ...said }, []);
-				expect(plan.found).toBe(rows.length);
-				expect(plan.taken + plan.replaced + plan.aside + plan.left + plan.skipped).toBe(plan.found);
-				expect(plan.quizBank?.taken ?? 0).toBe(
-					said.quizBank ? rows.filter((one, at) => one.quizOnly && plan.outcomes[at] === 'taken').length : 0
-				);
-			})
-		);
+		it('adds up', () => {
+			fc.assert(
+				fc.property(fc.array(anyRow, { maxLength: 30 }), anyDecision, (rows, said) => {
+					const plan = planTakeIn(rows.map(whole), { ...decision, ...said }, []);
+					expect(plan.found).toBe(rows.length);
+					expect(plan.taken + plan.replaced + plan.aside + plan.left + plan.skipped).toBe(plan.found);
+					expect(plan.quizBank?.taken ?? 0).toBe(
+						said.quizBank ? rows.filter((one, at) => one.quizOnly && plan.outcomes[at] === 'taken').length : 0
+					);
+				})
+			);
+		});
+		it('is the same for questions that are alike, one by one and together', () => {
+			fc.assert(
+				fc.property(
+					fc.array(fc.tuple(anyRow, fc.integer({ min: 1, max: 4 })), { maxLength: 12 }),
+					anyDecision,
+					(found, said) => {
+						const plain = { ...decision, ...said, tags: ['spring'], points: 2 };
+						const each = found.flatMap(([part, many]) => times(many, whole(part)));
+						fc.pre(!needsEach(plain) && each.every(({ matchRule }) => matchRule !== 'replace'));
+						const { outcomes: _one, targets: _two, ...oneByOne } = planTakeIn(each, plain, ['A'], [], 1);
+						const {
+							outcomes: _three,
+							targets: _four,
+							...together
+						} = planTakeIn(
+							found.map(([part, many]) => ({ ...whole(part), many })),
+							plain,
+							['A'],
+							[],
+							1
+						);
+						expect(together).toEqual(oneByOne);
+					}
+				)
+			);
+		});
 	});
 });
 

@@ -1,7 +1,7 @@
 import type { Decision } from './decision';
 import { creditsFit, Effects, type Effect } from './effects';
 import { landings, pathKey, pathOfKey, withAbove } from './paths';
-import type { Outcome, PlanRow } from './plan-row';
+import type { Outcome, PlannedQuestion, PlannedQuestions } from './planned-question';
 
 /** The questions that go to the bank for those that stand only in a quiz, with the categories that they land in. */
 export interface QuizBankPlan {
@@ -30,8 +30,11 @@ export interface Plan extends Record<Outcome, number> {
 	refusal: string | null;
 }
 
+/** What a decision comes to, without what becomes of each question. */
+export type PlanSummary = Omit<Plan, 'outcomes' | 'targets'>;
+
 /** The question of the course that a question is held against, by the choice of what it is held against. */
-function targetOf(row: PlanRow, decision: Decision): number | null {
+function targetOf(row: PlannedQuestion, decision: Decision): number | null {
 	if (decision.against === 'nothing') return null;
 	if (decision.against === 'course') return row.twins[0]?.id ?? null;
 	const bankId = goesToQuizBank(row, decision) ? decision.quizBank!.bankId : decision.bankId;
@@ -39,7 +42,12 @@ function targetOf(row: PlanRow, decision: Decision): number | null {
 }
 
 /** What a decision does with a question; `target` is the one that it is held against. */
-function outcomeOf(row: PlanRow, target: number | null, decision: Decision, leftOut: ReadonlySet<string>): Outcome {
+function outcomeOf(
+	row: PlannedQuestion,
+	target: number | null,
+	decision: Decision,
+	leftOut: ReadonlySet<string>
+): Outcome {
 	if (row.choice === 'leave' || leftOut.has(row.category)) return 'left';
 	if (row.choice === 'aside' || row.broken) return 'aside';
 	if (decision.creditOtherwise === 'aside' && !creditsFit(row.credits, decision.creditSteps)) return 'aside';
@@ -47,17 +55,34 @@ function outcomeOf(row: PlanRow, target: number | null, decision: Decision, left
 	return rule === 'skip' ? 'skipped' : rule === 'replace' ? 'replaced' : 'taken';
 }
 
+/**
+ * What a decision does with one question by itself: of several that would take the place of one question of the course,
+ * all are said to, though only the first does.
+ */
+export function outcomeByItself(row: PlannedQuestion, decision: Decision): Outcome {
+	return outcomeOf(row, targetOf(row, decision), decision, new Set(decision.leftOut));
+}
+
 /** Whether a question goes to the bank for those that stand only in a quiz. */
-export function goesToQuizBank(row: Pick<PlanRow, 'quizOnly'>, decision: Decision): boolean {
+export function goesToQuizBank(row: Pick<PlannedQuestion, 'quizOnly'>, decision: Decision): boolean {
 	return row.quizOnly && decision.quizBank !== null;
 }
 
 /**
- * Works out what taking in would do. `existing` are the paths of the chosen bank, as `pathKey` gives them, and
+ * Whether a plan by a decision needs every question by itself: which of several takes the place of one of the course, or
+ * which bank the others stand in, is not told by how many there are.
+ */
+export function needsEach(decision: Decision): boolean {
+	return decision.against === 'bank' || [decision.same, decision.changed, decision.near].includes('replace');
+}
+
+/**
+ * Works out what taking in would do; questions that are alike may be given together, with how many they are, where the
+ * decision does not need each. `existing` are the paths of the chosen bank, as `pathKey` gives them, and
  * `existingInQuizBank` those of the bank for questions that stand only in a quiz; `quizzes` is how many quizzes come in.
  */
 export function planTakeIn(
-	questions: Iterable<PlanRow>,
+	questions: Iterable<PlannedQuestion | PlannedQuestions>,
 	decision: Decision,
 	existing: string[],
 	existingInQuizBank: string[] = [],
@@ -87,6 +112,7 @@ export function planTakeIn(
 	const effects = new Effects(decision);
 	let broken = 0;
 	for (const row of questions) {
+		const many = 'many' in row ? row.many : 1;
 		const target = targetOf(row, decision);
 		let outcome = outcomeOf(row, target, decision, out);
 		// of several that would take the place of one question, the first does
@@ -94,18 +120,18 @@ export function planTakeIn(
 		if (outcome === 'replaced') replaced.add(target!);
 		plan.outcomes.push(outcome);
 		plan.targets.push(target);
-		effects.add(row, target, outcome);
-		plan.found += 1;
-		plan[outcome] += 1;
+		effects.add(row, target, outcome, many);
+		plan.found += many;
+		plan[outcome] += many;
 		if (outcome === 'aside' && row.broken) {
-			broken += 1;
-			if (row.choice === null) plan.undecided += 1;
+			broken += many;
+			if (row.choice === null) plan.undecided += many;
 		}
 		if (outcome === 'taken' || outcome === 'replaced') {
 			// what is put in the place of another stays where that one is
 			if (outcome === 'taken') {
 				if (goesToQuizBank(row, decision)) {
-					inQuizBank += 1;
+					inQuizBank += many;
 					usedInQuizBank.add(row.category);
 				} else used.add(row.category);
 			}

@@ -1,76 +1,85 @@
-<script lang="ts">
+<script lang="ts" generics="Node extends { id: string; parentId: string | null; name: string }">
 	import { createTreeViewCollection, TreeView } from '@skeletonlabs/skeleton-svelte';
 	import ChevronRight from '@lucide/svelte/icons/chevron-right';
-	import type { CategoryNode } from '$lib/server/banks/tree';
-	import { untrack } from 'svelte';
-	import { count, figure } from './words';
+	import { untrack, type Snippet } from 'svelte';
+	import { dragPart, type DragPart } from './drag';
 
-	/** The categories of a bank as a tree: arrow keys, letters and clicks choose one; `null` is the bank as a whole. */
+	/**
+	 * Categories as a tree: arrow keys, letters and clicks choose one, and open and shut what is under it. `line` gives what
+	 * stands in the line of a category, in the columns that `columns` and `head` name.
+	 */
 	let {
 		nodes,
-		whole,
 		chosen,
 		choose,
-		label
+		label,
+		columns,
+		head,
+		line,
+		drag
 	}: {
-		nodes: CategoryNode[];
-		/** What the whole is called, and how much is in it. */
-		whole: { name: string; questions: number };
-		chosen: number | null;
-		choose: (id: number | null) => void;
+		/** In the order of the tree. */
+		nodes: readonly Node[];
+		chosen: string;
+		choose: (id: string) => void;
 		label: string;
+		/** Widths as a grid of CSS has them. */
+		columns: string;
+		head: Snippet;
+		line: Snippet<[Node]>;
+		/** What can be dragged onto what. */
+		drag?: (node: Node) => DragPart;
 	} = $props();
 
 	interface Branch {
 		id: string;
 		name: string;
-		node: CategoryNode | null;
+		node: Node | null;
 		children: Branch[];
 	}
 	/** So many categories are opened by themselves; of more, only the first level is. */
 	const mostOpen = 150;
-	const root = 'whole';
 
-	const branches = $derived.by(() => {
-		const byId = new Map<number | null, Branch>([[null, { id: root, name: whole.name, node: null, children: [] }]]);
-		for (const node of nodes) byId.set(node.id, { id: String(node.id), name: node.name, node, children: [] });
+	const root = $derived.by(() => {
+		const top: Branch = { id: 'all categories', name: '', node: null, children: [] };
+		const byId = new Map<string | null, Branch>([[null, top]]);
+		for (const node of nodes) byId.set(node.id, { id: node.id, name: node.name, node, children: [] });
 		for (const node of nodes) byId.get(node.parentId)?.children.push(byId.get(node.id)!);
-		return byId.get(null)!;
+		return top;
 	});
 	const collection = $derived(
 		createTreeViewCollection<Branch>({
 			nodeToValue: (branch) => branch.id,
 			nodeToString: (branch) => branch.name,
-			rootNode: { id: 'all', name: '', node: null, children: [{ ...branches, children: [] }, ...branches.children] }
+			rootNode: root
 		})
 	);
 	/** The categories above one, so that it can be seen. */
-	function above(id: number | null): string[] {
+	function above(id: string): string[] {
 		const parents = new Map(nodes.map((node) => [node.id, node.parentId]));
 		const found: string[] = [];
-		for (let at = parents.get(id ?? 0) ?? null; at !== null; at = parents.get(at) ?? null) found.push(String(at));
+		for (let at = parents.get(id) ?? null; at !== null; at = parents.get(at) ?? null) found.push(at);
 		return found;
 	}
 	let expanded = $state(
 		untrack(() => [
-			...nodes.filter((node) => nodes.length <= mostOpen || node.depth === 0).map((node) => String(node.id)),
+			...nodes.filter((node) => nodes.length <= mostOpen || node.parentId === null).map((node) => node.id),
 			...above(chosen)
 		])
 	);
-	/** As wide as the longest number. */
-	const digits = $derived(figure(whole.questions).length);
 	const toggle = (id: string) =>
 		(expanded = expanded.includes(id) ? expanded.filter((open) => open !== id) : [...expanded, id]);
+	const attached = (node: Node) => (drag ? dragPart(drag(node)) : () => undefined);
 </script>
 
 <TreeView
 	{collection}
-	style="--count: max({digits}ch, 30px)"
+	style="--columns: {columns}"
 	selectionMode="single"
 	expandOnClick={false}
-	selectedValue={[chosen === null ? root : String(chosen)]}
+	selectedValue={[chosen]}
 	onSelectionChange={({ selectedValue: [value] }) => {
-		if (value !== undefined) choose(value === root ? null : Number(value));
+		if (value !== undefined) choose(value);
 	}}
 	expandedValue={expanded}
 	onExpandedChange={(details) => (expanded = details.expandedValue)}
@@ -78,60 +87,68 @@
 	<TreeView.Label>
 		{#snippet element(attributes)}<span {...attributes as object} class="visually-hidden">{label}</span>{/snippet}
 	</TreeView.Label>
-	<div class="head" aria-hidden="true"><span>Category</span><span>here</span><span>all</span></div>
+	<div class="head" aria-hidden="true">{@render head()}</div>
 	<TreeView.Tree>
-		{#each collection.rootNode.children as branch, at (branch.id)}{@render line(branch, [at])}{/each}
+		{#each collection.rootNode.children as branch, at (branch.id)}{@render drawn(branch, [at])}{/each}
 	</TreeView.Tree>
 </TreeView>
 
-{#snippet words(branch: Branch)}
-	<span class="cut name" class:whole-name={branch.id === root} title={branch.name}
-		>{branch.name}{#if branch.node?.allSnags}<span class="doubtful snags" title={count(branch.node.allSnags, 'snag')}
-				>~{figure(branch.node.allSnags)}<span class="visually-hidden"> snags</span></span
-			>{/if}</span
-	>
-	<span class="mute count">{branch.node?.own ? figure(branch.node.own) : ''}</span>
-	<span class="count">{figure(branch.node ? branch.node.all : whole.questions)}</span>
-{/snippet}
-
-{#snippet line(branch: Branch, path: number[])}
+{#snippet drawn(branch: Branch, path: number[])}
 	<TreeView.NodeProvider value={{ node: branch, indexPath: path }}>
 		{#if branch.children.length}
 			<TreeView.Branch>
-				<TreeView.BranchControl class="category" style="--depth: {path.length - 1}">
-					<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
-					<span
-						class="opener"
-						class:open={expanded.includes(branch.id)}
-						aria-hidden="true"
-						onclick={(event) => {
-							event.stopPropagation();
-							toggle(branch.id);
-						}}><ChevronRight size={13} /></span
-					>
-					{@render words(branch)}
+				<TreeView.BranchControl>
+					{#snippet element(attributes)}
+						<div
+							{...attributes as object}
+							class="category"
+							style="--depth: {path.length - 1}"
+							{@attach attached(branch.node!)}
+						>
+							<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
+							<span
+								class="opener"
+								class:open={expanded.includes(branch.id)}
+								aria-hidden="true"
+								onclick={(event) => {
+									event.stopPropagation();
+									toggle(branch.id);
+								}}><ChevronRight size={13} /></span
+							>
+							{@render line(branch.node!)}
+						</div>
+					{/snippet}
 				</TreeView.BranchControl>
 				<TreeView.BranchContent>
 					{#if expanded.includes(branch.id)}
-						{#each branch.children as child, at (child.id)}{@render line(child, [...path, at])}{/each}
+						{#each branch.children as child, at (child.id)}{@render drawn(child, [...path, at])}{/each}
 					{/if}
 				</TreeView.BranchContent>
 			</TreeView.Branch>
 		{:else}
-			<TreeView.Item class="category" style="--depth: {path.length - 1}"
-				><span class="opener"></span>{@render words(branch)}</TreeView.Item
-			>
+			<TreeView.Item>
+				{#snippet element(attributes)}
+					<div
+						{...attributes as object}
+						class="category"
+						style="--depth: {path.length - 1}"
+						{@attach attached(branch.node!)}
+					>
+						<span class="opener"></span>{@render line(branch.node!)}
+					</div>
+				{/snippet}
+			</TreeView.Item>
 		{/if}
 	</TreeView.NodeProvider>
 {/snippet}
 
 <style>
 	.head,
-	:global(.category) {
+	.category {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) var(--count) var(--count);
+		grid-template-columns: minmax(0, 1fr) var(--columns);
 		column-gap: 8px;
-		align-items: baseline;
+		align-items: center;
 		padding: 4px 8px;
 		border-bottom: 1px solid var(--line);
 	}
@@ -141,35 +158,31 @@
 		font-weight: 600;
 		font-size: 12.5px;
 	}
-	.head span + span,
-	.count {
-		text-align: right;
-	}
-	:global(.category) {
-		grid-template-columns: 15px minmax(0, 1fr) var(--count) var(--count);
+	.category {
+		grid-template-columns: 15px minmax(0, 1fr) var(--columns);
 		column-gap: 5px;
 		padding-left: calc(2px + var(--depth) * 13px);
 		cursor: pointer;
 	}
-	:global(.category[data-selected]) {
+	.category[data-selected],
+	.category[data-over] {
 		background: var(--woad-soft);
 	}
-	:global(.category:hover:not([data-selected])) {
+	.category[data-over] {
+		outline: 1px solid var(--woad);
+		outline-offset: -1px;
+	}
+	.category[data-dragged] {
+		opacity: 0.5;
+	}
+	.category:hover:not([data-selected]) {
 		background: color-mix(in srgb, var(--woad-soft) 45%, transparent);
 	}
 	.opener {
-		align-self: center;
 		color: var(--ink2);
 		cursor: pointer;
 	}
 	.opener.open {
 		transform: rotate(90deg);
-	}
-	.whole-name {
-		font-weight: 700;
-	}
-	.snags {
-		margin-left: 6px;
-		font-size: 12px;
 	}
 </style>

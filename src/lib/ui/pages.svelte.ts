@@ -38,6 +38,8 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 	readonly #fetchPage: (from: number) => Promise<Page<Item> | null>;
 	readonly size: number;
 	total = $state(0);
+	/** The first place that was last in sight. */
+	seen = 0;
 
 	/** `first` is a page of `size` items at the most; `fetchPage` gives the page that begins at a place, or null where it cannot. */
 	constructor(first: Page<Item>, size: number, fetchPage: (from: number) => Promise<Page<Item> | null>) {
@@ -64,6 +66,7 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 	}
 
 	want(first: number, last: number): void {
+		this.seen = first;
 		for (let number = Math.floor(first / this.size); number * this.size <= last; number += 1) void this.#ask(number);
 	}
 

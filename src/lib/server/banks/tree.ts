@@ -96,6 +96,29 @@ export async function keptTree(db: Database, bankId: number, counts: CourseCount
 	return laidOut(await categoriesOf(db, bankId), (id) => held.get(id) ?? { own: 0, snags: 0 });
 }
 
+/** The paths of all categories of banks, by the key of the bank, each as `pathKey` gives it and in the order of its tree. */
+export async function categoryPaths(db: Database, bankIds: number[]): Promise<Map<number, string[]>> {
+	if (!bankIds.length) return new Map();
+	// by_parent
+	const found = await rows<CategoryRow & { bankId: number }>(
+		db,
+		'SELECT bank_id AS bankId, id, parent_id, name FROM categories WHERE bank_id IN (?) ORDER BY position, id',
+		[bankIds]
+	);
+	const byBank = new Map<number, CategoryRow[]>();
+	for (const category of found) {
+		const beside = byBank.get(category.bankId);
+		if (beside) beside.push(category);
+		else byBank.set(category.bankId, [category]);
+	}
+	return new Map(
+		[...byBank].map(([bankId, categories]) => [
+			bankId,
+			laidOut(categories, () => ({ own: 0, snags: 0 })).map(({ key }) => key)
+		])
+	);
+}
+
 /** A category and everything under it, by key. */
 export function withUnder(tree: CategoryNode[], categoryId: number): number[] {
 	const found = new Set([categoryId]);

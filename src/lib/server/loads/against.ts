@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { likeness, NearIndex, wordSet, type WordSet } from '../../../../core/compare/near';
 import { wordingOf } from '../../../../core/compare/wording';
 import { parseQuestion } from '../../../../core/kinds/schema';
-import type { Match } from '../../../../core/take-in/plan-row';
+import type { Match } from '../../../../core/take-in/planned-question';
 import { row, rows, run, type Database } from '../db/pool';
 import { wordsOfColumn } from '../questions/columns';
 
@@ -132,15 +132,25 @@ export async function compareLoad(pool: Pool, loadId: number, only?: number[]): 
 				[...known.flat(), loadId]
 			);
 	}
-	if (!only) await run(pool, 'UPDATE loads SET compared = NOW(3) WHERE id = ?', [loadId]);
+	// what is counted of the load is counted anew
+	await run(
+		pool,
+		`UPDATE loads SET ${only ? 'review_version = review_version + 1' : 'compared = NOW(3)'} WHERE id = ?`,
+		[loadId]
+	);
+}
+
+/** Whether something has been done in the course since a load was last held against it. */
+export async function isStale(db: Database, courseId: number, loadId: number): Promise<boolean> {
+	const stale = await row(
+		db,
+		'SELECT l.id FROM loads l WHERE l.id = ? AND (l.compared IS NULL OR l.compared < (SELECT MAX(d.done) FROM ledger d WHERE d.course_id = ?))',
+		[loadId, courseId]
+	);
+	return stale !== undefined;
 }
 
 /** Holds a load against its course again where something has been done in the course since it last was. */
 export async function compareAgain(pool: Pool, courseId: number, loadId: number): Promise<void> {
-	const stale = await row(
-		pool,
-		'SELECT l.id FROM loads l WHERE l.id = ? AND (l.compared IS NULL OR l.compared < (SELECT MAX(d.done) FROM ledger d WHERE d.course_id = ?))',
-		[loadId, courseId]
-	);
-	if (stale) await compareLoad(pool, loadId);
+	if (await isStale(pool, courseId, loadId)) await compareLoad(pool, loadId);
 }

@@ -8,7 +8,7 @@ import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { Refused } from './refused';
-import type { StagedRow } from './review';
+import type { ListedQuestion } from './listed';
 import { checkSoon } from '../checks/course';
 import { insertLanded, noteAdjusted, noteLandings } from '../questions/landing';
 
@@ -149,7 +149,7 @@ export async function settleAside(
 	loadId: number,
 	personId: number,
 	ids: number[],
-	to: Extract<StagedRow['outcome'], 'left' | 'aside'>
+	to: Extract<ListedQuestion['outcome'], 'left' | 'aside'>
 ): Promise<number> {
 	if (!ids.length) return 0;
 	return transaction(pool, async (connection) => {

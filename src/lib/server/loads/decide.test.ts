@@ -2,7 +2,7 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plainText } from '../../../../core/markup/text';
 import type { Question } from '../../../../core/kinds';
 import { banksOf, storedQuestion } from '../banks/banks';
-import { allRows } from '../test-support/world';
+import { allListed, allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/mend';
@@ -11,7 +11,8 @@ import { asideRows, settleAside, takeAside } from './aside';
 import { decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
 import { receipt } from './receipt';
 import { Refused } from './refused';
-import { planRows, stagedQuestion, stagedRows } from './review';
+import { stagedQuestion } from './review';
+import { plannedQuestions } from './planned';
 import { ruleSets, rulesOf, saveRules } from './rules';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
@@ -35,7 +36,7 @@ const first = {
 const load = (files: Parameters<typeof loadPackage>[2]) => loadPackage(pool, course, files);
 const take = (id: number, more: Parameters<typeof decision>[0] = {}) =>
 	takeIn(pool, course.courseId, id, course.personId, decision(more));
-const staged = (id: number) => stagedRows(pool, course.courseId, id);
+const staged = (id: number) => allListed(pool, course.courseId, id);
 async function taken(): Promise<number> {
 	await take(await load(first));
 	return (await banksOf(pool, course.courseId))[0]!.id;
@@ -73,7 +74,7 @@ describe('a load held against its course', () => {
 		await taken();
 		const id = await load(again);
 		const [changed] = await staged(id);
-		const full = await stagedQuestion(pool, id, changed!.id);
+		const full = await stagedQuestion(pool, course.courseId, id, changed!.id);
 		expect(plainText(full!.against!.question.stem)).toBe(gm);
 	});
 	it('is not taken for a change where only the identifier is the same', async () => {
@@ -144,7 +145,7 @@ describe('the rules for what is there already', () => {
 		const bankId = await taken();
 		const id = await load(again);
 		const same = (await staged(id)).find((one) => one.match === 'same')!;
-		await decide(pool, id, course.personId, [same.id], { do: 'match', rule: 'beside' });
+		await decide(pool, course.courseId, id, course.personId, { ids: [same.id] }, { do: 'match', rule: 'beside' });
 		expect(await take(id, { bankId, same: 'skip' })).toMatchObject({ taken: 4, skipped: 0 });
 	});
 });
@@ -203,9 +204,9 @@ describe('decisions on a load', () => {
 		const before = (await reviewState(pool, id))!;
 		await keepDecision(pool, id, course.personId, decision({ bankName: 'Mine' }));
 		const [one] = await staged(id);
-		await decide(pool, id, course.personId, [one!.id], { do: 'choose', choice: 'leave' });
-		await decide(pool, id, course.personId, [one!.id], { do: 'place', category: 'Other' });
-		await decide(pool, id, course.personId, [one!.id], { do: 'verify', verified: true });
+		await decide(pool, course.courseId, id, course.personId, { ids: [one!.id] }, { do: 'choose', choice: 'leave' });
+		await decide(pool, course.courseId, id, course.personId, { ids: [one!.id] }, { do: 'place', category: 'Other' });
+		await decide(pool, course.courseId, id, course.personId, { ids: [one!.id] }, { do: 'verify', verified: true });
 		const after = (await reviewState(pool, id))!;
 		expect(after.version).toBe(before.version + 4);
 		expect(after).toMatchObject({ by: 'Ines Carrow', decision: { bankName: 'Mine' } });
@@ -222,14 +223,14 @@ describe('decisions on a load', () => {
 		const [one] = await staged(id);
 		await take(id);
 		await expect(
-			decide(pool, id, course.personId, [one!.id], { do: 'choose', choice: 'leave' })
+			decide(pool, course.courseId, id, course.personId, { ids: [one!.id] }, { do: 'choose', choice: 'leave' })
 		).rejects.toBeInstanceOf(Refused);
 		await expect(keepDecision(pool, id, course.personId, decision())).rejects.toBeInstanceOf(Refused);
 	});
 	it('carry the verification into the bank', async () => {
 		const id = await load(first);
 		const [one] = await staged(id);
-		await decide(pool, id, course.personId, [one!.id], { do: 'verify', verified: true });
+		await decide(pool, course.courseId, id, course.personId, { ids: [one!.id] }, { do: 'verify', verified: true });
 		await take(id);
 		const [kept] = await rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE load_id = ? ORDER BY id', [id]);
 		expect((await storedQuestion(pool, course.courseId, kept!.id))!.verified).toMatchObject({ by: 'Ines Carrow' });
@@ -257,14 +258,14 @@ describe('a load put right before it is taken in', () => {
 		});
 		const [one] = await staged(id);
 		expect(one).toMatchObject({ marks: [], edited: true });
-		expect(plainText((await stagedQuestion(pool, id, one!.id))!.question.stem)).toBe(
+		expect(plainText((await stagedQuestion(pool, course.courseId, id, one!.id))!.question.stem)).toBe(
 			'The chart shows "Wk". What is it?'
 		);
 	});
 	it('is edited by hand, with its findings found anew, and not over what somebody else has written', async () => {
 		const id = await load(troubled);
 		const broken = (await staged(id)).find((one) => one.broken)!;
-		const full = (await stagedQuestion(pool, id, broken.id))!;
+		const full = (await stagedQuestion(pool, course.courseId, id, broken.id))!;
 		const question = structuredClone(full.question) as Extract<Question, { options: unknown }>;
 		question.options[0]!.credit = 1;
 		question.stem = '<p>Which side is <script>alert(1)</script>port?</p>';
@@ -272,7 +273,7 @@ describe('a load put right before it is taken in', () => {
 			editStaged(pool, course.courseId, id, course.personId, broken.id, version, question);
 		expect(await edit(full.version)).toBe('kept');
 		expect(await edit(full.version)).toBe('changed');
-		const after = (await stagedQuestion(pool, id, broken.id))!;
+		const after = (await stagedQuestion(pool, course.courseId, id, broken.id))!;
 		expect(after.question.stem).toBe('Which side is port?');
 		expect((await staged(id)).find((one) => one.id === broken.id)).toMatchObject({ broken: false });
 		await expect(
@@ -301,7 +302,7 @@ describe('what is set aside', () => {
 			why: expect.stringContaining('No option is marked')
 		});
 		await expect(takeAside(pool, course.courseId, id, course.personId, [aside!.id])).rejects.toThrow('still broken');
-		const full = (await stagedQuestion(pool, id, aside!.id))!;
+		const full = (await stagedQuestion(pool, course.courseId, id, aside!.id))!;
 		const question = structuredClone(full.question) as Extract<Question, { options: unknown }>;
 		question.options[0]!.credit = 1;
 		await editStaged(pool, course.courseId, id, course.personId, aside!.id, full.version, question);
@@ -343,7 +344,7 @@ describe('taking a load back days later', () => {
 		const [bank] = await banksOf(pool, course.courseId);
 		expect(await inBank(bank!.id)).toEqual(['e1']);
 		expect(await storedQuestion(pool, course.courseId, preview.changed[0]!.id)).toMatchObject({ from: null });
-		expect((await planRows(pool, course.courseId, id)).every((one) => !one.broken)).toBe(true);
+		expect((await plannedQuestions(pool, course.courseId, id, decision())).every((one) => !one.broken)).toBe(true);
 	});
 });
 

@@ -10,7 +10,8 @@ import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';
 import { saveStaged, type StagedDocument } from '../questions/staged';
-import type { CategorySource } from './review';
+import { keysOfChosen, type Chosen } from './listed';
+import type { CategorySource } from './sources';
 
 const batch = 300;
 
@@ -23,6 +24,15 @@ export interface ReviewState {
 	by: string | null;
 }
 
+/** A decision as it was stored; null where there is none, or one of an older make that no longer fits. */
+export function storedDecision(text: string | null): Decision | null {
+	try {
+		return text ? parseDecision(JSON.parse(text)) : null;
+	} catch {
+		return null;
+	}
+}
+
 /** The decisions on a load as they stand. */
 export async function reviewState(db: Database, loadId: number): Promise<ReviewState | undefined> {
 	const found = await row<{ version: number; state: string; decision: string | null; by: string | null }>(
@@ -30,14 +40,7 @@ export async function reviewState(db: Database, loadId: number): Promise<ReviewS
 		'SELECT l.review_version AS version, l.state, l.decision, p.name AS `by` FROM loads l LEFT JOIN people p ON p.id = l.decided_by WHERE l.id = ?',
 		[loadId]
 	);
-	if (!found) return undefined;
-	let decision: Decision | null = null;
-	try {
-		decision = found.decision ? parseDecision(JSON.parse(found.decision)) : null;
-	} catch {
-		// a decision of an older make that no longer fits
-	}
-	return { ...found, decision };
+	return found && { ...found, decision: storedDecision(found.decision) };
 }
 
 /** Notes that somebody has decided something on a load that is under review. Throws Refused where it is not. */
@@ -68,15 +71,16 @@ export type Change =
 	| { do: 'match'; rule: MatchRule | null }
 	| { do: 'verify'; verified: boolean };
 
-/** Decides something for questions of a load. Throws Refused where it is not under review. */
+/** Decides something for chosen questions of a load. Throws Refused where it is not under review. */
 export async function decide(
 	pool: Pool,
+	courseId: number,
 	loadId: number,
 	personId: number,
-	ids: number[],
+	chosen: Chosen,
 	change: Change
 ): Promise<void> {
-	if (!ids.length) return;
+	const keys = keysOfChosen(courseId, loadId, chosen);
 	const [set, values] = {
 		choose: () => ['choice = ?', [(change as { choice: unknown }).choice]] as const,
 		place: () => ['placed_path = ?', [(change as { category: unknown }).category]] as const,
@@ -88,10 +92,10 @@ export async function decide(
 	}[change.do]();
 	await transaction(pool, async (connection) => {
 		await touch(connection, loadId, personId);
-		await run(connection, `UPDATE staged_questions SET ${set} WHERE load_id = ? AND id IN (?)`, [
+		await run(connection, `UPDATE staged_questions SET ${set} WHERE load_id = ? AND id IN ${keys.sql}`, [
 			...values,
 			loadId,
-			ids
+			...keys.parameters
 		]);
 	});
 }
@@ -121,14 +125,14 @@ export interface StagedMend {
 	left: number;
 }
 
-/** Mends staged questions by a check: those that are named, or all that it speaks of. Throws Refused. */
+/** Mends staged questions by a check: those that are chosen, or all that it speaks of. Throws Refused. */
 export async function mendStaged(
 	pool: Pool,
 	courseId: number,
 	loadId: number,
 	personId: number,
 	rule: string,
-	only: number[] | null
+	only: Chosen | null
 ): Promise<StagedMend> {
 	const check = checkOf(rule);
 	if (check?.scope !== 'one' || !check.mend) throw new Refused('There is no safe mend for this. Set it right by hand.');
@@ -136,12 +140,13 @@ export async function mendStaged(
 		const done: StagedMend = { mended: 0, left: 0 };
 		const touched: number[] = [];
 		await openToChanges(connection, loadId, personId);
+		const keys = only && keysOfChosen(courseId, loadId, only);
 		for (let last = 0; ;) {
 			// a batch at a time, by key
 			const found = await rows<StagedDocument>(
 				connection,
-				`SELECT id, load_id, document, version, number FROM staged_questions WHERE load_id = ? AND id > ? AND id IN (SELECT staged_id FROM staged_reports WHERE load_id = ? AND rule = ?)${only ? ' AND id IN (?)' : ''} ORDER BY id LIMIT ${batch} FOR UPDATE`,
-				[loadId, last, loadId, rule, ...(only ? [only] : [])]
+				`SELECT id, load_id, document, version, number FROM staged_questions WHERE load_id = ? AND id > ? AND id IN (SELECT staged_id FROM staged_reports WHERE load_id = ? AND rule = ?)${keys ? ` AND id IN ${keys.sql}` : ''} ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				[loadId, last, loadId, rule, ...(keys?.parameters ?? [])]
 			);
 			if (!found.length) break;
 			last = found.at(-1)!.id;

@@ -1,10 +1,11 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { run, row } from '../db/pool';
-import { arriving, bankXml, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, arriving, bankXml, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { decide } from './decide';
 import { handIn } from './hand-in';
 import { Refused } from './refused';
-import { stagedQuestion, stagedRows, usedFiles } from './review';
+import { stagedQuestion } from './review';
+import { usedFiles } from './used-files';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -24,7 +25,7 @@ beforeEach(async () => {
 	});
 });
 
-const staged = () => stagedRows(pool, course.courseId, loadId);
+const staged = () => allListed(pool, course.courseId, loadId);
 const give = async (fileName: string, at = 0, name = 'flag.png') =>
 	handIn(pool, course.courseId, loadId, course.personId, {
 		stagedId: (await staged())[at]!.id,
@@ -40,7 +41,7 @@ describe('a picture that is handed in later', () => {
 		const after = await staged();
 		expect(after.map((one) => one.broken)).toEqual([false, false, true]);
 		expect(after.map((one) => one.marks.some((mark) => mark.rule === 'picture-missing'))).toEqual([false, false, true]);
-		const { question } = (await stagedQuestion(pool, loadId, after[1]!.id))!;
+		const { question } = (await stagedQuestion(pool, course.courseId, loadId, after[1]!.id))!;
 		expect(question.attachments).toMatchObject([{ name: 'flag.png', mediaType: 'image/png', missing: false }]);
 		const kept = await row<{ size: number }>(pool, 'SELECT size FROM files WHERE hash = UNHEX(?)', [
 			question.attachments[0]!.hash
@@ -63,7 +64,14 @@ describe('a picture that is handed in later', () => {
 	});
 	it('leaves what a person has decided', async () => {
 		const [, second] = await staged();
-		await decide(pool, loadId, course.personId, [second!.id], { do: 'choose', choice: 'leave' });
+		await decide(
+			pool,
+			course.courseId,
+			loadId,
+			course.personId,
+			{ ids: [second!.id] },
+			{ do: 'choose', choice: 'leave' }
+		);
 		await give('flag.png');
 		expect((await staged())[1]!.choice).toBe('leave');
 	});

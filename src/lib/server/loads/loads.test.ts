@@ -3,7 +3,7 @@ import { emptyCommon } from '../../../../core/model/question';
 import { choice, option } from '../../../../core/test-support/questions';
 import { planTakeIn } from '../../../../core/take-in/plan';
 import { banksOf, storedQuestion } from '../banks/banks';
-import { allRows } from '../test-support/world';
+import { allListed, allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
@@ -14,7 +14,8 @@ import { loadOf, readAgain, receive, stopReading, throwAway } from './loads';
 import { readLoad } from './read';
 import { receipt, receiptQuestions } from './receipt';
 import { Refused } from './refused';
-import { fileReports, foundOthers, planRows, stagedQuestion, stagedRows } from './review';
+import { fileReports, foundOthers, stagedQuestion } from './review';
+import { plannedQuestions } from './planned';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
 
@@ -50,7 +51,7 @@ describe('reading a load', () => {
 		const load = await loadOf(pool, course.courseId, id);
 		expect(load).toMatchObject({ state: 'review', questions_found: 4, format: 'QTI 1.2 package' });
 		expect(load!.bytes_read).toBe(load!.bytes_total);
-		const staged = await stagedRows(pool, course.courseId, id);
+		const staged = await allListed(pool, course.courseId, id);
 		expect(staged.map((one) => [one.number, one.title, one.category, one.broken])).toEqual([
 			[1, 's1', 'Stability', false],
 			[2, 's2', 'Stability', true],
@@ -59,7 +60,7 @@ describe('reading a load', () => {
 		]);
 		expect(staged[1]!.marks).toEqual([{ rule: 'no-key', severity: 'broken' }]);
 		expect(staged[3]!.marks.map((mark) => mark.rule)).toEqual(['empty-or-repeated-option']);
-		const one = await stagedQuestion(pool, id, staged[2]!.id);
+		const one = await stagedQuestion(pool, course.courseId, id, staged[2]!.id);
 		expect(one!.source).toContain('<item ident="t1"');
 		expect(one!.question.attachments).toMatchObject([
 			{ name: 'images/trim.svg', missing: false, hash: expect.stringMatching(/^[0-9a-f]{64}$/) }
@@ -77,7 +78,7 @@ describe('reading a load', () => {
 	it('begins afresh after it broke off, with nothing twice', async () => {
 		const id = await loadPackage(pool, course, files);
 		await readLoad(pool, id, unhindered);
-		expect(await stagedRows(pool, course.courseId, id)).toHaveLength(4);
+		expect(await allListed(pool, course.courseId, id)).toHaveLength(4);
 	});
 	it('says what a file holds in which there are no questions', async () => {
 		const id = await loadPackage(pool, course, { 'a.png': 'x', 'b.png': 'y', 'notes.pdf': 'z' });
@@ -135,7 +136,7 @@ describe('reading a load', () => {
 		};
 		await expect(readLoad(pool, id, control)).rejects.toBeInstanceOf(Stopped);
 		expect(await loadOf(pool, course.courseId, id)).toMatchObject({ state: 'stopped' });
-		expect(await stagedRows(pool, course.courseId, id)).toEqual([]);
+		expect(await allListed(pool, course.courseId, id)).toEqual([]);
 		await readAgain(pool, id);
 		expect(await loadOf(pool, course.courseId, id)).toMatchObject({ state: 'waiting' });
 		await stopReading(pool, id);
@@ -157,7 +158,7 @@ describe('reading a load', () => {
 	});
 	it('finds what is in the course already', async () => {
 		await takeIn(pool, course.courseId, await loadPackage(pool, course, files), course.personId, decide());
-		const again = await stagedRows(pool, course.courseId, await loadPackage(pool, course, files));
+		const again = await allListed(pool, course.courseId, await loadPackage(pool, course, files));
 		expect(again[0]!.marks).toEqual([{ rule: 'exact-duplicate', severity: 'doubtful' }]);
 	});
 });
@@ -165,7 +166,7 @@ describe('reading a load', () => {
 describe('taking a load in', () => {
 	it('does what the plan said, and adds up', async () => {
 		const id = await loadPackage(pool, course, files);
-		const said = planTakeIn(await planRows(pool, course.courseId, id), decide(), []);
+		const said = planTakeIn(await plannedQuestions(pool, course.courseId, id, decide()), decide(), []);
 		const plan = await takeIn(pool, course.courseId, id, course.personId, decide());
 		expect(plan).toEqual(said);
 		expect(plan).toMatchObject({ found: 4, taken: 3, aside: 1, left: 0 });
@@ -382,7 +383,7 @@ describe('a category that is called like what every object has', () => {
 		const id = await loadPackage(pool, course, {
 			'b.xml': bankXml({ [`x${name}`]: [item('a', 'Which light?', ['Red', 'Green'])] }).replaceAll(`x${name}`, name)
 		});
-		expect(planTakeIn(await planRows(pool, course.courseId, id), decide(), []).taken).toBeDefined();
+		expect(planTakeIn(await plannedQuestions(pool, course.courseId, id, decide()), decide(), []).taken).toBeDefined();
 		await takeIn(pool, course.courseId, id, course.personId, decide({ bankName: name }));
 		const [bank] = await banksOf(pool, course.courseId);
 		expect(bank!.name).toBe(name);
@@ -403,8 +404,8 @@ describe('a question that has much of everything', () => {
 		const text = JSON.stringify({ format: 'yarn-barrow-questions', version: 1, questions: [question] });
 		const id = await loadPackage(pool, course, new TextEncoder().encode(text), 'much.json');
 		expect(await loadOf(pool, course.courseId, id)).toMatchObject({ state: 'review', questions_found: 1 });
-		const [one] = await stagedRows(pool, course.courseId, id);
-		const found = await stagedQuestion(pool, id, one!.id);
+		const [one] = await allListed(pool, course.courseId, id);
+		const found = await stagedQuestion(pool, course.courseId, id, one!.id);
 		expect(found!.question.kind).toBe('multiple-response');
 		expect(found!.reports.some((report) => report.rule === 'typed-numbering')).toBe(true);
 	});

@@ -18,6 +18,7 @@ import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
 import { twinReport } from '../snags/twins';
 import { compareLoad } from './against';
+import { reviewSummary } from './summary';
 import { columnsOf, reportColumns } from '../questions/columns';
 import { insertStaged, type ReadQuestion } from '../questions/staged';
 
@@ -369,7 +370,11 @@ class Reading {
 		await this.#tell(true);
 		if (this.#number) {
 			await compareLoad(this.pool, this.loadId);
-			await run(this.pool, "UPDATE loads SET state = 'review' WHERE id = ?", [this.loadId]);
+			await run(this.pool, "UPDATE loads SET state = 'review', review_version = review_version + 1 WHERE id = ?", [
+				this.loadId
+			]);
+			// whoever opens it finds it counted
+			await reviewSummary(this.pool, this.courseId, this.loadId);
 			return;
 		}
 		const kinds = new Map<string, number>();

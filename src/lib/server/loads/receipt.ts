@@ -1,5 +1,5 @@
 import type { Severity } from '../../../../core/reports/report';
-import type { Outcome } from '../../../../core/take-in/plan-row';
+import type { Outcome } from '../../../../core/take-in/planned-question';
 import type { Effect } from '../../../../core/take-in/effects';
 import { row, rows, type Database } from '../db/pool';
 

@@ -1,10 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { unhindered } from '../jobs/control';
-import { loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { loadOf } from './loads';
 import { readLoad } from './read';
 import { openLoad, previewOf, readByRecipe, recipeOf, recipesOf } from './recipes';
-import { stagedRows } from './review';
 
 const pool = testPool();
 let course: { courseId: number; personId: number };
@@ -30,7 +29,7 @@ describe('a table whose headings say nothing', () => {
 		expect(preview).toMatchObject({ count: 2, broken: 0, questions: [{ stem: 'Which knot holds?' }, {}] });
 		expect(await readByRecipe(pool, load, course.personId, recipe, 'Rope lists')).toBe(true);
 		await readLoad(pool, id, unhindered);
-		expect((await stagedRows(pool, course.courseId, id)).map((one) => [one.title, one.marks.length])).toEqual([
+		expect((await allListed(pool, course.courseId, id)).map((one) => [one.title, one.marks.length])).toEqual([
 			['Which knot holds?', 0],
 			['Which knot slips?', 0]
 		]);

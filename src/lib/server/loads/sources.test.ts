@@ -1,10 +1,11 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { banksOf } from '../banks/banks';
 import { row, rows } from '../db/pool';
-import { bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { chooseSource } from './decide';
 import { Refused } from './refused';
-import { sourcesOf, stagedRows, usedFiles } from './review';
+import { sourcesOf } from './sources';
+import { usedFiles } from './used-files';
 import { takeIn } from './take-in';
 import { undo } from './undo';
 
@@ -15,7 +16,7 @@ beforeEach(async () => {
 	course = await makeCourse(pool);
 });
 
-const staged = (id: number) => stagedRows(pool, course.courseId, id);
+const staged = (id: number) => allListed(pool, course.courseId, id);
 const categories = async (id: number) => (await staged(id)).map((one) => one.category);
 const choose = (id: number, source: Parameters<typeof chooseSource>[3]) =>
 	chooseSource(pool, id, course.personId, source);

@@ -14,7 +14,7 @@ import { dropLoneTwins } from '../snags/twins';
 import { findLost } from '../quizzes/lost';
 import { Refused } from './refused';
 import { rememberRules } from './rules';
-import { planRows } from './review';
+import { plannedQuestions } from './planned';
 import { checkSoon } from '../checks/course';
 import { insertLanded, noteAdjusted, noteLandings, replaceLanded, type Landing } from '../questions/landing';
 
@@ -42,7 +42,7 @@ export async function takeIn(
 		if (load.state !== 'review' && load.state !== 'undone') throw new Refused('This load cannot be taken in now.');
 		// before anything is read, so that what others have just put into the bank is seen
 		await lockBanks(connection, courseId, [decision.bankId, decision.quizBank?.bankId ?? null]);
-		const questions = await planRows(connection, courseId, loadId);
+		const questions = await plannedQuestions(connection, courseId, loadId, decision);
 		const quizzes = (await row<{ n: number }>(
 			connection,
 			'SELECT COUNT(*) AS n FROM staged_quizzes WHERE load_id = ?',

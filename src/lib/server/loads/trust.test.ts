@@ -10,11 +10,13 @@ import { removeQuestions } from '../questions/remove';
 import { makeQuiz, quizOf, saveQuiz } from '../quizzes/quizzes';
 import { keepOne } from '../snags/keep-one';
 import { snagCounts, snagRows } from '../snags/snags';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { asideRows } from './aside';
 import { decide as decideOn, editStaged, mendStaged } from './decide';
 import { receiptHead } from './receipt';
-import { likelyBank, planRows, stagedQuestion, stagedRows } from './review';
+import { stagedQuestion } from './review';
+import { likelyBank } from './likely';
+import { plannedQuestions, plannedTogether } from './planned';
 import { rulesOf } from './rules';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
@@ -97,11 +99,13 @@ describe('a rule for many', () => {
 	});
 	it('does not undo what a mend has set for one', async () => {
 		const id = await load({ 'a.xml': bound });
-		const [first] = await stagedRows(pool, course.courseId, id);
-		expect(await mendStaged(pool, course.courseId, id, course.personId, 'option-letters', [first!.id])).toMatchObject({
+		const [first] = await allListed(pool, course.courseId, id);
+		expect(
+			await mendStaged(pool, course.courseId, id, course.personId, 'option-letters', { ids: [first!.id] })
+		).toMatchObject({
 			mended: 1
 		});
-		const plan = planTakeIn(await planRows(pool, course.courseId, id), decide({ shuffle: 'on' }), []);
+		const plan = planTakeIn(await plannedQuestions(pool, course.courseId, id, decide()), decide({ shuffle: 'on' }), []);
 		expect(plan.effects.find((one) => one.rule === 'shuffle')).toMatchObject({ questions: 0 });
 		await take(id, { shuffle: 'on' });
 		const shuffled = await rows<{ document: string }>(
@@ -114,16 +118,16 @@ describe('a rule for many', () => {
 	});
 	it('does not undo the points that a person has given to one', async () => {
 		const id = await load({ 'a.xml': bound });
-		const [first, second] = await stagedRows(pool, course.courseId, id);
-		const { question, version } = (await stagedQuestion(pool, id, second!.id))!;
+		const [first, second] = await allListed(pool, course.courseId, id);
+		const { question, version } = (await stagedQuestion(pool, course.courseId, id, second!.id))!;
 		await editStaged(pool, course.courseId, id, course.personId, second!.id, version, { ...question, points: 7 });
-		await decideOn(pool, id, course.personId, [first!.id], { do: 'choose', choice: 'leave' });
+		await decideOn(pool, course.courseId, id, course.personId, { ids: [first!.id] }, { do: 'choose', choice: 'leave' });
 		await take(id, { points: 2 });
 		expect(await rows(pool, 'SELECT points FROM questions WHERE load_id = ?', [id])).toEqual([{ points: 7 }]);
 	});
 	it('shows the snag that it brings back, and says so beforehand', async () => {
 		const id = await load({ 'a.xml': bound.replaceAll('shuffle="Yes"', 'shuffle="No"') });
-		const plan = planTakeIn(await planRows(pool, course.courseId, id), decide({ shuffle: 'on' }), []);
+		const plan = planTakeIn(await plannedQuestions(pool, course.courseId, id, decide()), decide({ shuffle: 'on' }), []);
 		expect(plan.effects.find((one) => one.rule === 'shuffle')).toMatchObject({
 			questions: 2,
 			what: expect.stringContaining('1 of them') as string
@@ -140,7 +144,7 @@ describe('where a load goes', () => {
 		const other = await load({
 			'b.xml': bankXml({ Knots: [item('k1', 'Which knot is a loop?', ['Bowline', 'Reef'])] })
 		});
-		expect(await likelyBank(pool, other, await bankPaths())).toBeNull();
+		expect(likelyBank(await plannedTogether(pool, course.courseId, other), await bankPaths())).toBeNull();
 	});
 	it('is the bank that has most of it already, with how much that is', async () => {
 		await take(await load({ 'a.xml': bankXml(lights) }), { bankName: 'Lights' });
@@ -148,7 +152,7 @@ describe('where a load goes', () => {
 		const again = await load({
 			'b.xml': bankXml({ ...lights, New: [item('n1', 'Which flag is A?', ['White and blue', 'Red'])] })
 		});
-		expect(await likelyBank(pool, again, await bankPaths())).toEqual({
+		expect(likelyBank(await plannedTogether(pool, course.courseId, again), await bankPaths())).toEqual({
 			bankId: bank!.id,
 			why: 'questions',
 			there: 3,
@@ -163,7 +167,7 @@ describe('what a load is held against', () => {
 		const again = await load({ 'a.xml': bankXml(lights) });
 		const taken = async (against: 'course' | 'bank' | 'nothing', bankId: number | null = null) =>
 			planTakeIn(
-				await planRows(pool, course.courseId, again),
+				await plannedQuestions(pool, course.courseId, again, { against }),
 				decide({ against, same: 'skip', bankId, bankName: 'Second' }),
 				[]
 			).taken;
@@ -268,9 +272,9 @@ describe('a question that is there twice', () => {
 	};
 	it('says where the other one is: in the file before, in the bank after, and nowhere once it is gone', async () => {
 		const id = await load(twice);
-		const [, second] = await stagedRows(pool, course.courseId, id);
+		const [, second] = await allListed(pool, course.courseId, id);
 		const said = async () =>
-			(await stagedQuestion(pool, id, second!.id))!.reports
+			(await stagedQuestion(pool, course.courseId, id, second!.id))!.reports
 				.filter((one) => one.rule === 'exact-duplicate')
 				.map((one) => one.message);
 		expect(await said()).toEqual(['It says the same as question 1 of this file, “x1”. Keep one of them.']);
@@ -331,9 +335,9 @@ describe('a question that is there twice', () => {
 describe('a wrong key', () => {
 	it('is one snag, and marking the key ends it', async () => {
 		const id = await load({ 'a.txt': '1. Which light is to port?\na) Red\nb) Green\nAnswer: E\n' }, 'a.zip');
-		const [first] = await stagedRows(pool, course.courseId, id);
+		const [first] = await allListed(pool, course.courseId, id);
 		expect(first!.marks).toEqual([{ rule: 'lost-key', severity: 'broken' }]);
-		const { question, version } = (await stagedQuestion(pool, id, first!.id))!;
+		const { question, version } = (await stagedQuestion(pool, course.courseId, id, first!.id))!;
 		const keyed = {
 			...question,
 			options: (question as unknown as { options: { credit: number }[] }).options.map((option, at) => ({
@@ -342,8 +346,8 @@ describe('a wrong key', () => {
 			}))
 		};
 		expect(await editStaged(pool, course.courseId, id, course.personId, first!.id, version, keyed)).toBe('kept');
-		expect(await stagedRows(pool, course.courseId, id)).toMatchObject([{ marks: [], broken: false }]);
-		expect((await stagedQuestion(pool, id, first!.id))!.question).toMatchObject({ lostKeys: [] });
+		expect(await allListed(pool, course.courseId, id)).toMatchObject([{ marks: [], broken: false }]);
+		expect((await stagedQuestion(pool, course.courseId, id, first!.id))!.question).toMatchObject({ lostKeys: [] });
 	});
 });
 
@@ -359,16 +363,18 @@ describe('an item that is not well-formed', () => {
 		);
 		const path = Object.keys(files).find((name) => files[name]!.includes('Port &amp; starboard'))!;
 		const id = await load({ ...files, [path]: files[path]!.replace('&amp;', '&') });
-		const found = await stagedRows(pool, course.courseId, id);
+		const found = await allListed(pool, course.courseId, id);
 		expect(found.map((one) => [one.title, one.kind, one.broken])).toEqual([
 			['One', 'multiple-choice', false],
 			['Two', 'unreadable', true]
 		]);
 		expect(await take(id, { bankName: 'Port' })).toMatchObject({ found: 2, taken: 1, aside: 1 });
-		expect(await mendStaged(pool, course.courseId, id, course.personId, 'unreadable', [found[1]!.id])).toEqual({
-			mended: 1,
-			left: 0
-		});
+		expect(await mendStaged(pool, course.courseId, id, course.personId, 'unreadable', { ids: [found[1]!.id] })).toEqual(
+			{
+				mended: 1,
+				left: 0
+			}
+		);
 		expect(await asideRows(pool, course.courseId)).toMatchObject([
 			{ title: 'Two', kind: 'multiple-choice', broken: false }
 		]);

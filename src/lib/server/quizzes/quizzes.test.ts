@@ -11,8 +11,8 @@ import type { FitOptions } from '../../../../core/formats/fit/fit';
 import { emptyCommon } from '../../../../core/model/question';
 import type { Question } from '../../../../core/kinds';
 import { takeIn } from '../loads/take-in';
-import { stagedRows } from '../loads/review';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+
+import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { poolOf } from '../../../../core/draws/pool';
 import { poolSource } from './pools';
 import { dropQuiz, makeQuiz, quizShape, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
@@ -174,7 +174,7 @@ describe('a dispatch', () => {
 		const other = await makeCourse(pool);
 		const load = await loadPackage(pool, other, await bytesOf(dispatch.file_id!));
 		expect(
-			(await stagedRows(pool, course.courseId, load)).map((one) => [one.title, one.category, one.marks.length])
+			(await allListed(pool, course.courseId, load)).map((one) => [one.title, one.category, one.marks.length])
 		).toEqual([
 			['w1', 'Weather', 0],
 			['f1', 'Weather\nFronts', 0],

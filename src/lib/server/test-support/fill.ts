@@ -96,3 +96,27 @@ export async function fillCourse(
 	await run(pool, 'INSERT INTO quiz_part_categories (part_id, category_id) VALUES (?, ?)', [part, category]);
 	return { id, bank, category, quiz };
 }
+
+/** Makes a load under review with the questions of such a course over again, of which every second is held to be the same as its twin. */
+export async function fillLoad(pool: Pool, personId: number, courseId: number): Promise<number> {
+	const { id } = await run(
+		pool,
+		"INSERT INTO loads (course_id, person_id, file_name, state, format, compared) VALUES (?, ?, 'lights.zip', 'review', 'QTI 2.1 package', NOW(3))",
+		[courseId, personId]
+	);
+	await run(
+		pool,
+		`INSERT INTO staged_questions (load_id, number, identifier, category_path, kind, title, stem_text, points, document, fingerprint, word_hashes, source, broken, match_kind, match_question_id, match_likeness)
+		SELECT ?, ROW_NUMBER() OVER (ORDER BY q.id), q.identifier, c.name, q.kind, q.title, q.stem_text, q.points, q.document, q.fingerprint, q.word_hashes, '', EXISTS (SELECT 1 FROM snags s WHERE s.question_id = q.id),
+			IF(q.id % 2, 'new', 'same'), IF(q.id % 2, NULL, q.id), IF(q.id % 2, NULL, 100)
+		FROM questions q JOIN categories c ON c.id = q.category_id WHERE q.course_id = ?`,
+		[id, courseId]
+	);
+	await run(
+		pool,
+		`INSERT INTO staged_reports (load_id, staged_id, rule, severity, message, words)
+		SELECT ?, s.id, 'no-key', 'broken', 'No option is marked as right. Mark the key.', '[]' FROM staged_questions s WHERE s.load_id = ? AND s.broken`,
+		[id, id]
+	);
+	return id;
+}

@@ -1,3 +1,4 @@
+import { listPage, wholeLoad, type ListedQuestion } from '../loads/listed';
 import type { Pool } from 'mysql2/promise';
 import { zipped, type Files } from '../../../../core/test-support/packages';
 import { plainRules, type Decision } from '../../../../core/take-in/decision';
@@ -97,4 +98,9 @@ export async function allRows(pool: Pool, courseId: number, filter: QuestionFilt
 		found.push(...page.rows);
 		if (!page.rows.length || found.length >= page.total) return found;
 	}
+}
+
+/** All questions of a load, as its list shows them. */
+export async function allListed(pool: Pool, courseId: number, loadId: number): Promise<ListedQuestion[]> {
+	return (await listPage(pool, courseId, loadId, wholeLoad, 'file', { from: 0, size: 100_000 })).rows;
 }

@@ -2,9 +2,11 @@ import { sketchOf } from '../../../../core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
 import { lossesOf } from '../dispatches/losses';
 import { compareAgain } from '../loads/against';
+import { changesOf } from '../loads/changes';
 import { editStaged, mendStaged } from '../loads/decide';
 import { putInPlace } from '../loads/hand-in';
 import type { Load } from '../loads/loads';
+import { reviewSummary } from '../loads/summary';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
 import { mend, mendableCount, mendPreview } from '../snags/mend';
 import { takeAside } from '../loads/aside';
@@ -15,6 +17,7 @@ import { takeIn } from '../loads/take-in';
  * ever where somebody has made them so. A new one is a line here.
  */
 export const tasks = {
+	changesOf,
 	compareAgain,
 	editStaged,
 	lossesOf,
@@ -24,6 +27,7 @@ export const tasks = {
 	mendableCount,
 	previewOf,
 	putInPlace,
+	reviewSummary,
 	takeAside,
 	takeIn,
 	/** What a recipe can point at in the file of a load, with the recipe that it has. */

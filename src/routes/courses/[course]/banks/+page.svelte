@@ -3,12 +3,12 @@
 	import { page } from '$app/state';
 	import { kinds, kindName } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
-	import CategoryTree from '$lib/ui/CategoryTree.svelte';
 	import { latest } from '$lib/ui/latest';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import { count, figure } from '$lib/ui/words';
+	import BankTree from './BankTree.svelte';
 	import QuestionPanel from './QuestionPanel.svelte';
 
 	let { data } = $props();
@@ -100,9 +100,9 @@
 				/> with what is under it</label
 			>
 			{#key data.bank.id}
-				<CategoryTree
-					nodes={data.tree}
-					whole={{ name: 'Whole bank', questions: data.bank.questions }}
+				<BankTree
+					tree={data.tree}
+					questions={data.bank.questions}
 					chosen={data.filter.categoryId}
 					choose={(id) => show({ category: id === null ? null : String(id), question: null })}
 					label="Categories of {data.bank.name}"

@@ -2,60 +2,54 @@ import { error, fail, redirect } from '@sveltejs/kit';
 import { object, string, ValidationError } from 'yup';
 import { courseAt, keyOf } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
-import { categoryTree } from '$lib/server/banks/tree';
 import { database } from '$lib/server/db/pool';
+import { isStale } from '$lib/server/loads/against';
 import { loadOf, throwAway } from '$lib/server/loads/loads';
 import { parseDecision } from '$core/take-in/decision';
 import { reviewState } from '$lib/server/loads/decide';
+import { quizTitles } from '$lib/server/loads/found-quizzes';
+import { listPage, wholeLoad } from '$lib/server/loads/listed';
 import { formOf, jsonIn } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
-import {
-	fileReports,
-	foundOthers,
-	foundQuizzes,
-	likelyBank,
-	sourcesOf,
-	stagedRows,
-	usedFiles
-} from '$lib/server/loads/review';
-import { ruleSets, rulesOf } from '$lib/server/loads/rules';
+import { fileReports, foundOthers } from '$lib/server/loads/review';
+import { ruleSets } from '$lib/server/loads/rules';
+import { keptSummary, nameOfLoad } from '$lib/server/loads/summary';
+import { usedFiles } from '$lib/server/loads/used-files';
 import { threads } from '$lib/server/threads/ask';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
-	const one = await loadOf(db, course.id, keyOf(params.load));
-	if (!one) error(404, 'There is no such load in this course.');
-	if (one.state === 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}/receipt`);
-	if (['uploading', 'waiting', 'reading', 'stopped'].includes(one.state)) redirect(303, `/courses/${course.id}/loads`);
-	await threads().ask('compareAgain', course.id, one.id);
-	const [questions, now, remembered, saved, reports, quizzes, others, sources, used, banks] = await Promise.all([
-		stagedRows(db, course.id, one.id),
-		reviewState(db, one.id),
-		rulesOf(db, course.id),
+	const found = await loadOf(db, course.id, keyOf(params.load));
+	if (!found) error(404, 'There is no such load in this course.');
+	if (found.state === 'taken') redirect(303, `/courses/${course.id}/loads/${found.id}/receipt`);
+	if (['uploading', 'waiting', 'reading', 'stopped'].includes(found.state))
+		redirect(303, `/courses/${course.id}/loads`);
+	if (await isStale(db, course.id, found.id)) await threads().ask('compareAgain', course.id, found.id);
+	const summary =
+		(await keptSummary(db, course.id, found.id)) ?? (await threads().ask('reviewSummary', course.id, found.id));
+	const [page, now, saved, reports, quizzes, others, used, banks] = await Promise.all([
+		listPage(db, course.id, found.id, wholeLoad),
+		reviewState(db, found.id),
 		ruleSets(db, course.id),
-		fileReports(db, one.id),
-		foundQuizzes(db, one.id),
-		foundOthers(db, one.id),
-		sourcesOf(db, one.id),
-		usedFiles(db, one.id),
+		fileReports(db, found.id),
+		quizTitles(db, found.id),
+		foundOthers(db, found.id),
+		usedFiles(db, found.id),
 		banksOf(db, course.id)
 	]);
-	const trees = await Promise.all(banks.map((bank) => categoryTree(db, bank.id)));
-	const withPaths = banks.map((bank, at) => ({ ...bank, paths: trees[at]!.map((node) => node.key) }));
 	return {
-		likely: await likelyBank(db, one.id, withPaths),
-		one,
-		questions,
-		now: now!,
-		remembered,
+		found,
+		name: nameOfLoad('', found.file_name),
+		page,
+		summary: summary!,
+		version: now!.version,
 		saved,
 		reports,
 		quizzes,
-		others,
-		sources,
+		others: { count: others.length, first: others.slice(0, 12) },
 		used,
-		banks: withPaths
+		banks
 	};
 };
 
@@ -75,8 +69,8 @@ export const actions = {
 	},
 	away: async ({ locals, params }) => {
 		const { course } = await courseAt(locals, params, 'change');
-		const one = await loadOf(database(), course.id, keyOf(params.load));
-		if (one && !(await throwAway(database(), one.id)))
+		const found = await loadOf(database(), course.id, keyOf(params.load));
+		if (found && !(await throwAway(database(), found.id)))
 			return fail(409, {
 				refused: 'This load is in the course or is being worked on, so it cannot be thrown away now.'
 			});

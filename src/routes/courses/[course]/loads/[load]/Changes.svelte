@@ -1,19 +1,18 @@
 <script lang="ts">
 	import { pathOfKey } from '$core/take-in/paths';
-	import type { Outcome } from '$core/take-in/plan-row';
+	import type { Outcome } from '$core/take-in/planned-question';
+	import { latest } from '$lib/ui/latest';
 	import { count, pathText } from '$lib/ui/words';
-	import type { StagedQuiz } from '$lib/server/loads/review';
+	import type { LoadChanges } from '$lib/server/loads/changes';
 	import type { Review } from './review.svelte';
 
 	/** What taking in would change, in full: the new categories, and the questions by what becomes of them. */
 	let {
 		review,
-		quizzes,
 		target,
 		show,
 		close
-	}: { review: Review; quizzes: StagedQuiz[]; target: string; show: (id: number) => void; close: () => void } =
-		$props();
+	}: { review: Review; target: string; show: (id: number) => void; close: () => void } = $props();
 
 	const names: [Outcome, (many: boolean) => string][] = [
 		['replaced', () => 'put in the place of one that is there, whose old version is kept'],
@@ -22,25 +21,29 @@
 		['left', () => 'left out'],
 		['taken', () => 'taken in']
 	];
-	const most = 100;
+	let changes = $state.raw<LoadChanges | null>(null);
+	const fetchChanges = latest(async () => {
+		const answer = await fetch(`${review.address}/changes`).catch(() => null);
+		return answer?.ok ? ((await answer.json()) as LoadChanges) : undefined;
+	});
+	$effect(() => {
+		void review.summary;
+		if (review.counting) return;
+		void fetchChanges().then((found) => {
+			if (found) changes = found;
+		});
+	});
 	/** What becomes of the questions of a quiz, in words. */
-	const outcomeByNumber = $derived(new Map(review.questions.map((one, at) => [one.number, review.plan.outcomes[at]!])));
-	function quizWords(quiz: StagedQuiz): string {
-		const of = (...outcomes: Outcome[]) =>
-			quiz.numbers.filter((number) => outcomes.includes(outcomeByNumber.get(number)!)).length;
-		const there = of('skipped', 'replaced');
-		const missing = of('aside', 'left');
-		return [
-			count(quiz.numbers.length, 'question'),
-			...(there ? [`${there} of them in the course already, which it points to`] : []),
-			...(missing ? [`${missing} of them missing, since they are set aside or left out`] : [])
+	const quizWords = (quiz: LoadChanges['quizzes'][number]) =>
+		[
+			count(quiz.questions, 'question'),
+			...(quiz.there ? [`${quiz.there} of them in the course already, which it points to`] : []),
+			...(quiz.missing ? [`${quiz.missing} of them missing, since they are set aside or left out`] : [])
 		].join(', ');
-	}
-	const by = (outcome: Outcome) => review.questions.filter((_, at) => review.plan.outcomes[at] === outcome);
 </script>
 
 <svelte:window onkeydown={(event) => event.key === 'Escape' && close()} />
-<section class="panel" aria-label="What will change">
+<section class="panel" aria-label="What will change" aria-busy={changes === null || review.counting}>
 	<div class="flex items-baseline">
 		<h2>What will change</h2>
 		<button type="button" class="button small ghost ml-auto" onclick={close}>Close</button>
@@ -54,10 +57,12 @@
 		<h3 class="mt-3">{count(review.plan.newCategories.length, 'new category', 'new categories')}</h3>
 		<p>{review.plan.newCategories.map((key) => pathText(pathOfKey(key))).join(' · ')}</p>
 	{/if}
-	{#if quizzes.length}
-		<h3 class="mt-3">{count(quizzes.length, 'quiz', 'quizzes')}</h3>
+	{#if changes?.quizzes.length}
+		<h3 class="mt-3">{count(changes.quizzes.length, 'quiz', 'quizzes')}</h3>
 		<ul>
-			{#each quizzes as quiz (quiz.id)}<li><b>{quiz.title}</b> <span class="mute">{quizWords(quiz)}</span></li>{/each}
+			{#each changes.quizzes as quiz (quiz.id)}<li>
+					<b>{quiz.title}</b> <span class="mute">{quizWords(quiz)}</span>
+				</li>{/each}
 		</ul>
 	{/if}
 	{#if review.plan.effects.length}
@@ -69,17 +74,21 @@
 		</ul>
 	{/if}
 	{#each names as [outcome, words] (outcome)}
-		{@const list = by(outcome)}
-		{#if list.length}
-			<h3 class="mt-3">{count(list.length, 'question')} {words(list.length > 1)}</h3>
+		{@const found = changes?.outcomes.find((other) => other.outcome === outcome)}
+		{#if found}
+			<h3 class="mt-3">{count(found.questions, 'question')} {words(found.questions > 1)}</h3>
 			<p class="names">
-				{#each list.slice(0, most) as one (one.id)}<button type="button" class="word" onclick={() => show(one.id)}
-						>{one.number} {one.title || '(no title)'}</button
-					>{/each}{#if list.length > most}<span class="mute">and {(list.length - most).toLocaleString('en')} more</span
+				{#each found.first as question (question.id)}<button
+						type="button"
+						class="word"
+						onclick={() => show(question.id)}>{question.number} {question.title || '(no title)'}</button
+					>{/each}{#if found.questions > found.first.length}<span class="mute"
+						>and {(found.questions - found.first.length).toLocaleString('en')} more</span
 					>{/if}
 			</p>
 		{/if}
 	{/each}
+	{#if !changes}<p class="mute mt-3">Counting…</p>{/if}
 </section>
 
 <style>

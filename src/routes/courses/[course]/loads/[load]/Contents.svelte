@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { pathKey, pathOfKey, putAt } from '$core/take-in/paths';
-	import { pathText } from '$lib/ui/words';
-	import type { Review } from './review.svelte';
+	import CategoryTree from '$lib/ui/CategoryTree.svelte';
+	import type { DragPart } from '$lib/ui/drag';
+	import { figure, pathText } from '$lib/ui/words';
+	import type { FoundCategory, Review } from './review.svelte';
 
 	/** The categories of a load as a tree, each beside where it lands; a category is chosen, left out, or put elsewhere here. */
 	let {
@@ -11,13 +13,31 @@
 		mayChange
 	}: { review: Review; category: string | null; pick: (key: string | null) => void; mayChange: boolean } = $props();
 
+	const whole = 'whole';
+	const sort = 'found category';
 	const known = $derived(new Set(review.existing));
 	let placing = $state<string | null>(null);
-	let dragged = $state<string | null>(null);
-	let over = $state<string | null>(null);
 
-	/** How wide the numbers are, in signs, so that the names have the rest. */
-	const digits = $derived(review.tree.reduce((most, { all }) => Math.max(most, all.toLocaleString('en').length), 1));
+	interface Line {
+		id: string;
+		parentId: string | null;
+		name: string;
+		/** Nothing for the load as a whole. */
+		found: FoundCategory | null;
+	}
+	/** Keys of lines: a path that is empty has one too. */
+	const idOf = (key: string) => `at ${key}`;
+	const lines = $derived<Line[]>([
+		{ id: whole, parentId: null, name: 'All of it', found: null },
+		...review.tree.map((found) => ({
+			id: idOf(found.key),
+			parentId: found.path.length > 1 ? idOf(pathKey(found.path.slice(0, -1))) : null,
+			name: found.path.at(-1) ?? 'no category',
+			found
+		}))
+	]);
+	/** As wide as the longest number. */
+	const digits = $derived(figure(review.summary.found).length);
 
 	const asText = (path: string[]) => path.join(' / ');
 	const asPath = (text: string) =>
@@ -35,134 +55,112 @@
 		const path = asPath(text);
 		if (pathKey(path) !== pathKey(review.land(pathOfKey(key)))) review.put(key, path);
 	}
-	function drop(target: string) {
-		if (dragged !== null && dragged !== target) review.put(dragged, review.land(pathOfKey(target)));
-		dragged = over = null;
+	const movable = $derived(mayChange && review.decision.categories !== 'one');
+	/** A category is put where another lands by being dragged onto it; by keyboard its landing is chosen and written. */
+	function drag({ found }: Line): DragPart {
+		if (!found) return {};
+		return {
+			lift: () => (movable ? { sort, keys: [found.key] } : null),
+			accepts: (dragged) => dragged.sort === sort && dragged.keys[0] !== found.key,
+			drop: ({ keys }) => review.put(String(keys[0]), review.land(found.path))
+		};
 	}
 </script>
 
 <datalist id="landings">
 	{#each review.existing as key (key)}<option value={asText(pathOfKey(key))}></option>{/each}
 </datalist>
-<table class="rows found">
-	<colgroup><col /><col style="width: calc({digits}ch + 20px)" /><col class="lands" /></colgroup>
-	<thead><tr><th>Category</th><th class="number">Q</th><th>Lands in</th></tr></thead>
-	<tbody>
-		{#each review.tree as line (line.key)}
-			{@const on = review.under(line.key).some((key) => !review.decision.leftOut.includes(key))}
-			{@const to = review.land(line.path)}
-			{@const isNew = to.length > 0 && !known.has(pathKey(to))}
-			{@const put = putAt(review.decision, line.key) !== undefined}
-			<tr
-				class:faint={!on}
-				class:chosen={category === line.key}
-				class:over={over === line.key}
-				draggable={mayChange}
-				ondragstart={(event) => {
-					dragged = line.key;
-					event.dataTransfer?.setData('text/plain', asText(line.path));
-				}}
-				ondragover={(event) => {
-					if (dragged === null) return;
-					event.preventDefault();
-					over = line.key;
-				}}
-				ondragleave={() => (over = null)}
-				ondrop={(event) => {
-					event.preventDefault();
-					drop(line.key);
-				}}
-				ondragend={() => (dragged = over = null)}
+<CategoryTree
+	nodes={lines}
+	chosen={category === null ? whole : idOf(category)}
+	choose={(id) => pick(lines.find((line) => line.id === id)?.found?.key ?? null)}
+	label="Categories of the load"
+	columns="max({digits}ch, 26px) 84px"
+	{drag}
+>
+	{#snippet head()}<span>Category</span><span class="text-right">Q</span><span>Lands in</span>{/snippet}
+	{#snippet line({ name, found }: Line)}
+		{#if found}
+			{@const on = review.under(found.key).some((key) => !review.decision.leftOut.includes(key))}
+			<span class="flex min-w-0 items-center gap-2" class:faint={!on}>
+				<input
+					type="checkbox"
+					class="checkbox"
+					checked={on}
+					disabled={!mayChange}
+					aria-label="Take in {pathText(found.path)}"
+					onclick={(event) => event.stopPropagation()}
+					onchange={(event) => review.include(found.key, event.currentTarget.checked)}
+				/>
+				<span class="cut" class:line-through={!on} title={pathText(found.path)}>{name}</span>
+			</span>
+			<span class="text-right" class:faint={!on}>{figure(found.all)}</span>
+			<span class="to text-[13px]"
+				>{#if on}{@render lands(found)}{:else}left out{/if}</span
 			>
-				<td style="padding-left: {2 + Math.max(0, line.path.length - 1) * 14}px">
-					<span class="flex items-center gap-2">
-						<input
-							type="checkbox"
-							checked={on}
-							disabled={!mayChange}
-							aria-label="Take in {pathText(line.path)}"
-							onchange={(event) => review.include(line.key, event.currentTarget.checked)}
-						/>
-						<button
-							type="button"
-							class="cut text-left"
-							class:line-through={!on}
-							title={pathText(line.path)}
-							aria-pressed={category === line.key}
-							onclick={() => pick(category === line.key ? null : line.key)}>{line.path.at(-1) ?? 'no category'}</button
-						>
-					</span>
-				</td>
-				<td class="number">{line.all.toLocaleString('en')}</td>
-				<td class="text-[13px]"
-					><span class="to">
-						{#if placing === line.key}
-							<!-- svelte-ignore a11y_autofocus -->
-							<input
-								class="field w-full"
-								list="landings"
-								autofocus
-								aria-label="Where {pathText(line.path)} lands"
-								value={asText(to)}
-								onkeydown={(event) => {
-									if (event.key === 'Enter') settle(line.key, event.currentTarget.value);
-									if (event.key === 'Escape') placing = null;
-								}}
-								onblur={(event) => placing === line.key && settle(line.key, event.currentTarget.value)}
-							/>
-						{:else if !on}left out
-						{:else}
-							<button
-								type="button"
-								class="cut text-left {isNew ? 'whole' : 'mute'}"
-								disabled={!mayChange || review.decision.categories === 'one'}
-								title="{asText(to) || 'the bank itself'}{isNew
-									? ', a new category'
-									: ''}. Choose it to put it elsewhere"
-								aria-label="{pathText(line.path)} lands in {asText(to) || 'the bank itself'}, change"
-								onclick={() => (placing = line.key)}>{landing(line.path, to, isNew)}</button
-							>{#if put}<button
-									type="button"
-									class="undo"
-									aria-label="Let {pathText(line.path)} land by itself"
-									title="as it was found"
-									onclick={() => review.put(line.key, null)}>×</button
-								>{/if}
-						{/if}
-					</span></td
-				></tr
-			>
-		{/each}
-	</tbody>
-</table>
+		{:else}
+			<span class="cut font-bold">{name}</span><span class="text-right">{figure(review.summary.found)}</span><span
+			></span>
+		{/if}
+	{/snippet}
+</CategoryTree>
+
+{#snippet lands(found: FoundCategory)}
+	{@const to = review.land(found.path)}
+	{@const isNew = to.length > 0 && !known.has(pathKey(to))}
+	{#if placing === found.key}
+		<!-- svelte-ignore a11y_autofocus -->
+		<input
+			class="field w-full"
+			list="landings"
+			autofocus
+			aria-label="Where {pathText(found.path)} lands"
+			value={asText(to)}
+			onclick={(event) => event.stopPropagation()}
+			onkeydown={(event) => {
+				if (event.key === 'Enter') settle(found.key, event.currentTarget.value);
+				if (event.key === 'Escape') placing = null;
+			}}
+			onblur={(event) => placing === found.key && settle(found.key, event.currentTarget.value)}
+		/>
+	{:else}
+		<button
+			type="button"
+			class="cut text-left {isNew ? 'whole' : 'mute'}"
+			disabled={!movable}
+			title="{asText(to) || 'the bank itself'}{isNew ? ', a new category' : ''}. Choose it to put it elsewhere"
+			aria-label="{pathText(found.path)} lands in {asText(to) || 'the bank itself'}, change"
+			onclick={(event) => {
+				event.stopPropagation();
+				placing = found.key;
+			}}>{landing(found.path, to, isNew)}</button
+		>{#if putAt(review.decision, found.key) !== undefined}<button
+				type="button"
+				class="undo"
+				aria-label="Let {pathText(found.path)} land by itself"
+				title="as it was found"
+				onclick={(event) => {
+					event.stopPropagation();
+					review.put(found.key, null);
+				}}>×</button
+			>{/if}
+	{/if}
+{/snippet}
 
 <style>
-	.found {
-		table-layout: fixed;
-	}
-	.found button {
-		cursor: pointer;
-		max-width: 100%;
-	}
 	.to {
 		display: flex;
 		align-items: center;
 		gap: 4px;
+		min-width: 0;
 		min-height: 20px;
 	}
-	.lands {
-		width: 86px;
-	}
-	.over {
-		background: var(--woad-soft);
+	.to button {
+		cursor: pointer;
+		max-width: 100%;
 	}
 	.undo {
 		padding: 0 5px;
 		color: var(--ink3);
-	}
-	@media (max-width: 1120px) {
-		.lands {
-			width: 84px;
-		}
 	}
 </style>

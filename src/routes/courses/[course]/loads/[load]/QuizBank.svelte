@@ -26,9 +26,10 @@
 	}
 </script>
 
-{#if review.quizOnly}
+{#if review.summary.quizOnly}
 	<label class="mt-1 block text-[13px]"
-		>{count(review.quizOnly, 'question stands', 'questions stand')} only in a quiz, and {review.quizOnly === 1
+		>{count(review.summary.quizOnly, 'question stands', 'questions stand')} only in a quiz, and {review.summary
+			.quizOnly === 1
 			? 'goes'
 			: 'go'}
 		<select

@@ -12,7 +12,9 @@
 		['near', 'nearly the same as one']
 	] as const;
 	const matches = $derived(
-		Object.fromEntries(against.map(([match]) => [match, review.questions.filter((one) => one.match === match).length]))
+		Object.fromEntries(
+			against.map(([match]) => [match, review.summary.matches.find((other) => other.match === match)?.questions ?? 0])
+		)
 	);
 	let name = $state('');
 	let kept = $state('');

@@ -1,86 +1,84 @@
 import { landings, pathKey, pathOfKey } from '$core/take-in/paths';
-import { planTakeIn } from '$core/take-in/plan';
-import { plainRules, type Decision, type MatchRule, type Rules } from '$core/take-in/decision';
+import type { Decision, MatchRule, Rules } from '$core/take-in/decision';
 import type { ReviewState } from '$lib/server/loads/decide';
-import type { CategorySource, StagedRow } from '$lib/server/loads/review';
-
-interface Start {
-	address: string;
-	questions: StagedRow[];
-	now: ReviewState;
-	remembered: Rules;
-	bankId: number | null;
-	bankName: string;
-	pathsOf: (bankId: number | null) => string[];
-	/** How many quizzes come with it. */
-	quizzes: number;
-}
+import type { Chosen } from '$lib/server/loads/listed';
+import type { CategorySource } from '$lib/server/loads/sources';
+import type { ReviewSummary } from '$lib/server/loads/summary';
 
 /** What can be decided for questions, as the endpoint takes it. */
 export type Asked =
-	| { do: 'choose'; ids: number[]; choice: 'leave' | 'aside' | null }
-	| { do: 'place'; ids: number[]; category: string | null }
-	| { do: 'match'; ids: number[]; rule: MatchRule | null }
-	| { do: 'verify'; ids: number[]; verified: boolean }
+	| (Chosen & { do: 'choose'; choice: 'leave' | 'aside' | null })
+	| (Chosen & { do: 'place'; category: string | null })
+	| (Chosen & { do: 'match'; rule: MatchRule | null })
+	| (Chosen & { do: 'verify'; verified: boolean })
 	| { do: 'source'; from: CategorySource }
-	| { do: 'mend'; rule: string; ids?: number[] }
+	| (Partial<Chosen> & { do: 'mend'; rule: string })
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'rules'; name: string; rules: Rules };
 
 interface Answer {
 	now: ReviewState;
-	questions: StagedRow[] | null;
+	/** What the load comes to; null where nothing has changed. */
+	summary: ReviewSummary | null;
 	mended?: { mended: number; left: number } | null;
 	/** In how many questions a file that was handed in is now. */
 	given?: number;
 	message?: string;
 }
 
-const pause = 350;
+/** A category of a load, with those above it. */
+export interface FoundCategory {
+	key: string;
+	path: string[];
+	own: number;
+	/** With what is under it. */
+	all: number;
+}
 
-/** A review as it stands in the browser: the questions, the decision, what it comes to, and what others decide meanwhile. */
+/** How long a change waits for the next one before it is sent, in milliseconds: names are typed, the rest is clicked. */
+const pauses = { typed: 350, clicked: 60 };
+
+/** A decision as far as its numbers depend on it: not on the letters of a name. */
+function countedBy(decision: Decision): string {
+	const { bankName, quizBank, ...others } = decision;
+	return JSON.stringify([others, !bankName.trim(), quizBank && [quizBank.bankId, !quizBank.bankName.trim()]]);
+}
+
+/** A review as it stands in the browser: the decision, what it comes to, and what others decide meanwhile. */
 export class Review {
-	questions = $state.raw<StagedRow[]>([]);
+	summary = $state.raw<ReviewSummary>() as ReviewSummary;
 	decision = $state<Decision>() as Decision;
+	/** Goes up whenever something has become of questions. */
+	changes = $state(0);
 	/** What somebody else has done to the load while it was open here. */
 	news = $state('');
 	failure = $state('');
 	busy = $state(false);
 	/** The state of the load, as soon as somebody else has taken it in. */
 	gone = $state('');
-	readonly #start: Start;
+	readonly address: string;
 	#version: number;
 	#timer: ReturnType<typeof setTimeout> | undefined;
+	/** The decision as it was sent last; nothing where it never arrived, so that it is sent once the server answers again. */
 	#kept: string;
+	#unreached = false;
+	/** The decision that the numbers of the summary are of. */
+	#counted = $state('');
 
-	constructor(start: Start) {
-		this.#start = start;
-		this.questions = start.questions;
-		this.#version = start.now.version;
-		this.decision = start.now.decision ?? {
-			...plainRules,
-			...start.remembered,
-			bankId: start.bankId,
-			bankName: start.bankName,
-			quizBank: null,
-			leftOut: [],
-			landings: {}
-		};
+	/** `address` is that of the load. */
+	constructor(address: string, start: { summary: ReviewSummary; version: number }) {
+		this.address = address;
+		this.summary = start.summary;
+		this.#version = start.version;
+		this.decision = start.summary.decision;
 		this.#kept = JSON.stringify(this.decision);
+		this.#counted = countedBy(this.decision);
 	}
 
-	readonly existing = $derived.by(() => this.#start.pathsOf(this.decision.bankId));
-	readonly plan = $derived.by(() =>
-		planTakeIn(
-			this.questions,
-			this.decision,
-			this.existing,
-			this.decision.quizBank ? this.#start.pathsOf(this.decision.quizBank.bankId) : [],
-			this.#start.quizzes
-		)
-	);
-	/** How many questions stand in a quiz, and in no bank or category of their own. */
-	readonly quizOnly = $derived(this.questions.filter((one) => one.quizOnly).length);
+	readonly existing = $derived.by(() => this.summary.existing);
+	readonly plan = $derived.by(() => this.summary.plan);
+	/** Whether the numbers are still of an earlier decision. */
+	readonly counting = $derived.by(() => this.#counted !== countedBy(this.decision));
 	// copied here, so that what a category was given is read now and not when somebody asks for it
 	readonly land = $derived.by(() =>
 		landings({ ...this.decision, landings: { ...this.decision.landings } }, this.existing)
@@ -88,14 +86,14 @@ export class Review {
 
 	/** The categories as a tree in lines: those that questions are in, and those above them. */
 	readonly tree = $derived.by(() => {
-		const all = new Map<string, { key: string; path: string[]; own: number; all: number }>();
-		for (const { category } of this.questions) {
+		const all = new Map<string, FoundCategory>();
+		for (const { key: category, own } of this.summary.categories) {
 			const path = pathOfKey(category);
 			for (let depth = path.length ? 1 : 0; depth <= path.length; depth += 1) {
 				const key = pathKey(path.slice(0, depth));
 				const line = all.get(key) ?? { key, path: path.slice(0, depth), own: 0, all: 0 };
-				line.all += 1;
-				if (depth === path.length) line.own += 1;
+				line.all += own;
+				if (depth === path.length) line.own += own;
 				all.set(key, line);
 			}
 		}
@@ -127,15 +125,22 @@ export class Review {
 		this.busy = true;
 	}
 
-	/** Keeps the decision for everybody, a moment after the last change to it. */
+	/** Keeps the decision for everybody, a moment after the last change to it, and has it counted. */
 	keep(): void {
 		const text = JSON.stringify(this.decision);
 		if (text === this.#kept) return;
 		clearTimeout(this.#timer);
-		this.#timer = setTimeout(() => {
-			this.#kept = text;
-			void this.#send({ do: 'decision', decision: JSON.parse(text) as unknown });
-		}, pause);
+		this.#timer = setTimeout(
+			() => {
+				this.#kept = text;
+				const decision = JSON.parse(text) as Decision;
+				void this.#send({ do: 'decision', decision }).then((answer) => {
+					if (answer) this.#counted = countedBy(decision);
+					else if (this.#unreached && this.#kept === text) this.#kept = '';
+				});
+			},
+			this.counting ? pauses.clicked : pauses.typed
+		);
 	}
 
 	/** Decides something; gives the answer, or null where it was refused, with the reason in `failure`. */
@@ -143,6 +148,7 @@ export class Review {
 		this.busy = true;
 		const answer = await this.#send(asked);
 		this.busy = false;
+		if (answer && asked.do !== 'rules') this.changes += 1;
 		return answer;
 	}
 
@@ -158,7 +164,8 @@ export class Review {
 			}
 		);
 		this.busy = false;
-		return answer?.questions ? (answer.given ?? 0) : null;
+		if (answer) this.changes += 1;
+		return answer ? (answer.given ?? 0) : null;
 	}
 
 	async #send(body: unknown): Promise<Answer | null> {
@@ -172,8 +179,9 @@ export class Review {
 	async #request(address: string, asked: RequestInit): Promise<Answer | null> {
 		this.failure = '';
 		try {
-			const response = await fetch(`${this.#start.address}/${address}`, asked);
+			const response = await fetch(`${this.address}/${address}`, asked);
 			const answer = (await response.json()) as Answer;
+			this.#unreached = false;
 			if (!response.ok) {
 				this.failure = answer.message ?? 'It could not be kept.';
 				return null;
@@ -181,14 +189,15 @@ export class Review {
 			this.#take(answer);
 			return answer;
 		} catch {
+			this.#unreached = true;
 			this.failure = 'The server does not answer, so this was not kept. Look at the connection, and do it again.';
 			return null;
 		}
 	}
 
-	#take({ now, questions }: Answer): void {
+	#take({ now, summary }: Answer): void {
 		this.#version = now.version;
-		if (questions) this.questions = questions;
+		if (summary) this.summary = summary;
 		if (!['review', 'undone'].includes(now.state)) this.gone = now.state;
 	}
 
@@ -196,15 +205,18 @@ export class Review {
 	async look(): Promise<void> {
 		if (this.busy || this.gone) return;
 		const before = this.#version;
-		const response = await fetch(`${this.#start.address}/review?since=${before}`).catch(() => null);
+		const response = await fetch(`${this.address}/review?since=${before}`).catch(() => null);
 		if (!response?.ok || this.busy || before !== this.#version) return;
+		if (!this.#kept) return this.keep();
 		const answer = (await response.json()) as Answer;
-		if (!answer.questions && ['review', 'undone'].includes(answer.now.state)) return;
+		if (!answer.summary && ['review', 'undone'].includes(answer.now.state)) return;
 		this.#take(answer);
+		this.changes += 1;
 		const theirs = answer.now.decision;
 		if (theirs && JSON.stringify(theirs) !== JSON.stringify(this.decision)) {
 			this.#kept = JSON.stringify(theirs);
 			this.decision = theirs;
+			this.#counted = countedBy(theirs);
 		}
 		if (answer.now.by) this.news = `${answer.now.by} has just decided something on this load.`;
 	}

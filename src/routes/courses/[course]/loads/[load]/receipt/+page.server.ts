@@ -1,7 +1,7 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import { number, object, string } from 'yup';
 import { kinds } from '$core/kinds';
-import type { Outcome } from '$core/take-in/plan-row';
+import type { Outcome } from '$core/take-in/planned-question';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { compareElsewhere, keepTold } from '$lib/server/loads/elsewhere';

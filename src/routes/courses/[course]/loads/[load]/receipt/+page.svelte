@@ -5,7 +5,7 @@
 	import { page } from '$app/state';
 	import { kindName, type Kind } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
-	import type { Outcome } from '$core/take-in/plan-row';
+	import type { Outcome } from '$core/take-in/planned-question';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 

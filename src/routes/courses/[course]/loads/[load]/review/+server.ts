@@ -1,24 +1,25 @@
 import { error, json } from '@sveltejs/kit';
-import { array, lazy, mixed, number, object, string, ValidationError } from 'yup';
+import { lazy, mixed, number, object, string, ValidationError } from 'yup';
 import { parseDecision, parseRules } from '$core/take-in/decision';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { chooseSource, decide, keepDecision, reviewState, type Change } from '$lib/server/loads/decide';
+import { chosenFields, chosenIn, type ChosenBody } from '$lib/server/loads/list-filter';
 import { loadOf } from '$lib/server/loads/loads';
 import { jsonOf } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
-import { categorySources, stagedQuestion, stagedRows, type CategorySource } from '$lib/server/loads/review';
+import { stagedQuestion } from '$lib/server/loads/review';
+import { categorySources, type CategorySource } from '$lib/server/loads/sources';
 import { threads } from '$lib/server/threads/ask';
 import { saveRules } from '$lib/server/loads/rules';
 
-const ids = array(number().integer().positive().required()).required().max(200_000);
 const shapes = {
-	choose: object({ ids, choice: string().oneOf(['leave', 'aside']).nullable().defined() }),
-	place: object({ ids, category: string().max(2000).nullable().defined() }),
-	match: object({ ids, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
-	verify: object({ ids, verified: mixed<boolean>().oneOf([true, false]).required() }),
+	choose: object({ ...chosenFields, choice: string().oneOf(['leave', 'aside']).nullable().defined() }),
+	place: object({ ...chosenFields, to: string().max(2000).nullable().defined() }),
+	match: object({ ...chosenFields, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
+	verify: object({ ...chosenFields, verified: mixed<boolean>().oneOf([true, false]).required() }),
 	source: object({ from: string().oneOf(categorySources).required() }),
-	mend: object({ rule: string().max(60).required(), ids: ids.clone().notRequired() }),
+	mend: object({ ...chosenFields, rule: string().max(60).required() }),
 	edit: object({
 		id: number().integer().positive().required(),
 		version: number().integer().required(),
@@ -33,21 +34,21 @@ const shape = lazy((value: { do?: keyof typeof shapes } | undefined) => {
 });
 
 type Asked =
-	| ({ ids: number[] } & Change)
+	| (ChosenBody & Change)
 	| { do: 'source'; from: CategorySource }
-	| { do: 'mend'; rule: string; ids?: number[] }
+	| (ChosenBody & { do: 'mend'; rule: string })
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'decision'; decision: unknown }
 	| { do: 'rules'; name: string; rules: unknown };
 
-/** How the review stands; with `since`, its questions only where something has changed after that version. */
+/** How the review stands; with `since`, what it comes to only where something has changed after that version. */
 export const GET = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const one = await loadOf(database(), course.id, keyOf(params.load));
 	const now = one && (await reviewState(database(), one.id));
 	if (!now) error(404, 'There is no such load in this course.');
 	const same = url.searchParams.get('since') === String(now.version);
-	return json({ now, questions: same ? null : await stagedRows(database(), course.id, one.id) });
+	return json({ now, summary: same ? null : await threads().ask('reviewSummary', course.id, one.id) });
 };
 
 /** Decides something on a load, and gives how it stands then. */
@@ -63,7 +64,7 @@ export const POST = async ({ locals, params, request }) => {
 		else if (asked.do === 'source') await chooseSource(db, one.id, person.id, asked.from);
 		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
 		else if (asked.do === 'mend')
-			mended = await threads().ask('mendStaged', course.id, one.id, person.id, asked.rule, asked.ids ?? null);
+			mended = await threads().ask('mendStaged', course.id, one.id, person.id, asked.rule, chosenIn(asked));
 		else if (asked.do === 'edit') {
 			const done = await threads().ask(
 				'editStaged',
@@ -79,11 +80,15 @@ export const POST = async ({ locals, params, request }) => {
 					{
 						message:
 							'Somebody else has changed this question in the meantime. Yours is still here; look at theirs first.',
-						theirs: await stagedQuestion(db, one.id, asked.id)
+						theirs: await stagedQuestion(db, course.id, one.id, asked.id)
 					},
 					{ status: 409 }
 				);
-		} else await decide(db, one.id, person.id, asked.ids, asked);
+		} else {
+			const chosen = chosenIn(asked);
+			if (!chosen) error(400, 'No questions were named.');
+			await decide(db, course.id, one.id, person.id, chosen, asked);
+		}
 	} catch (cause) {
 		if (cause instanceof Refused) error(409, cause.message);
 		if (cause instanceof ValidationError) error(400, `That cannot be kept: ${cause.message}.`);
@@ -91,7 +96,7 @@ export const POST = async ({ locals, params, request }) => {
 	}
 	return json({
 		now: await reviewState(db, one.id),
-		questions: await stagedRows(db, course.id, one.id),
+		summary: await threads().ask('reviewSummary', course.id, one.id),
 		mended
 	});
 };

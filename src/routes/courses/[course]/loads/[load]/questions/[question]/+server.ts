@@ -7,12 +7,12 @@ import { loadOf } from '$lib/server/loads/loads';
 import { threads } from '$lib/server/threads/ask';
 import { limited } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
-import { stagedQuestion, stagedRows } from '$lib/server/loads/review';
+import { stagedQuestion } from '$lib/server/loads/review';
 
 export const GET = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
 	const one = await loadOf(database(), course.id, keyOf(params.load));
-	const found = one && (await stagedQuestion(database(), one.id, keyOf(params.question)));
+	const found = one && (await stagedQuestion(database(), course.id, one.id, keyOf(params.question)));
 	if (!found) error(404, 'There is no such question in this load.');
 	return json(found);
 };
@@ -43,7 +43,7 @@ export const PUT = async ({ locals, params, request, url }) => {
 		return json({
 			given,
 			now: await reviewState(db, one.id),
-			questions: await stagedRows(db, course.id, one.id)
+			summary: await threads().ask('reviewSummary', course.id, one.id)
 		});
 	} catch (cause) {
 		if (cause instanceof Refused) error(409, cause.message);

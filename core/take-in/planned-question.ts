@@ -8,8 +8,14 @@ export type Match = 'new' | 'same' | 'changed' | 'near';
 /** What taking in does with a question. */
 export type Outcome = 'taken' | 'replaced' | 'aside' | 'left' | 'skipped';
 
+/** Questions of a load that are alike in everything that a plan needs to know of them. */
+export interface PlannedQuestions extends PlannedQuestion {
+	/** How many they are. */
+	many: number;
+}
+
 /** One question of a load, as far as a plan needs to know it. */
-export interface PlanRow {
+export interface PlannedQuestion {
 	/** The path of the category that it is in, as `pathKey` gives it. */
 	category: string;
 	/** Whether it has a snag that is broken. */

@@ -1,0 +1,236 @@
+import type { Severity } from '../../../../core/reports/report';
+import { kindName, kinds } from '../../../../core/kinds';
+import type { Match, Outcome, PlannedQuestion } from '../../../../core/take-in/planned-question';
+import { row, rows, type Database } from '../db/pool';
+import { twinRule } from '../snags/twins';
+import { plannedColumns, plannedOf, withCounterparts, type PlannedColumns } from './planned';
+
+/** A question of a load as a list shows it. */
+export interface ListedQuestion extends PlannedQuestion {
+	id: number;
+	number: number;
+	/** The category that it was found in; `category` is the one that it is in now. */
+	foundIn: string;
+	title: string;
+	outcome: 'waiting' | Outcome;
+	/** How like its counterpart in the course it is, in percent. */
+	likeness: number | null;
+	verified: boolean;
+	edited: boolean;
+	/** The rules that speak of it, worst first, each with its severity. */
+	marks: { rule: string; severity: Severity }[];
+}
+
+/** The orders in which the questions of a load are listed. */
+export const listOrders = ['file', 'category', 'kind', 'snag'] as const;
+
+/** Which questions of a load are listed. */
+export interface ListFilter {
+	/** Letters of the title, or nothing. */
+	words: string;
+	/** The rule that speaks of them, `any` for all with a snag, or nothing. */
+	rule: string;
+	kind: string;
+	match: Match | '';
+	/** The path of a category, with what is under it, or null for all. */
+	category: string | null;
+}
+
+/** All questions of a load. */
+export const wholeLoad: ListFilter = { words: '', rule: '', kind: '', match: '', category: null };
+
+/** Questions of a load that something is done with: some by their keys, or all that a filter lists but for some. */
+export type Chosen = { ids: number[] } | { filter: ListFilter; except: number[] };
+
+/** A page of the questions of a load, from a place on, of so many that the filter lists. */
+export interface ListPage {
+	total: number;
+	from: number;
+	rows: ListedQuestion[];
+}
+
+/** How many questions are sent at once. */
+export const listPageSize = 100;
+
+interface Condition {
+	sql: string;
+	parameters: unknown[];
+}
+
+/** Reports `r` on a staged question `s` that still hold: what is said of twins does only while there is one. */
+const holding = `(r.rule <> '${twinRule}' OR q.id IS NOT NULL OR EXISTS (SELECT 1 FROM staged_questions x WHERE x.load_id = s.load_id AND x.fingerprint = s.fingerprint AND x.id <> s.id))`;
+const likeText = (words: string) => `%${words.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** The reports `r` on questions of a load that still hold; by_load, or by_rule where one is asked for. */
+const reported = `staged_reports r JOIN staged_questions s ON s.id = r.staged_id LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = ? WHERE r.load_id = ? AND ${holding}`;
+
+/** What a filter asks of staged questions `s` of a load and their counterparts `q`. */
+function conditionOf(courseId: number, loadId: number, { words, rule, kind, match, category }: ListFilter): Condition {
+	const parts: Condition[] = [];
+	const add = (sql: string, ...parameters: unknown[]) => parts.push({ sql, parameters });
+	if (words.trim()) add('s.title LIKE ?', likeText(words.trim()));
+	if (rule === 'any') add(`s.id IN (SELECT r.staged_id FROM ${reported})`, courseId, loadId);
+	else if (rule) add(`s.id IN (SELECT r.staged_id FROM ${reported} AND r.rule = ?)`, courseId, loadId, rule);
+	if (kind) add('s.kind = ?', kind);
+	if (match) add("IF(q.id IS NULL, 'new', s.match_kind) = ?", match);
+	if (category !== null) {
+		const under = `${category}\n`;
+		const here = 'COALESCE(s.placed_path, s.category_path)';
+		if (category === '') add(`${here} = ''`);
+		else add(`(${here} = ? OR LEFT(${here}, ?) = ?)`, category, [...under].length, under);
+	}
+	return {
+		sql: parts.map((part) => ` AND ${part.sql}`).join(''),
+		parameters: parts.flatMap((part) => part.parameters)
+	};
+}
+
+const byName = [...kinds].sort((a, b) => (kindName(a) < kindName(b) ? -1 : 1));
+const ordered: Record<(typeof listOrders)[number], string> = {
+	file: 's.number',
+	category: 'COALESCE(s.placed_path, s.category_path), s.number',
+	kind: `FIELD(s.kind, ${byName.map((kind) => `'${kind}'`).join(', ')}), s.number`,
+	snag: "COALESCE(w.worst, '9'), s.number"
+};
+/** The worst report `w` on each question of a load, for the order by snag. */
+const withWorst = ` LEFT JOIN (SELECT r.staged_id, MIN(CONCAT(r.severity + 0, r.rule)) AS worst FROM ${reported} GROUP BY r.staged_id) w ON w.staged_id = s.id`;
+
+const isWhole = (filter: ListFilter) =>
+	!filter.words.trim() && !filter.rule && !filter.kind && !filter.match && filter.category === null;
+
+const marksOf = (text: string | null): ListedQuestion['marks'] =>
+	(text ?? '')
+		.split(',')
+		.filter(Boolean)
+		.map((mark) => {
+			const [severity, rule] = mark.split(':') as [Severity, string];
+			return { rule, severity };
+		});
+
+/** Questions of a load as a list shows them, by their keys and in the order of those. */
+async function listed(db: Database, courseId: number, ids: number[]): Promise<ListedQuestion[]> {
+	if (!ids.length) return [];
+	const found = await rows<
+		PlannedColumns &
+			Pick<ListedQuestion, 'id' | 'number' | 'foundIn' | 'title' | 'outcome' | 'likeness'> & {
+				marks: string | null;
+				verified: number;
+				edited: number;
+			}
+	>(
+		db,
+		`SELECT s.id, s.number, s.category_path AS foundIn, s.title, s.outcome, s.match_likeness AS likeness, s.verified IS NOT NULL AS verified, s.original IS NOT NULL AS edited, ${plannedColumns},
+			(SELECT GROUP_CONCAT(DISTINCT CONCAT(r.severity, ':', r.rule) ORDER BY r.severity SEPARATOR ',') FROM staged_reports r WHERE r.staged_id = s.id AND ${holding}) AS marks
+		FROM ${withCounterparts} WHERE s.id IN (?)`,
+		[courseId, ids]
+	);
+	const byId = new Map(
+		found.map((stored): [number, ListedQuestion] => [
+			stored.id,
+			{
+				...plannedOf(stored),
+				id: stored.id,
+				number: stored.number,
+				foundIn: stored.foundIn,
+				title: stored.title,
+				outcome: stored.outcome,
+				likeness: stored.likeness,
+				verified: Boolean(stored.verified),
+				edited: Boolean(stored.edited),
+				marks: marksOf(stored.marks)
+			}
+		])
+	);
+	return ids.flatMap((id) => byId.get(id) ?? []);
+}
+
+/** The questions of a load that a filter lists, in an order, from a place on. */
+export async function listPage(
+	db: Database,
+	courseId: number,
+	loadId: number,
+	filter: ListFilter,
+	order: (typeof listOrders)[number] = 'file',
+	at: { from: number; size?: number } = { from: 0 }
+): Promise<ListPage> {
+	const whole = isWhole(filter);
+	const size = at.size ?? listPageSize;
+	const condition = conditionOf(courseId, loadId, filter);
+	// by_number: the numbers of a load are 1, 2, 3 and so on
+	const total = whole
+		? await row<{ n: number | null }>(db, 'SELECT MAX(number) AS n FROM staged_questions WHERE load_id = ?', [loadId])
+		: await row<{ n: number }>(
+				db,
+				`SELECT COUNT(*) AS n FROM ${withCounterparts} WHERE s.load_id = ?${condition.sql}`,
+				[courseId, loadId, ...condition.parameters]
+			);
+	const [sql, parameters] =
+		whole && order === 'file'
+			? [
+					'SELECT id FROM staged_questions WHERE load_id = ? AND number > ? ORDER BY number LIMIT ?',
+					[loadId, at.from, size]
+				]
+			: [
+					`SELECT s.id FROM ${withCounterparts}${order === 'snag' ? withWorst : ''} WHERE s.load_id = ?${condition.sql} ORDER BY ${ordered[order]} LIMIT ?, ?`,
+					[courseId, ...(order === 'snag' ? [courseId, loadId] : []), loadId, ...condition.parameters, at.from, size]
+				];
+	// by_number
+	const found = await rows<{ id: number }>(db, sql, parameters);
+	return {
+		total: total?.n ?? 0,
+		from: at.from,
+		rows: await listed(
+			db,
+			courseId,
+			found.map(({ id }) => id)
+		)
+	};
+}
+
+/** One question of a load as a list shows it. */
+export async function listedQuestion(
+	db: Database,
+	courseId: number,
+	stagedId: number
+): Promise<ListedQuestion | undefined> {
+	return (await listed(db, courseId, [stagedId]))[0];
+}
+
+/** The first question of a load, in the order of its file, of which a rule speaks; the first of all where none does. */
+export async function firstToLookAt(db: Database, courseId: number, loadId: number): Promise<number | null> {
+	// by_number
+	const found =
+		(await row<{ id: number }>(db, `SELECT s.id FROM ${reported} ORDER BY s.number LIMIT 1`, [courseId, loadId])) ??
+		(await row<{ id: number }>(db, 'SELECT id FROM staged_questions WHERE load_id = ? ORDER BY number LIMIT 1', [
+			loadId
+		]));
+	return found?.id ?? null;
+}
+
+/** The keys of chosen questions of a load, as a list of its own that a statement can hold against `id`. */
+export function keysOfChosen(courseId: number, loadId: number, chosen: Chosen): Condition {
+	if ('ids' in chosen)
+		return chosen.ids.length ? { sql: '(?)', parameters: [chosen.ids] } : { sql: '(NULL)', parameters: [] };
+	const condition = conditionOf(courseId, loadId, chosen.filter);
+	return {
+		sql: `(SELECT id FROM (SELECT s.id FROM ${withCounterparts} WHERE s.load_id = ?${condition.sql}${chosen.except.length ? ' AND s.id NOT IN (?)' : ''}) chosen)`,
+		parameters: [courseId, loadId, ...condition.parameters, ...(chosen.except.length ? [chosen.except] : [])]
+	};
+}
+
+/** How many questions of a load each rule speaks of, the most first. */
+export async function rulesIn(
+	db: Database,
+	courseId: number,
+	loadId: number
+): Promise<{ rule: string; severity: Severity; questions: number }[]> {
+	// by_rule of the reports
+	return rows(
+		db,
+		`SELECT r.rule, MIN(r.severity) AS severity, COUNT(DISTINCT r.staged_id) AS questions FROM staged_reports r
+		WHERE r.load_id = ? AND r.staged_id IS NOT NULL AND r.rule <> '${twinRule}' GROUP BY r.rule
+		UNION ALL SELECT r.rule, MIN(r.severity), COUNT(DISTINCT r.staged_id) FROM staged_reports r JOIN staged_questions s ON s.id = r.staged_id LEFT JOIN questions q ON q.id = s.match_question_id AND q.course_id = ?
+		WHERE r.load_id = ? AND r.rule = '${twinRule}' AND ${holding} GROUP BY r.rule ORDER BY questions DESC, rule`,
+		[loadId, courseId, loadId]
+	);
+}

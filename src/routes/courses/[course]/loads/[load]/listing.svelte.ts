@@ -1,0 +1,106 @@
+import type { Chosen, ListedQuestion, ListFilter, ListPage, listOrders } from '$lib/server/loads/listed';
+import { latest } from '$lib/ui/latest';
+import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+
+/** The order of the questions of a load. */
+export type ListOrder = (typeof listOrders)[number];
+
+const pageSize = 100;
+const everything: ListFilter = { words: '', rule: '', kind: '', match: '', category: null };
+
+/** The questions of a load as they are listed and selected: by a filter and an order, a page at a time. */
+export class Listing {
+	filter = $state<ListFilter>({ ...everything });
+	order = $state<ListOrder>('file');
+	pages = $state.raw<Pages<ListedQuestion>>() as Pages<ListedQuestion>;
+	/** Questions that were selected one by one. */
+	#picked = $state.raw(new Map<number, ListedQuestion>());
+	/** All that the filter lists are selected, but for these; null where they are selected one by one. */
+	#except = $state.raw<ReadonlySet<number> | null>(null);
+	readonly #address: string;
+
+	/** `address` is that of the load. */
+	constructor(address: string, first: ListPage) {
+		this.#address = address;
+		this.pages = new Pages(first, pageSize, this.#fetching());
+	}
+
+	/** Fetches pages of the list by the filter as it is now. */
+	#fetching() {
+		const asked = new URLSearchParams({ order: this.order });
+		for (const [name, value] of Object.entries(this.filter)) if (value !== null) asked.set(name, value);
+		return pagesFrom<ListedQuestion>((from) => {
+			asked.set('from', String(from));
+			return `${this.#address}/rows?${asked}`;
+		});
+	}
+
+	readonly #first = latest((fetchPage: ReturnType<typeof pagesFrom<ListedQuestion>>, from: number) => fetchPage(from));
+
+	/** Lists by another filter or order, from the top; what was selected as all that were listed is so no more. */
+	async show(changes: Partial<ListFilter & { order: ListOrder }>): Promise<void> {
+		const { order = this.order, ...filter } = changes;
+		this.order = order;
+		this.filter = { ...this.filter, ...filter };
+		if (this.#except && Object.keys(filter).length) this.clear();
+		await this.#list(0);
+	}
+
+	/** Lists anew what is listed, after something has become of it. */
+	async again(): Promise<void> {
+		await this.#list(Math.floor(this.pages.seen / pageSize) * pageSize);
+	}
+
+	async #list(from: number): Promise<void> {
+		const fetchPage = this.#fetching();
+		const page = await this.#first(fetchPage, from);
+		if (page) this.pages = new Pages(page, pageSize, fetchPage);
+	}
+
+	isSelected(id: number): boolean {
+		return this.#except ? !this.#except.has(id) : this.#picked.has(id);
+	}
+
+	select(question: ListedQuestion, on: boolean): void {
+		if (this.#except) {
+			const except = new Set(this.#except);
+			if (on) except.delete(question.id);
+			else except.add(question.id);
+			this.#except = except;
+			return;
+		}
+		const picked = new Map(this.#picked);
+		if (on) picked.set(question.id, question);
+		else picked.delete(question.id);
+		this.#picked = picked;
+	}
+
+	selectAll(on: boolean): void {
+		this.#picked = new Map();
+		this.#except = on ? new Set() : null;
+	}
+
+	clear(): void {
+		this.selectAll(false);
+	}
+
+	readonly allSelected = $derived.by(() => this.#except?.size === 0);
+	readonly selected = $derived.by(() =>
+		this.#except ? Math.max(0, this.pages.total - this.#except.size) : this.#picked.size
+	);
+
+	/** What is selected, as an endpoint takes it. */
+	get chosen(): Chosen {
+		return this.#except
+			? { filter: $state.snapshot(this.filter), except: [...this.#except] }
+			: { ids: [...this.#picked.keys()] };
+	}
+
+	/** Whether a rule may speak of something that is selected; of all that are listed it is not known here. */
+	mayHave(rule: string): boolean {
+		if (this.#except) return !this.filter.rule || this.filter.rule === 'any' || this.filter.rule === rule;
+		return [...this.#picked.values()].some((question) =>
+			(this.pages.at(this.pages.placeOf(question.id)) ?? question).marks.some((mark) => mark.rule === rule)
+		);
+	}
+}
