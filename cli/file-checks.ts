@@ -1,6 +1,6 @@
-import { quizChecks, treeChecks } from '../core/checks';
 import type { CheckedCategory } from '../core/checks/check';
 import { Gathering } from '../core/checks/many';
+import { findInQuiz, findInTree } from '../core/checks/places';
 import type { Question } from '../core/kinds';
 import { QuestionPlaces } from '../core/formats/question-places';
 import { ruleOf } from '../core/reports/rules';
@@ -54,18 +54,16 @@ export class FileChecks {
 			const { question, identifier, place } = this.#kept[id]!;
 			yield { rule: ruleOf(check), severity: check.severity, message, words, place, question, identifier };
 		}
-		const categories = [...this.#categories.values()];
-		for (const check of treeChecks)
-			for (const { subject, message, words } of check.find(categories))
-				yield {
-					rule: ruleOf(check),
-					severity: check.severity,
-					message,
-					words,
-					question: null,
-					identifier: null,
-					subject: subject.map(stepOf).join('/')
-				};
+		for (const { check, subject, message, words } of findInTree([...this.#categories.values()]))
+			yield {
+				rule: ruleOf(check),
+				severity: check.severity,
+				message,
+				words,
+				question: null,
+				identifier: null,
+				subject: subject.map(stepOf).join('/')
+			};
 		for (const quiz of this.#quizzes) yield* this.#ofQuiz(quiz);
 	}
 
@@ -79,17 +77,16 @@ export class FileChecks {
 				return number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }];
 			})
 		}));
-		for (const check of quizChecks)
-			for (const { message, words } of check.find({ title: quiz.title, parts }))
-				yield {
-					rule: ruleOf(check),
-					severity: check.severity,
-					message,
-					words,
-					question: null,
-					identifier: null,
-					subject: quiz.title,
-					place: { file: quiz.source.file, line: quiz.source.line }
-				};
+		for (const { check, message, words } of findInQuiz({ title: quiz.title, parts }))
+			yield {
+				rule: ruleOf(check),
+				severity: check.severity,
+				message,
+				words,
+				question: null,
+				identifier: null,
+				subject: quiz.title,
+				place: { file: quiz.source.file, line: quiz.source.line }
+			};
 	}
 }

@@ -10,7 +10,7 @@ import { readLoad } from '../src/lib/server/loads/read';
 import { receive } from '../src/lib/server/loads/loads';
 import { takeIn } from '../src/lib/server/loads/take-in';
 import { hashPassword } from '../src/lib/server/people/passwords';
-import { saveQuiz } from '../src/lib/server/quizzes/quizzes';
+import { saveQuiz } from '../src/lib/server/quizzes/save';
 import { buoyage } from './banks/buoyage';
 import { tides } from './banks/tides';
 import { picture } from './build';

@@ -96,34 +96,47 @@
 {#snippet drawn(branch: Branch, path: number[])}
 	<TreeView.NodeProvider value={{ node: branch, indexPath: path }}>
 		{#if branch.children.length}
+			<!-- what has the focus is the line of the tree, so that a screen reader speaks of it as one; it may hold a tick -->
 			<TreeView.Branch>
-				<TreeView.BranchControl>
-					{#snippet element(attributes)}
-						<div
-							{...attributes as object}
-							class="category"
-							style="--depth: {path.length - 1}"
-							{@attach attached(branch.node!)}
-						>
-							<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
-							<span
-								class="opener"
-								class:open={expanded.includes(branch.id)}
-								aria-hidden="true"
-								onclick={(event) => {
-									event.stopPropagation();
-									toggle(branch.id);
-								}}><ChevronRight size={13} /></span
-							>
-							{@render line(branch.node!)}
-						</div>
-					{/snippet}
-				</TreeView.BranchControl>
-				<TreeView.BranchContent>
-					{#if expanded.includes(branch.id)}
-						{#each branch.children as child, at (child.id)}{@render drawn(child, [...path, at])}{/each}
-					{/if}
-				</TreeView.BranchContent>
+				{#snippet element(attributes)}<div
+						{...attributes as object}
+						role="none"
+						aria-level={undefined}
+						aria-expanded={undefined}
+						aria-selected={undefined}
+					>
+						<TreeView.BranchControl>
+							{#snippet element(attributes)}
+								<div
+									{...attributes as object}
+									role="treeitem"
+									aria-level={path.length}
+									aria-expanded={expanded.includes(branch.id)}
+									aria-selected={branch.id === chosen}
+									class="category"
+									style="--depth: {path.length - 1}"
+									{@attach attached(branch.node!)}
+								>
+									<!-- the keyboard opens and shuts with the arrows; this is for the mouse -->
+									<span
+										class="opener"
+										class:open={expanded.includes(branch.id)}
+										aria-hidden="true"
+										onclick={(event) => {
+											event.stopPropagation();
+											toggle(branch.id);
+										}}><ChevronRight size={13} /></span
+									>
+									{@render line(branch.node!)}
+								</div>
+							{/snippet}
+						</TreeView.BranchControl>
+						<TreeView.BranchContent>
+							{#if expanded.includes(branch.id)}
+								{#each branch.children as child, at (child.id)}{@render drawn(child, [...path, at])}{/each}
+							{/if}
+						</TreeView.BranchContent>
+					</div>{/snippet}
 			</TreeView.Branch>
 		{:else}
 			<TreeView.Item>

@@ -83,8 +83,13 @@ export async function categoryTree(db: Database, bankId: number): Promise<Catego
 	return laidOut(await categoriesOf(db, bankId), (id) => counts.get(id) ?? { own: 0, snags: 0 });
 }
 
-/** The same tree with the counts that are kept of the course. */
-export async function keptTree(db: Database, bankId: number, counts: CourseCounts): Promise<CategoryNode[]> {
+/** The trees of banks with the counts that are kept of the course, by the key of the bank. */
+export async function keptTrees(
+	db: Database,
+	bankIds: readonly number[],
+	counts: Pick<CourseCounts, 'places' | 'snags'>
+): Promise<Map<number, CategoryNode[]>> {
+	if (!bankIds.length) return new Map();
 	const held = new Map<number, { own: number; snags: number }>();
 	const at = (id: number) => {
 		const known = held.get(id) ?? { own: 0, snags: 0 };
@@ -93,30 +98,31 @@ export async function keptTree(db: Database, bankId: number, counts: CourseCount
 	};
 	for (const { categoryId, questions } of counts.places) if (categoryId !== null) at(categoryId).own += questions;
 	for (const { categoryId, snags } of counts.snags) if (categoryId !== null) at(categoryId).snags += snags;
-	return laidOut(await categoriesOf(db, bankId), (id) => held.get(id) ?? { own: 0, snags: 0 });
-}
-
-/** The paths of all categories of banks, by the key of the bank, each as `pathKey` gives it and in the order of its tree. */
-export async function categoryPaths(db: Database, bankIds: number[]): Promise<Map<number, string[]>> {
-	if (!bankIds.length) return new Map();
 	// by_parent
 	const found = await rows<CategoryRow & { bankId: number }>(
 		db,
 		'SELECT bank_id AS bankId, id, parent_id, name FROM categories WHERE bank_id IN (?) ORDER BY position, id',
 		[bankIds]
 	);
-	const byBank = new Map<number, CategoryRow[]>();
-	for (const category of found) {
-		const beside = byBank.get(category.bankId);
-		if (beside) beside.push(category);
-		else byBank.set(category.bankId, [category]);
-	}
+	const byBank = new Map<number, CategoryRow[]>(bankIds.map((id) => [id, []]));
+	for (const { bankId, ...category } of found) byBank.get(bankId)!.push(category);
 	return new Map(
 		[...byBank].map(([bankId, categories]) => [
 			bankId,
-			laidOut(categories, () => ({ own: 0, snags: 0 })).map(({ key }) => key)
+			laidOut(categories, (id) => held.get(id) ?? { own: 0, snags: 0 })
 		])
 	);
+}
+
+/** The same for one bank. */
+export async function keptTree(db: Database, bankId: number, counts: CourseCounts): Promise<CategoryNode[]> {
+	return (await keptTrees(db, [bankId], counts)).get(bankId) ?? [];
+}
+
+/** The paths of all categories of banks, by the key of the bank, each as `pathKey` gives it and in the order of its tree. */
+export async function categoryPaths(db: Database, bankIds: readonly number[]): Promise<Map<number, string[]>> {
+	const trees = await keptTrees(db, bankIds, { places: [], snags: [] });
+	return new Map([...trees].map(([bankId, tree]) => [bankId, tree.map(({ key }) => key)]));
 }
 
 /** A category and everything under it, by key. */

@@ -13,6 +13,10 @@ import { snagRows } from '../snags/snags';
 import { storedQuestion } from '../banks/banks';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { checkCourse, checkingOf, checkWhatIsDue, endChecking } from './course';
+import { keptFindings, placeFindings } from './places';
+import { touchCourse } from '../courses/counts';
+import { dropQuiz, makeQuiz } from '../quizzes/quizzes';
+import { saveQuiz } from '../quizzes/save';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -173,5 +177,54 @@ describe('a load that is taken back', () => {
 		await undo(pool, course.courseId, load, course.personId);
 		expect(await rows(pool, 'SELECT rule FROM check_notes WHERE course_id = ?', [course.courseId])).toEqual([]);
 		expect(await checkingOf(pool, course.courseId)).toMatchObject({ state: 'waiting' });
+	});
+});
+
+describe('the categories and quizzes of a course', () => {
+	const found = async () =>
+		(await placeFindings(pool, course.courseId)).map(({ rule, place }) => [
+			rule,
+			'quizId' in place ? place.quiz : `${place.bank}: ${place.category.join('/')}`
+		]);
+	it('are checked as they are now, and anew once something has changed', async () => {
+		expect(await found()).toEqual([]);
+		const [bank] = await banksOf(pool, course.courseId);
+		await run(pool, 'INSERT INTO categories (bank_id, name, position) VALUES ?', [
+			[
+				[bank!.id, 'Week 2', 7],
+				[bank!.id, 'Week 10', 8]
+			]
+		]);
+		expect(await found()).toEqual([]);
+		await touchCourse(pool, course.courseId);
+		expect(await found()).toEqual([['category-order', `${bank!.name}: `]]);
+		expect(await keptFindings(pool, course.courseId)).toHaveLength(1);
+		const quiz = await makeQuiz(pool, course.courseId, 'Tides for nothing');
+		const part = {
+			title: 'All',
+			draw: null,
+			pointsEach: 0,
+			shuffleQuestions: false,
+			shuffleOptions: false,
+			withUnder: true,
+			categories: [-bank!.id],
+			questions: []
+		};
+		const tides = await row<{ id: number }>(pool, "SELECT id FROM categories WHERE bank_id = ? AND name = 'Tides'", [
+			bank!.id
+		]);
+		await saveQuiz(pool, course.courseId, quiz, {
+			title: 'Tides for nothing',
+			state: 'draft',
+			version: 1,
+			parts: [{ ...part, categories: [tides!.id] }]
+		});
+		expect(await found()).toContainEqual(['quiz-worthless', 'Tides for nothing']);
+		await dropQuiz(pool, course.courseId, quiz);
+		expect(await found()).toHaveLength(1);
+	});
+	it('are of one course alone', async () => {
+		const other = await makeCourse(pool);
+		expect(await placeFindings(pool, other.courseId)).toEqual([]);
 	});
 });

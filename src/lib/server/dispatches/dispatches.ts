@@ -6,7 +6,7 @@ import type { QuizToWrite } from '../../../../core/model/quiz';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { poolOf } from '../../../../core/draws/pool';
 import { poolSource } from '../quizzes/pools';
-import { quizOf } from '../quizzes/quizzes';
+import { quizOf } from '../quizzes/quiz';
 
 /** What is sent: a whole bank, or a quiz with the questions of its pools. */
 export type Consignment = { bankId: number } | { quizId: number };

@@ -16,7 +16,7 @@ export const filterShape = object({
 const ids = array(number().integer().positive().required()).max(200_000);
 
 /** The fields by which an endpoint is told which questions of a load something is done with: `ids`, or `filter` and `except`. */
-export const chosenFields = { ids: ids.notRequired(), filter: filterShape.notRequired(), except: ids.notRequired() };
+export const chosenFields = { ids: ids.notRequired(), filter: filterShape.default(undefined).notRequired(), except: ids.notRequired() };
 
 /** What those fields give. */
 export interface ChosenBody {
@@ -27,8 +27,8 @@ export interface ChosenBody {
 
 /** The questions that a body chooses; null where it chooses none. */
 export function chosenIn(body: ChosenBody): Chosen | null {
-	if (body.filter) return { filter: body.filter, except: body.except ?? [] };
-	return body.ids ? { ids: body.ids } : null;
+	if (body.ids) return { ids: body.ids };
+	return body.filter ? { filter: body.filter, except: body.except ?? [] } : null;
 }
 
 /** The filter and the order that an address asks for. Throws Yup's ValidationError. */

@@ -12,12 +12,12 @@ export interface Lost {
 	lost: Date;
 }
 
-/** What the parts of a quiz have lost, by the key of the part. */
-export async function lostOf(db: Database, quizId: number): Promise<Map<number, Lost[]>> {
+/** What the parts of quizzes have lost, by the key of the part. */
+export async function lostOf(db: Database, quizIds: readonly number[]): Promise<Map<number, Lost[]>> {
 	const found = await rows<Lost & { part_id: number }>(
 		db,
-		'SELECT l.id, l.part_id, l.kind, l.bank_name AS bank, l.name, l.lost FROM quiz_part_lost l JOIN quiz_parts p ON p.id = l.part_id WHERE p.quiz_id = ? ORDER BY l.position, l.id',
-		[quizId]
+		'SELECT l.id, l.part_id, l.kind, l.bank_name AS bank, l.name, l.lost FROM quiz_part_lost l JOIN quiz_parts p ON p.id = l.part_id WHERE p.quiz_id IN (?) ORDER BY l.position, l.id',
+		[quizIds]
 	);
 	const byPart = new Map<number, Lost[]>();
 	for (const { part_id, ...one } of found) byPart.set(part_id, [...(byPart.get(part_id) ?? []), one]);

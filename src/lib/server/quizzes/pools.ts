@@ -1,6 +1,6 @@
 import type { PoolPart, PoolSource } from '../../../../core/draws/pool';
 import { bankNames } from '../banks/banks';
-import { keptTree, withUnder, type CategoryNode } from '../banks/tree';
+import { keptTrees, withUnder, type CategoryNode } from '../banks/tree';
 import type { CourseCounts } from '../courses/counts';
 import { rows, type Database } from '../db/pool';
 
@@ -18,13 +18,16 @@ const undrawn = new Set(['information', 'unreadable']);
 async function bankTrees(db: Database, courseId: number, counts: CourseCounts): Promise<CategoryNode[]> {
 	const places = counts.places.filter(({ kind }) => !undrawn.has(kind));
 	const banks = await bankNames(db, courseId);
-	// a course has a handful of banks, and their trees are asked for side by side
-	const trees = await Promise.all(banks.map(({ id }) => keptTree(db, id, { ...counts, places })));
-	return banks.flatMap((bank, at) => {
+	const trees = await keptTrees(
+		db,
+		banks.map(({ id }) => id),
+		{ ...counts, places }
+	);
+	return banks.flatMap((bank) => {
 		const own = places
 			.filter(({ bankId, categoryId }) => bankId === bank.id && categoryId === null)
 			.reduce((sum, place) => sum + place.questions, 0);
-		const tree = trees[at]!;
+		const tree = trees.get(bank.id)!;
 		const all = own + tree.reduce((sum, node) => sum + node.own, 0);
 		const root = {
 			id: -bank.id,

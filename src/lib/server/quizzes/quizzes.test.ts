@@ -15,7 +15,9 @@ import { takeIn } from '../loads/take-in';
 import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { poolOf } from '../../../../core/draws/pool';
 import { poolSource } from './pools';
-import { dropQuiz, makeQuiz, quizShape, quizOf, quizzesOf, saveQuiz, type EditedPart } from './quizzes';
+import { dropQuiz, makeQuiz, quizzesOf } from './quizzes';
+import { quizShape, saveQuiz, type EditedPart } from './save';
+import { quizOf } from './quiz';
 
 const pool = testPool();
 afterAll(() => pool.end());

@@ -1,5 +1,6 @@
 import { sketchOf } from '../../../../core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
+import { placeFindings } from '../checks/places';
 import { lossesOf } from '../dispatches/losses';
 import { compareAgain } from '../loads/against';
 import { changesOf } from '../loads/changes';
@@ -25,6 +26,7 @@ export const tasks = {
 	mendPreview,
 	mendStaged,
 	mendableCount,
+	placeFindings,
 	previewOf,
 	putInPlace,
 	reviewSummary,

@@ -12,6 +12,7 @@
 	import Checks from './Checks.svelte';
 	import { ruleTitle } from '$lib/ui/rule';
 	import type { ShownSnag } from './snag';
+	import PlaceSnags from './PlaceSnags.svelte';
 	import SnagPanel from './SnagPanel.svelte';
 
 	let { data, form } = $props();
@@ -89,46 +90,53 @@
 {:else}
 	<div class="columns">
 		<section class="column" aria-label="Checks">
-			<Checks counts={data.counts} places={data.places} chosen={data.check} findings={data.waiting.snags} />
+			<Checks
+				counts={data.counts}
+				places={data.places}
+				chosen={data.check}
+				findings={data.waiting.snags + data.placeSnags}
+			/>
 		</section>
-		<section class="column middle" aria-label="Questions of the check">
-			<div class="filters">
-				<h2 class="mr-auto">{ruleTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
-				{#if data.mayChange && data.mendable}
-					<form method="POST" action="?/mend" use:enhance>
-						<input type="hidden" name="check" value={data.check} /><button
-							class="button ghost small"
-							title={mendTitle(data.check)}>Mend all {figure(data.mendable)}</button
-						>
-					</form>
-				{/if}
-			</div>
-			{#if said}<p class="notice {form && 'message' in form ? 'broken' : 'whole'} mx-4" role="status">
-					{said}
-					{#if form && 'aside' in form && form.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
-							>Look at them, or take them in again</a
-						>{/if}
-				</p>{/if}
-			<Rows source={snags} {chosen} {choose} label="Questions" columns="minmax(0, 1fr)" height={74} follow>
-				{#snippet head()}<span role="columnheader">Question</span>{/snippet}
-				{#snippet line(snag: Row)}
-					<span role="cell" class="min-w-0">
-						<span class="mute cut block text-[12.5px]">{snag.bank}{snag.category ? ` › ${snag.category}` : ''}</span>
-						<b class="cut block">{snag.title}</b>
-						<span class="mute cut block text-[13px]" title={snag.message}>{snag.message}</span>
-					</span>
-				{/snippet}
-			</Rows>
-		</section>
-		<section class="column paper" aria-label="The snag">
-			{#if shown && snag}<SnagPanel
-					{shown}
-					{snag}
-					check={data.check}
-					course={data.course}
-					mayChange={data.mayChange}
-				/>{/if}
-		</section>
+		{#if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} />{:else}
+			<section class="column middle" aria-label="Questions of the check">
+				<div class="filters">
+					<h2 class="mr-auto">{ruleTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
+					{#if data.mayChange && data.mendable}
+						<form method="POST" action="?/mend" use:enhance>
+							<input type="hidden" name="check" value={data.check} /><button
+								class="button ghost small"
+								title={mendTitle(data.check)}>Mend all {figure(data.mendable)}</button
+							>
+						</form>
+					{/if}
+				</div>
+				{#if said}<p class="notice {form && 'message' in form ? 'broken' : 'whole'} mx-4" role="status">
+						{said}
+						{#if form && 'aside' in form && form.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
+								>Look at them, or take them in again</a
+							>{/if}
+					</p>{/if}
+				<Rows source={snags} {chosen} {choose} label="Questions" columns="minmax(0, 1fr)" height={74} follow>
+					{#snippet head()}<span role="columnheader">Question</span>{/snippet}
+					{#snippet line(snag: Row)}
+						<span role="cell" class="min-w-0">
+							<span class="mute cut block text-[12.5px]">{snag.bank}{snag.category ? ` › ${snag.category}` : ''}</span>
+							<b class="cut block">{snag.title}</b>
+							<span class="mute cut block text-[13px]" title={snag.message}>{snag.message}</span>
+						</span>
+					{/snippet}
+				</Rows>
+			</section>
+			<section class="column paper" aria-label="The snag">
+				{#if shown && snag}<SnagPanel
+						{shown}
+						{snag}
+						check={data.check}
+						course={data.course}
+						mayChange={data.mayChange}
+					/>{/if}
+			</section>
+		{/if}
 	</div>
 {/if}
 

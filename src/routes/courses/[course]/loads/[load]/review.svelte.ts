@@ -196,6 +196,8 @@ export class Review {
 	}
 
 	#take({ now, summary }: Answer): void {
+		// an answer that was overtaken by a later one says nothing any more
+		if (now.version < this.#version) return;
 		this.#version = now.version;
 		if (summary) this.summary = summary;
 		if (!['review', 'undone'].includes(now.state)) this.gone = now.state;

@@ -3,7 +3,8 @@ import { courseAt, keyOf } from '$lib/server/access';
 import { countsOf } from '$lib/server/courses/counts';
 import { database } from '$lib/server/db/pool';
 import { poolSource } from '$lib/server/quizzes/pools';
-import { dropQuiz, quizOf } from '$lib/server/quizzes/quizzes';
+import { dropQuiz } from '$lib/server/quizzes/quizzes';
+import { quizOf } from '$lib/server/quizzes/quiz';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);

@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
-import { quizShape, saveQuiz } from '$lib/server/quizzes/quizzes';
+import { quizShape, saveQuiz } from '$lib/server/quizzes/save';
 import { jsonOf } from '$lib/server/requests';
 
 export const PUT = async ({ locals, params, request }) => {

@@ -3,7 +3,7 @@ import { array, boolean, number, object } from 'yup';
 import { courseAt, keyOf } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { poolSource } from '$lib/server/quizzes/pools';
-import { quizOf } from '$lib/server/quizzes/quizzes';
+import { quizOf } from '$lib/server/quizzes/quiz';
 import { jsonOf } from '$lib/server/requests';
 
 const shape = object({

@@ -1,0 +1,77 @@
+<script lang="ts">
+	import type { PlaceFinding } from '$lib/server/checks/places';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
+	import { figure } from '$lib/ui/words';
+
+	/** What a check over trees or quizzes finds: the places that it speaks of, and the one that is chosen. */
+	let { findings, courseId }: { findings: PlaceFinding[]; courseId: number } = $props();
+
+	let at = $state(0);
+	const chosen = $derived(findings[Math.min(at, findings.length - 1)]!);
+	const within = ({ place }: PlaceFinding) => ('quizId' in place ? 'Quiz' : place.bank);
+	const name = ({ place }: PlaceFinding) =>
+		'quizId' in place ? place.quiz : place.category.length ? place.category.join(' › ') : 'the bank itself';
+	const address = ({ place }: PlaceFinding) =>
+		'quizId' in place
+			? `/courses/${courseId}/quizzes/${place.quizId}`
+			: `/courses/${courseId}/banks?bank=${place.bankId}${place.categoryId === null ? '' : `&category=${place.categoryId}`}`;
+</script>
+
+<section class="column middle" aria-label="Places of the check">
+	<div class="filters">
+		<h2 class="mr-auto">
+			{ruleTitle(chosen.rule)} <span class="mute font-normal">{figure(findings.length)}</span>
+		</h2>
+	</div>
+	<ul>
+		{#each findings as finding, place (place)}<li>
+				<button
+					type="button"
+					class:chosen={finding === chosen}
+					aria-pressed={finding === chosen}
+					onclick={() => (at = place)}
+				>
+					<span class="mute block text-[12.5px]">{within(finding)}</span>
+					<b class="cut block">{name(finding)}</b>
+					<span class="mute cut block text-[13px]">{finding.message}</span>
+				</button>
+			</li>{/each}
+	</ul>
+</section>
+<section class="column paper" aria-label="The snag">
+	<h2><Mark severity={chosen.severity} word={ruleTitle(chosen.rule)} /></h2>
+	<p class="mute mt-2 text-[13px]">{within(chosen)}</p>
+	<p class="font-bold">{name(chosen)}</p>
+	<p class="mt-2">{chosen.message}</p>
+	<p class="mute mt-1 text-[13px]">{ruleWhy(chosen.rule)}</p>
+	{#if chosen.words.length}
+		<h3 class="mt-4">What is meant</h3>
+		<ul class="mt-1">
+			{#each chosen.words as word (word)}<li class="word-line">{word}</li>{/each}
+		</ul>
+	{/if}
+	<p class="mt-4">
+		<a class="button small" href={address(chosen)}
+			>{'quizId' in chosen.place ? 'Open the quiz' : 'Open it in its bank'}</a
+		>
+	</p>
+</section>
+
+<style>
+	li button {
+		display: block;
+		width: 100%;
+		padding: 8px 18px;
+		border-bottom: 1px solid var(--line);
+		text-align: left;
+		cursor: pointer;
+	}
+	li button:hover:not(.chosen) {
+		background: color-mix(in srgb, var(--woad-soft) 45%, transparent);
+	}
+	.word-line {
+		padding: 3px 0;
+		border-bottom: 1px solid var(--line);
+	}
+</style>
