@@ -1,7 +1,9 @@
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
 
 // the worker threads of the server, built beside it: they run on Node.js alone, without the application around them
 export default defineConfig({
+	resolve: { alias: { $core: fileURLToPath(new URL('./core', import.meta.url)) } },
 	build: {
 		ssr: true,
 		outDir: 'build/threads',

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { SaxesParser } from 'saxes';
-import { codec } from '../cli/codec';
+import { codec } from '../src/lib/server/files/codec';
 import { openFile } from '../cli/open';
 import type { Container } from '../core/container/container';
 import type { Entry } from '../core/container/entry';

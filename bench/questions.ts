@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { codec } from '../cli/codec';
+import { codec } from '../src/lib/server/files/codec';
 import { openFile } from '../cli/open';
 import { readPackage } from '../core/formats/package/read';
 import type { Question } from '../core/kinds';

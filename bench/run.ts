@@ -5,7 +5,7 @@ import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { SaxesParser } from 'saxes';
-import { codec } from '../cli/codec';
+import { codec } from '../src/lib/server/files/codec';
 import { openFile } from '../cli/open';
 import { checkQuestion } from '../core/checks/one';
 import { likeness, NearIndex, wordSet } from '../core/compare/near';

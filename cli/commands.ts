@@ -1,16 +1,15 @@
-import { placesOfFitted, proveQuizzes, type QuizProof } from '../core/compare/quizzes';
-import { fitQuizzes } from '../core/formats/fit/quizzes';
+import type { QuizProof } from '../core/compare/quizzes';
 import { QuestionPlaces } from '../core/formats/question-places';
-import { codec } from './codec';
-import { createHash } from 'node:crypto';
+import { codec } from '../src/lib/server/files/codec';
+import { digest } from '../src/lib/server/files/digest';
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { guessRecipe } from '../core/formats/recipe/of-file';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { hashAttachments, type Digest } from '../core/formats/hash';
+import { hashAttachments } from '../core/formats/hash';
+import { proveFile, type FileProof, type ProvedQuestion } from '../core/formats/prove';
 import { compareBanks } from '../core/compare/banks';
-import { proofLine } from '../core/compare/proof';
 import type { FitOptions } from '../core/formats/fit/fit';
 import { writtenFormat, writtenFormats } from '../core/formats';
 import type { Format, OtherFile } from '../core/formats/format';
@@ -25,12 +24,6 @@ import { recipeOf, say, type Command } from './command';
 import { readFile, readThrough, type NamedReport } from './reading';
 
 const print = (value: unknown) => say(JSON.stringify(value, null, '\t'));
-
-const digest: Digest = async (pieces) => {
-	const hash = createHash('sha256');
-	for await (const piece of pieces) hash.update(piece);
-	return hash.digest('hex');
-};
 
 const inspect: Command = {
 	files: 1,
@@ -151,55 +144,45 @@ function quizWords(all: number, { sent, leftBehind, foretold, otherwise }: QuizP
 	return `; ${all} ${all === 1 ? 'quiz' : 'quizzes'}: ${sent} written${otherwise.length ? ', changed otherwise' : changed}, ${leftBehind} left behind`;
 }
 
+/** What became of one question that is not as it was sent, in a line. */
+function provedLine({ outcome, question, loss, differences }: ProvedQuestion): string {
+	const what =
+		outcome === 'changed-otherwise' || outcome === 'missing'
+			? differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`)
+			: loss.what;
+	const name = outcome === 'left-behind' ? 'left behind ' : outcome.padEnd(12);
+	return `${name} “${nameOf(question)}”: ${what.join('; ')}`;
+}
+
 async function prove(
 	questions: Question[],
 	quizzes: QuizToWrite[],
 	to: string,
 	format: Format,
-	fitting: FitOptions
+	options: FitOptions
 ): Promise<number> {
-	const back = await readFile(to);
-	const written = await openFile(to);
-	const hashes = new Map<string, string | null>();
-	for (const question of back.questions) await hashAttachments(question, written.container, digest, hashes);
-	await written.close();
-	const losses = questions.map((question) => format.loss(question, fitting));
-	const order = format.order?.(questions.length, quizzes) ?? [...questions.keys()];
-	const sent = order.flatMap((at) =>
-		losses[at]!.fitted.map((_, which) => ({ question: questions[at]!, loss: losses[at]!, which }))
-	);
-	const lost = questions.filter((_, at) => losses[at]!.outcome === 'lost');
-	const lines = sent.map((one, at) => proofLine(at, one.question, back.questions[at], one.loss, one.which));
-	questions.forEach((question, at) => {
-		if (losses[at]!.outcome === 'lost') say(`left behind  “${nameOf(question)}”: ${losses[at]!.what.join('; ')}`);
-	});
-	for (const line of lines) {
-		if (line.outcome === 'identical') continue;
-		const { question, loss: said } = sent[line.at]!;
-		const what =
-			line.outcome === 'changed-as-foretold'
-				? said.what.join('; ')
-				: line.differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`).join('; ');
-		say(`${line.outcome.padEnd(12)} “${nameOf(question)}”: ${what}`);
+	const { container, close } = await openFile(to);
+	const lines: string[] = [];
+	let proof: FileProof;
+	try {
+		proof = await proveFile(
+			{ container, codec, digest },
+			{ format, options, count: questions.length, question: async (at) => questions[at]!, quizzes },
+			(proved) => {
+				if (proved.outcome !== 'identical') lines.push(provedLine(proved));
+			}
+		);
+	} finally {
+		await close();
 	}
-	const placesBack = new QuestionPlaces();
-	for (const question of back.questions) placesBack.add(question);
-	const writtenAt = placesOfFitted(
-		losses.map((one) => one.fitted.length),
-		order
-	);
-	const fittedQuizzes = fitQuizzes(quizzes, format.quizLimits, (at) => losses[at]!.fitted.length);
-	const quizProof = proveQuizzes(fittedQuizzes, back.quizzes, {
-		sent: writtenAt,
-		found: (one) => placesBack.find(one)
-	});
-	for (const words of quizProof.foretold) say(`${'quiz, foretold'.padEnd(12)} ${words}`);
-	for (const words of quizProof.otherwise) say(`${'quiz'.padEnd(12)} ${words}`);
-	const count = (outcome: string) => lines.filter((line) => line.outcome === outcome).length;
+	lines.forEach((line) => say(line));
+	for (const words of proof.quizzes.foretold) say(`${'quiz, foretold'.padEnd(12)} ${words}`);
+	for (const words of proof.quizzes.otherwise) say(`${'quiz'.padEnd(12)} ${words}`);
+	const { identical, foretold, otherwise, missing, leftBehind, sent } = proof;
 	say(
-		`${questions.length} questions${lines.length + lost.length === questions.length ? '' : `, written as ${lines.length}`}: ${count('identical')} identical, ${count('changed-as-foretold')} changed as foretold, ${count('changed-otherwise')} changed otherwise, ${count('missing')} missing, ${lost.length} left behind${quizWords(quizzes.length, quizProof)}`
+		`${questions.length} questions${sent + leftBehind === questions.length ? '' : `, written as ${sent}`}: ${identical} identical, ${foretold} changed as foretold, ${otherwise} changed otherwise, ${missing} missing, ${leftBehind} left behind${quizWords(quizzes.length, proof.quizzes)}`
 	);
-	return count('changed-otherwise') + count('missing') + quizProof.otherwise.length ? 1 : 0;
+	return otherwise + missing + proof.quizzes.otherwise.length ? 1 : 0;
 }
 
 const compare: Command = {

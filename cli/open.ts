@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import type { Container } from '../core/container/container';
 import { openContainer } from '../core/formats/open';
-import { codec } from './codec';
+import { codec } from '../src/lib/server/files/codec';
 
 /** Opens a package or a bare file on disk. Throws a ContainerError, or the file system's own error. */
 export async function openFile(path: string): Promise<{ container: Container; close: () => Promise<void> }> {

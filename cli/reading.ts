@@ -5,7 +5,7 @@ import { readPackage } from '../core/formats/package/read';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/kinds';
 import type { Report } from '../core/reports/report';
-import { codec } from './codec';
+import { codec } from '../src/lib/server/files/codec';
 import { FileChecks } from './file-checks';
 import { openFile } from './open';
 import { nameOf } from './plain';

@@ -69,6 +69,8 @@
 	);
 	const toggle = (id: string) =>
 		(expanded = expanded.includes(id) ? expanded.filter((open) => open !== id) : [...expanded, id]);
+	/** What has the focus is the line itself; what is around it and what is under it is no item for a screen reader. */
+	const noItem = { role: 'none', 'aria-level': undefined, 'aria-expanded': undefined, 'aria-selected': undefined };
 	const attached = (node: Node) => (drag ? dragPart(drag(node)) : () => undefined);
 </script>
 
@@ -96,15 +98,8 @@
 {#snippet drawn(branch: Branch, path: number[])}
 	<TreeView.NodeProvider value={{ node: branch, indexPath: path }}>
 		{#if branch.children.length}
-			<!-- what has the focus is the line of the tree, so that a screen reader speaks of it as one; it may hold a tick -->
 			<TreeView.Branch>
-				{#snippet element(attributes)}<div
-						{...attributes as object}
-						role="none"
-						aria-level={undefined}
-						aria-expanded={undefined}
-						aria-selected={undefined}
-					>
+				{#snippet element(attributes)}<div {...attributes as object} {...noItem}>
 						<TreeView.BranchControl>
 							{#snippet element(attributes)}
 								<div

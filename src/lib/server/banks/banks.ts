@@ -1,9 +1,9 @@
 import type { Pool } from 'mysql2/promise';
 import { countsOf, questionsIn, type CourseCounts } from '../courses/counts';
 import { categoryTree } from './tree';
-import type { Question } from '../../../../core/kinds';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import { pathOfKey } from '../../../../core/take-in/paths';
+import type { Question } from '$core/kinds';
+import { parseQuestion } from '$core/kinds/schema';
+import { pathOfKey } from '$core/take-in/paths';
 import { row, rows, type Database } from '../db/pool';
 import { storedReports, type StoredReport } from '../loads/review';
 

@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import type { Kind } from '../../../../core/kinds';
-import type { Severity } from '../../../../core/reports/report';
+import type { Kind } from '$core/kinds';
+import type { Severity } from '$core/reports/report';
 import { countsOf, type CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
 import { keptTree, withUnder, type CategoryNode } from './tree';

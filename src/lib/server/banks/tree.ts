@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { pathKey, withAbove } from '../../../../core/take-in/paths';
+import { pathKey, withAbove } from '$core/take-in/paths';
 import type { CourseCounts } from '../courses/counts';
 import { rows, run, type Database } from '../db/pool';
 

@@ -1,8 +1,8 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checks } from '../../../../core/checks';
-import { edition } from '../../../../core/checks/edition';
-import { checkBeside } from '../../../../core/checks/one';
-import { parseQuestion } from '../../../../core/kinds/schema';
+import { checks } from '$core/checks';
+import { edition } from '$core/checks/edition';
+import { checkBeside } from '$core/checks/one';
+import { parseQuestion } from '$core/kinds/schema';
 import { touchCourse } from '../courses/counts';
 import { rows, run } from '../db/pool';
 import { reportColumns } from '../questions/columns';

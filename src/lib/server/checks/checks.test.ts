@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { edition } from '../../../../core/checks/edition';
+import { edition } from '$core/checks/edition';
 import { banksOf } from '../banks/banks';
 import { allRows } from '../test-support/world';
 import { row, rows, run, transaction } from '../db/pool';

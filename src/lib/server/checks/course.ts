@@ -1,7 +1,7 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { manyChecks } from '../../../../core/checks';
-import type { Noted } from '../../../../core/checks/check';
-import { edition } from '../../../../core/checks/edition';
+import { manyChecks } from '$core/checks';
+import type { Noted } from '$core/checks/check';
+import { edition } from '$core/checks/edition';
 import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import type { Control } from '../jobs/control';

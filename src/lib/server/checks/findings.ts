@@ -1,7 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checkOf } from '../../../../core/checks';
-import type { ManyCheck, Noted } from '../../../../core/checks/check';
-import { ruleOf } from '../../../../core/reports/rules';
+import { checkOf } from '$core/checks';
+import type { ManyCheck, Noted } from '$core/checks/check';
+import { ruleOf } from '$core/reports/rules';
 import { log } from '../log';
 import { run } from '../db/pool';
 import { reportColumns } from '../questions/columns';

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection } from 'mysql2/promise';
-import { manyChecks } from '../../../../core/checks';
-import type { ManyCheck, Noted } from '../../../../core/checks/check';
-import { withinKey } from '../../../../core/checks/many';
-import type { Question } from '../../../../core/kinds';
+import { manyChecks } from '$core/checks';
+import type { ManyCheck, Noted } from '$core/checks/check';
+import { withinKey } from '$core/checks/many';
+import type { Question } from '$core/kinds';
 import { rows, run, type Database } from '../db/pool';
 
 /** Where a question stands, by keys. */

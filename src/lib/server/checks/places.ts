@@ -1,12 +1,12 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import type { CheckedQuiz, Finding } from '../../../../core/checks/check';
-import { edition } from '../../../../core/checks/edition';
-import { findInQuiz, findInTree } from '../../../../core/checks/places';
-import { poolOf } from '../../../../core/draws/pool';
+import type { CheckedQuiz, Finding } from '$core/checks/check';
+import { edition } from '$core/checks/edition';
+import { findInQuiz, findInTree } from '$core/checks/places';
+import { poolOf } from '$core/draws/pool';
 
-import { ruleOf, type CheckRule } from '../../../../core/reports/rules';
-import type { Severity } from '../../../../core/reports/report';
-import { pathKey, pathOfKey } from '../../../../core/take-in/paths';
+import { ruleOf, type CheckRule } from '$core/reports/rules';
+import type { Severity } from '$core/reports/report';
+import { pathKey, pathOfKey } from '$core/take-in/paths';
 import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
 import { countsOf, type CourseCounts } from '../courses/counts';

@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import type { Kind } from '../../../../core/kinds';
-import type { Severity } from '../../../../core/reports/report';
+import type { Kind } from '$core/kinds';
+import type { Severity } from '$core/reports/report';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 
 /** How many questions of a kind stand in a category, or in a bank outside of all of them. */

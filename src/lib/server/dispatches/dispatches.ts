@@ -1,10 +1,10 @@
 import type { Pool } from 'mysql2/promise';
 import { askToStop, enqueue } from '../jobs/jobs';
-import { writtenFormat } from '../../../../core/formats';
-import { defaultFit, type FitOptions } from '../../../../core/formats/fit/fit';
-import type { QuizToWrite } from '../../../../core/model/quiz';
+import { writtenFormat } from '$core/formats';
+import { defaultFit, type FitOptions } from '$core/formats/fit/fit';
+import type { QuizToWrite } from '$core/model/quiz';
 import { row, rows, run, transaction, type Database } from '../db/pool';
-import { poolOf } from '../../../../core/draws/pool';
+import { poolOf } from '$core/draws/pool';
 import { poolSource } from '../quizzes/pools';
 import { quizOf } from '../quizzes/quiz';
 

@@ -1,25 +1,16 @@
-import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { hashAttachments } from '../../../../core/formats/hash';
-import { proofLine } from '../../../../core/compare/proof';
-import type { FitOptions } from '../../../../core/formats/fit/fit';
-import { openContainer } from '../../../../core/formats/open';
-import { writtenFormat } from '../../../../core/formats';
-import type { Format } from '../../../../core/formats/format';
-import type { QuizToWrite } from '../../../../core/model/quiz';
-import type { Loss } from '../../../../core/compare/loss';
-import { readPackage } from '../../../../core/formats/package/read';
-import type { Question } from '../../../../core/kinds';
-import type { FoundQuiz } from '../../../../core/model/quiz';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import { pathOfKey } from '../../../../core/take-in/paths';
+import type { FitOptions } from '$core/formats/fit/fit';
+import { openContainer } from '$core/formats/open';
+import { writtenFormat } from '$core/formats';
+import type { Question } from '$core/kinds';
+import { parseQuestion } from '$core/kinds/schema';
+import { pathOfKey } from '$core/take-in/paths';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
-import { placesOfFitted, proveQuizzes } from '../../../../core/compare/quizzes';
-import { fitQuizzes } from '../../../../core/formats/fit/quizzes';
-import { QuestionPlaces } from '../../../../core/formats/question-places';
+import { proveFile, type ProvedQuestion, type Sent } from '$core/formats/prove';
 import { codec } from '../files/codec';
+import { digest } from '../files/digest';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
 import { questionIdsOf, quizToWrite, type Consignment, type Proof } from './dispatches';
@@ -150,7 +141,9 @@ async function writeSnapshot(
 			file.id,
 			dispatchId
 		]);
-		const proof = await prove(pool, file, format, options, ids, asker(snapshot, ids, paths), quizzes, (count) => {
+		const question = asker(snapshot, ids, paths);
+		const sent: Sent = { format, options, count: ids.length, question, quizzes };
+		const proof = await prove(pool, file, sent, ids, (count) => {
 			control.check();
 			tell(count);
 		});
@@ -184,115 +177,51 @@ function teller(pool: Pool, dispatchId: number): (count: number) => void {
 	};
 }
 
+const outcomes = {
+	'left-behind': 'left behind',
+	'changed-as-foretold': 'changed as foretold',
+	'changed-otherwise': 'changed otherwise',
+	missing: 'missing'
+};
+
+/** What is not identical of a question, for people. */
+function whatOf({ outcome, loss, differences }: ProvedQuestion): string[] {
+	if (outcome === 'missing') return [];
+	if (outcome !== 'changed-otherwise') return loss.what;
+	return differences.map(
+		({ field, before, after }) => `${field}: ${before.slice(0, 200)} became ${after.slice(0, 200)}`
+	);
+}
+
 async function prove(
 	pool: Pool,
 	file: StoredFile,
-	format: Format,
-	options: FitOptions,
+	sent: Sent,
 	ids: number[],
-	ask: (at: number) => Promise<Question>,
-	quizzes: QuizToWrite[],
 	told: (count: number) => void
 ): Promise<Proof> {
-	const container = await openContainer(`dispatch${format.ending}`, fileSource(pool, file.id, file.size), codec);
-	const hashes = new Map<string, string | null>();
-	const digest = async (pieces: AsyncIterable<Uint8Array>) => {
-		const hash = createHash('sha256');
-		for await (const piece of pieces) hash.update(piece);
-		return hash.digest('hex');
-	};
-	const proof: Proof = {
+	const container = await openContainer(`dispatch${sent.format.ending}`, fileSource(pool, file.id, file.size), codec);
+	const lines: Proof['lines'] = [];
+	const { found, quizzes, ...counts } = await proveFile(
+		{ container, codec, digest },
+		sent,
+		(proved) => {
+			if (proved.outcome === 'identical' || lines.length >= mostLines) return;
+			const { at, question, outcome } = proved;
+			lines.push({ title: question.title, questionId: ids[at]!, outcome: outcomes[outcome], what: whatOf(proved) });
+		},
+		told
+	);
+	return {
+		...counts,
 		inAll: ids.length,
-		leftBehind: 0,
-		sent: 0,
-		foundInFile: 0,
-		identical: 0,
-		foretold: 0,
-		otherwise: 0,
-		missing: 0,
-		lines: [],
-		quiz: [],
+		foundInFile: found,
+		lines,
+		quiz: quizzes.otherwise,
+		quizForetold: quizzes.foretold,
+		quizzesSent: quizzes.sent,
+		quizzesLeftBehind: quizzes.leftBehind,
 		hash: file.hash,
 		size: file.size
 	};
-	const note = (at: number, title: string, outcome: string, words: string[]) => {
-		if (proof.lines.length < mostLines) proof.lines.push({ title, questionId: ids[at]!, outcome, what: words });
-	};
-	const order = format.order?.(ids.length, quizzes) ?? [...ids.keys()];
-	/** The place in the order of the file of what comes next. */
-	let place = 0;
-	interface Sent {
-		at: number;
-		question: Question;
-		loss: Loss;
-		which: number;
-	}
-	let current: Sent | null = null;
-	/** The next question that was to be written; those that the format cannot hold are counted as left behind. */
-	const next = async (): Promise<Sent | null> => {
-		if (current && current.which + 1 < current.loss.fitted.length)
-			return (current = { ...current, which: current.which + 1 });
-		for (; place < order.length; place += 1) {
-			const at = order[place]!;
-			const question = await ask(at);
-			const loss = format.loss(question, options);
-			counts[at] = loss.fitted.length;
-			if (loss.outcome !== 'lost') {
-				place += 1;
-				return (current = { at, question, loss, which: 0 });
-			}
-			proof.leftBehind += 1;
-			note(at, question.title, 'left behind', loss.what);
-		}
-		return null;
-	};
-	const quizzesBack: FoundQuiz[] = [];
-	const places = new QuestionPlaces();
-	const counts: number[] = new Array<number>(ids.length).fill(0);
-	for await (const event of readPackage(container, codec)) {
-		if (event.type === 'quiz') quizzesBack.push(event.quiz);
-		if (event.type !== 'question') continue;
-		proof.foundInFile += 1;
-		places.add(event.question);
-		const sent = await next();
-		if (!sent) {
-			proof.otherwise += 1;
-			continue;
-		}
-		await hashAttachments(event.question, container, digest, hashes);
-		const { loss, which } = sent;
-		const line = proofLine(sent.at, sent.question, event.question, loss, which);
-		proof.sent += 1;
-		if (line.outcome === 'identical') proof.identical += 1;
-		else {
-			if (line.outcome === 'changed-as-foretold') proof.foretold += 1;
-			else proof.otherwise += 1;
-			note(
-				sent.at,
-				sent.question.title,
-				line.outcome === 'changed-as-foretold' ? 'changed as foretold' : 'changed otherwise',
-				line.outcome === 'changed-as-foretold'
-					? loss.what
-					: line.differences.map(
-							({ field, before, after }) => `${field}: ${before.slice(0, 200)} became ${after.slice(0, 200)}`
-						)
-			);
-		}
-		told(place);
-	}
-	for (let sent = await next(); sent; sent = await next()) {
-		proof.sent += 1;
-		proof.missing += 1;
-		note(sent.at, sent.question.title, 'missing', []);
-	}
-	const fitted = fitQuizzes(quizzes, format.quizLimits, (at) => counts[at] ?? 0);
-	const found = proveQuizzes(fitted, quizzesBack, {
-		sent: placesOfFitted(counts, order),
-		found: (one) => places.find(one)
-	});
-	proof.quiz = found.otherwise;
-	proof.quizForetold = found.foretold;
-	proof.quizzesSent = found.sent;
-	proof.quizzesLeftBehind = found.leftBehind;
-	return proof;
 }

@@ -1,6 +1,6 @@
 import { Readable, pipeline } from 'node:stream';
 import { crc32, createInflateRaw, deflateRawSync, inflateRawSync } from 'node:zlib';
-import type { Codec } from '../../../../core/container/codec';
+import type { Codec } from '$core/container/codec';
 
 const pieceSize = 1 << 18;
 

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import type { ByteSource } from '../../../../core/container/container';
+import type { ByteSource } from '$core/container/container';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 
 /** The size of all chunks of a file but the last, in bytes. */

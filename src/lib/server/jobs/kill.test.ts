@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { Generator } from '../../../../core/numbers/generator';
+import { Generator } from '$core/numbers/generator';
 import { row, rows, run } from '../db/pool';
 import { receive } from '../loads/loads';
 import { readLoad } from '../loads/read';

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { Pool } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startMariadb, type OwnDatabase } from '../../../../scripts/database/mariadb';
-import { Generator } from '../../../../core/numbers/generator';
+import { Generator } from '$core/numbers/generator';
 import { migrate } from '../db/migrate';
 import { makePool, row, rows, run } from '../db/pool';
 import { begin } from '../dispatches/dispatches';

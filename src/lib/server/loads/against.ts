@@ -1,8 +1,8 @@
 import type { Pool } from 'mysql2/promise';
-import { likeness, NearIndex, wordSet, type WordSet } from '../../../../core/compare/near';
-import { wordingOf } from '../../../../core/compare/wording';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import type { Match } from '../../../../core/take-in/planned-question';
+import { likeness, NearIndex, wordSet, type WordSet } from '$core/compare/near';
+import { wordingOf } from '$core/compare/wording';
+import { parseQuestion } from '$core/kinds/schema';
+import type { Match } from '$core/take-in/planned-question';
 import { row, rows, run, type Database } from '../db/pool';
 import { wordsOfColumn } from '../questions/columns';
 

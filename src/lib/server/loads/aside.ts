@@ -1,9 +1,9 @@
 import type { Pool } from 'mysql2/promise';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import type { Kind } from '../../../../core/kinds';
-import { adjusted, type Setting } from '../../../../core/take-in/adjust';
-import { parseDecision, plainRules, type Decision } from '../../../../core/take-in/decision';
-import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
+import { parseQuestion } from '$core/kinds/schema';
+import type { Kind } from '$core/kinds';
+import { adjusted, type Setting } from '$core/take-in/adjust';
+import { parseDecision, plainRules, type Decision } from '$core/take-in/decision';
+import { landings, pathKey, pathOfKey } from '$core/take-in/paths';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';

@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import { planTakeIn } from '../../../../core/take-in/plan';
-import type { Outcome } from '../../../../core/take-in/planned-question';
+import { planTakeIn } from '$core/take-in/plan';
+import type { Outcome } from '$core/take-in/planned-question';
 import { rows } from '../db/pool';
 import { foundQuizzes } from './found-quizzes';
 import { plannedQuestions } from './planned';

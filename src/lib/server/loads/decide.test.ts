@@ -1,6 +1,6 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { plainText } from '../../../../core/markup/text';
-import type { Question } from '../../../../core/kinds';
+import { plainText } from '$core/markup/text';
+import type { Question } from '$core/kinds';
 import { banksOf, storedQuestion } from '../banks/banks';
 import { allListed, allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';

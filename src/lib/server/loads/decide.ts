@@ -1,11 +1,11 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { checkOf } from '../../../../core/checks';
-import { overBounds } from '../../../../core/kinds/over-bounds';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import { withKeyMarked } from '../../../../core/scoring/keys';
-import { mendTools } from '../../../../core/formats/mend-tools';
-import { cleanOwn } from '../../../../core/kinds/clean-own';
-import { parseDecision, type Decision, type MatchRule } from '../../../../core/take-in/decision';
+import { checkOf } from '$core/checks';
+import { overBounds } from '$core/kinds/over-bounds';
+import { parseQuestion } from '$core/kinds/schema';
+import { withKeyMarked } from '$core/scoring/keys';
+import { mendTools } from '$core/formats/mend-tools';
+import { cleanOwn } from '$core/kinds/clean-own';
+import { parseDecision, type Decision, type MatchRule } from '$core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';

@@ -1,7 +1,7 @@
-import { compareBanks } from '../../../../core/compare/banks';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import { beginning, plainText } from '../../../../core/markup/text';
-import type { Question } from '../../../../core/kinds';
+import { compareBanks } from '$core/compare/banks';
+import { parseQuestion } from '$core/kinds/schema';
+import { beginning, plainText } from '$core/markup/text';
+import type { Question } from '$core/kinds';
 import { row, rows, run, type Database } from '../db/pool';
 
 /** What another system has made of a load, by the package that was exported from there and loaded here. */

@@ -1,6 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import { mediaType } from '../../../../core/formats/media';
-import { parseQuestion } from '../../../../core/kinds/schema';
+import { mediaType } from '$core/formats/media';
+import { parseQuestion } from '$core/kinds/schema';
 import { row, rows, run, transaction } from '../db/pool';
 import { storeFile } from '../files/files';
 import { compareLoad } from './against';

@@ -1,4 +1,4 @@
-import type { PlannedQuestions } from '../../../../core/take-in/planned-question';
+import type { PlannedQuestions } from '$core/take-in/planned-question';
 
 /** A bank of the course that a load belongs to, since most of it is there already, and why it seems so. */
 export interface LikelyBank {

@@ -1,5 +1,5 @@
 import { array, number, object, string } from 'yup';
-import type { Match } from '../../../../core/take-in/planned-question';
+import type { Match } from '$core/take-in/planned-question';
 import { listOrders, type Chosen, type ListFilter } from './listed';
 
 const matches: readonly (Match | '')[] = ['', 'new', 'same', 'changed', 'near'];
@@ -16,7 +16,11 @@ export const filterShape = object({
 const ids = array(number().integer().positive().required()).max(200_000);
 
 /** The fields by which an endpoint is told which questions of a load something is done with: `ids`, or `filter` and `except`. */
-export const chosenFields = { ids: ids.notRequired(), filter: filterShape.default(undefined).notRequired(), except: ids.notRequired() };
+export const chosenFields = {
+	ids: ids.notRequired(),
+	filter: filterShape.default(undefined).notRequired(),
+	except: ids.notRequired()
+};
 
 /** What those fields give. */
 export interface ChosenBody {

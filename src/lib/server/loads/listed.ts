@@ -1,6 +1,6 @@
-import type { Severity } from '../../../../core/reports/report';
-import { kindName, kinds } from '../../../../core/kinds';
-import type { Match, Outcome, PlannedQuestion } from '../../../../core/take-in/planned-question';
+import type { Severity } from '$core/reports/report';
+import { kindName, kinds } from '$core/kinds';
+import type { Match, Outcome, PlannedQuestion } from '$core/take-in/planned-question';
 import { row, rows, type Database } from '../db/pool';
 import { twinRule } from '../snags/twins';
 import { plannedColumns, plannedOf, withCounterparts, type PlannedColumns } from './planned';

@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { emptyCommon } from '../../../../core/model/question';
-import { choice, option } from '../../../../core/test-support/questions';
-import { planTakeIn } from '../../../../core/take-in/plan';
+import { emptyCommon } from '$core/model/question';
+import { choice, option } from '$core/test-support/questions';
+import { planTakeIn } from '$core/take-in/plan';
 import { banksOf, storedQuestion } from '../banks/banks';
 import { allListed, allRows } from '../test-support/world';
 import { categoryTree } from '../banks/tree';

@@ -1,5 +1,5 @@
 import type { Pool } from 'mysql2/promise';
-import { visible } from '../../../../core/markup/visible';
+import { visible } from '$core/markup/visible';
 import { askToStop, enqueue } from '../jobs/jobs';
 import { storeFile } from '../files/files';
 import { freeing } from '../files/uses';

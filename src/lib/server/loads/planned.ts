@@ -1,7 +1,7 @@
-import type { Kind } from '../../../../core/kinds';
-import type { Setting } from '../../../../core/take-in/adjust';
-import type { Decision, MatchRule } from '../../../../core/take-in/decision';
-import type { Match, PlannedQuestion, PlannedQuestions } from '../../../../core/take-in/planned-question';
+import type { Kind } from '$core/kinds';
+import type { Setting } from '$core/take-in/adjust';
+import type { Decision, MatchRule } from '$core/take-in/decision';
+import type { Match, PlannedQuestion, PlannedQuestions } from '$core/take-in/planned-question';
 import { rows, type Database } from '../db/pool';
 
 const otherTwins =

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { pathKey } from '../../../../core/take-in/paths';
+import { pathKey } from '$core/take-in/paths';
 import { run } from '../db/pool';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { compareElsewhere, keepTold } from './elsewhere';

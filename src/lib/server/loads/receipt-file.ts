@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
-import { kindName, type Kind } from '../../../../core/kinds';
-import { pathOfKey } from '../../../../core/take-in/paths';
-import type { Outcome } from '../../../../core/take-in/planned-question';
-import { escapeText } from '../../../../core/xml/serialise';
+import { kindName, type Kind } from '$core/kinds';
+import { pathOfKey } from '$core/take-in/paths';
+import type { Outcome } from '$core/take-in/planned-question';
+import { escapeText } from '$core/xml/serialise';
 import type { Database } from '../db/pool';
 import type { Load } from './loads';
 import { receipt, receiptHead, receiptQuestions, type ReceiptHead, type ReceiptLine } from './receipt';

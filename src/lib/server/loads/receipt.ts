@@ -1,6 +1,6 @@
-import type { Severity } from '../../../../core/reports/report';
-import type { Outcome } from '../../../../core/take-in/planned-question';
-import type { Effect } from '../../../../core/take-in/effects';
+import type { Severity } from '$core/reports/report';
+import type { Outcome } from '$core/take-in/planned-question';
+import type { Effect } from '$core/take-in/effects';
 import { row, rows, type Database } from '../db/pool';
 
 const outcomes = ['taken', 'replaced', 'aside', 'left', 'skipped'] as const;

@@ -1,10 +1,10 @@
 import type { Pool } from 'mysql2/promise';
-import { checkQuestion } from '../../../../core/checks/one';
-import type { Container } from '../../../../core/container/container';
-import { openContainer } from '../../../../core/formats/open';
-import { readPackage } from '../../../../core/formats/package/read';
-import { parseRecipe, type Recipe } from '../../../../core/formats/recipe/recipe';
-import type { Question } from '../../../../core/kinds';
+import { checkQuestion } from '$core/checks/one';
+import type { Container } from '$core/container/container';
+import { openContainer } from '$core/formats/open';
+import { readPackage } from '$core/formats/package/read';
+import { parseRecipe, type Recipe } from '$core/formats/recipe/recipe';
+import type { Question } from '$core/kinds';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileSource } from '../files/files';
 import { codec } from '../files/codec';

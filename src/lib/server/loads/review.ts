@@ -1,8 +1,8 @@
-import type { Severity } from '../../../../core/reports/report';
-import type { Match } from '../../../../core/take-in/planned-question';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import type { OtherFile } from '../../../../core/formats/format';
-import type { Question } from '../../../../core/kinds';
+import type { Severity } from '$core/reports/report';
+import type { Match } from '$core/take-in/planned-question';
+import { parseQuestion } from '$core/kinds/schema';
+import type { OtherFile } from '$core/formats/format';
+import type { Question } from '$core/kinds';
 import { row, rows, type Database } from '../db/pool';
 import { withStagedTwins } from '../snags/twins';
 import { listedQuestion, type ListedQuestion } from './listed';

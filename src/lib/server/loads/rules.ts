@@ -1,4 +1,4 @@
-import { inherited, parseRules, plainRules, type Rules } from '../../../../core/take-in/decision';
+import { inherited, parseRules, plainRules, type Rules } from '$core/take-in/decision';
 import { row, rows, run, type Database } from '../db/pool';
 
 /** Rules that were saved by name. */

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import type { Kind } from '../../../../core/kinds';
-import type { Severity } from '../../../../core/reports/report';
-import { startingDecision, type Decision } from '../../../../core/take-in/decision';
-import { needsEach, planTakeIn, type PlanSummary } from '../../../../core/take-in/plan';
-import type { Match, PlannedQuestions } from '../../../../core/take-in/planned-question';
+import type { Kind } from '$core/kinds';
+import type { Severity } from '$core/reports/report';
+import { startingDecision, type Decision } from '$core/take-in/decision';
+import { needsEach, planTakeIn, type PlanSummary } from '$core/take-in/plan';
+import type { Match, PlannedQuestions } from '$core/take-in/planned-question';
 import { bankNames } from '../banks/banks';
 import { categoryPaths } from '../banks/tree';
 import { row, run, transaction } from '../db/pool';

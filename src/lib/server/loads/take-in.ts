@@ -1,10 +1,10 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { parseQuestion } from '../../../../core/kinds/schema';
-import { visible } from '../../../../core/markup/visible';
-import { adjusted, adjustsQuestions, type Setting } from '../../../../core/take-in/adjust';
-import type { Decision } from '../../../../core/take-in/decision';
-import { landings, pathKey, pathOfKey } from '../../../../core/take-in/paths';
-import { goesToQuizBank, planTakeIn, type Plan } from '../../../../core/take-in/plan';
+import { parseQuestion } from '$core/kinds/schema';
+import { visible } from '$core/markup/visible';
+import { adjusted, adjustsQuestions, type Setting } from '$core/take-in/adjust';
+import type { Decision } from '$core/take-in/decision';
+import { landings, pathKey, pathOfKey } from '$core/take-in/paths';
+import { goesToQuizBank, planTakeIn, type Plan } from '$core/take-in/plan';
 import { categoryTree, ensureCategories } from '../banks/tree';
 import { row, rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';

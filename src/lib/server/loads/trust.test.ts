@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { inherited, plainRules } from '../../../../core/take-in/decision';
-import { planTakeIn } from '../../../../core/take-in/plan';
-import { choice } from '../../../../core/test-support/questions';
-import { written } from '../../../../core/test-support/written';
-import { writtenFormat } from '../../../../core/formats';
+import { inherited, plainRules } from '$core/take-in/decision';
+import { planTakeIn } from '$core/take-in/plan';
+import { choice } from '$core/test-support/questions';
+import { written } from '$core/test-support/written';
+import { writtenFormat } from '$core/formats';
 import { banksOf } from '../banks/banks';
 import { row, rows, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';

@@ -1,6 +1,6 @@
 import { createHash, type Hash } from 'node:crypto';
 import type { Pool } from 'mysql2/promise';
-import { visible } from '../../../../core/markup/visible';
+import { visible } from '$core/markup/visible';
 import { row, run, transaction } from '../db/pool';
 import { chunkSize, fileChunks, settleFile } from '../files/files';
 import { enqueue } from '../jobs/jobs';

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
-import { canonicalForm } from '../../../../core/compare/canonical';
-import { wordSet, type WordSet } from '../../../../core/compare/near';
-import { wordingOf } from '../../../../core/compare/wording';
-import { beginning, plainText } from '../../../../core/markup/text';
-import { visible } from '../../../../core/markup/visible';
-import type { Question } from '../../../../core/kinds';
-import type { Report } from '../../../../core/reports/report';
-import { isOrderBound, partCredits, shuffleOf } from '../../../../core/take-in/adjust';
+import { canonicalForm } from '$core/compare/canonical';
+import { wordSet, type WordSet } from '$core/compare/near';
+import { wordingOf } from '$core/compare/wording';
+import { beginning, plainText } from '$core/markup/text';
+import { visible } from '$core/markup/visible';
+import type { Question } from '$core/kinds';
+import type { Report } from '$core/reports/report';
+import { isOrderBound, partCredits, shuffleOf } from '$core/take-in/adjust';
 
 /** The columns that tell a question apart in a table, out of the question itself. */
 export interface QuestionColumns {

@@ -1,7 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checks } from '../../../../core/checks';
-import { checkQuestion } from '../../../../core/checks/one';
-import type { Question } from '../../../../core/kinds';
+import { checks } from '$core/checks';
+import { checkQuestion } from '$core/checks/one';
+import type { Question } from '$core/kinds';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames, contentSet, reportColumns } from './columns';

@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import type { Question } from '../../../../core/kinds';
+import type { Question } from '$core/kinds';
 import { checkAround } from '../checks/around';
 import { run } from '../db/pool';
 import { columnsOf } from './columns';

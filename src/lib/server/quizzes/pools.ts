@@ -1,4 +1,4 @@
-import type { PoolPart, PoolSource } from '../../../../core/draws/pool';
+import type { PoolPart, PoolSource } from '$core/draws/pool';
 import { bankNames } from '../banks/banks';
 import { keptTrees, withUnder, type CategoryNode } from '../banks/tree';
 import type { CourseCounts } from '../courses/counts';

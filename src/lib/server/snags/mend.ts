@@ -1,9 +1,9 @@
 import type { Pool } from 'mysql2/promise';
-import { checkOf } from '../../../../core/checks';
-import { mendFor } from '../../../../core/checks/one';
-import { mendTools } from '../../../../core/formats/mend-tools';
-import type { Question } from '../../../../core/kinds';
-import { parseQuestion } from '../../../../core/kinds/schema';
+import { checkOf } from '$core/checks';
+import { mendFor } from '$core/checks/one';
+import { mendTools } from '$core/formats/mend-tools';
+import type { Question } from '$core/kinds';
+import { parseQuestion } from '$core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
 import { countsOf } from '../courses/counts';
 import { row, rows, transaction, type Database } from '../db/pool';

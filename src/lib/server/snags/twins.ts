@@ -1,8 +1,8 @@
 import type { PoolConnection } from 'mysql2/promise';
-import type { Question } from '../../../../core/kinds';
-import type { Report } from '../../../../core/reports/report';
-import { ruleOf } from '../../../../core/reports/rules';
-import { exactDuplicate, sameAs } from '../../../../core/checks/exact-duplicate';
+import type { Question } from '$core/kinds';
+import type { Report } from '$core/reports/report';
+import { ruleOf } from '$core/reports/rules';
+import { exactDuplicate, sameAs } from '$core/checks/exact-duplicate';
 import { rows, run, type Database } from '../db/pool';
 import type { StoredReport } from '../loads/review';
 

@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
-import { edition } from '../../../../core/checks/edition';
-import type { Question } from '../../../../core/kinds';
-import { emptyCommon, withCommon } from '../../../../core/model/question';
+import { edition } from '$core/checks/edition';
+import type { Question } from '$core/kinds';
+import { emptyCommon, withCommon } from '$core/model/question';
 import { run, transaction } from '../db/pool';
 import { columnsOf } from '../questions/columns';
 import { touchCourse } from '../courses/counts';

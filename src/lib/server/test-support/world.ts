@@ -1,7 +1,7 @@
 import { listPage, wholeLoad, type ListedQuestion } from '../loads/listed';
 import type { Pool } from 'mysql2/promise';
-import { zipped, type Files } from '../../../../core/test-support/packages';
-import { plainRules, type Decision } from '../../../../core/take-in/decision';
+import { zipped, type Files } from '$core/test-support/packages';
+import { plainRules, type Decision } from '$core/take-in/decision';
 import { questionsPage, type QuestionFilter, type QuestionRow } from '../banks/pages';
 import { makePool, run } from '../db/pool';
 import { unhindered } from '../jobs/control';

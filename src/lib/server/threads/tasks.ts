@@ -1,4 +1,4 @@
-import { sketchOf } from '../../../../core/formats/recipe/sketch';
+import { sketchOf } from '$core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
 import { placeFindings } from '../checks/places';
 import { lossesOf } from '../dispatches/losses';
