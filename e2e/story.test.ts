@@ -191,7 +191,7 @@ describe('the whole way of a package', () => {
 		expect(first).toHaveLength(4);
 		await visitor.press('Redraw');
 		await until(async () => (await stems()).join() !== first.join());
-		const seed = await visitor.find('main label input.field');
+		const seed = await visitor.find('main label input.input');
 		await visitor.driver.executeScript('arguments[0].select()', seed);
 		await seed.sendKeys('harbour-1\t');
 		await until(async () => (await stems()).join() === first.join());

@@ -9,10 +9,10 @@
 	<div class="mb-6 flex items-baseline justify-between">
 		<h1>Courses of Gullhaven Harbour School</h1>
 		<form method="POST" action="/signout" use:enhance>
-			<button class="button small ghost">Sign out {data.person.name}</button>
+			<button class="btn btn-sm preset-outlined-brand">Sign out {data.person.name}</button>
 		</form>
 	</div>
-	<table class="rows">
+	<table class="table">
 		<thead
 			><tr
 				><th>Course</th><th>Code</th><th>Intake</th><th class="number">Banks</th><th class="number">Questions</th><th

@@ -45,7 +45,7 @@
 	></div>
 	<details class="text-[13px]">
 		<summary class="mute">The figures</summary>
-		<table class="rows">
+		<table class="table">
 			<thead
 				><tr
 					><th>{bars.of}</th>{#each bars.parts as part (part.name)}<th class="number">{part.name}</th>{/each}</tr

@@ -64,7 +64,7 @@
 					<Listbox.Input>
 						{#snippet element(attributes)}<input
 								{...attributes}
-								class="field w-full"
+								class="input w-full"
 								type="search"
 								placeholder="find a course"
 								aria-label="Find a course"

@@ -20,7 +20,7 @@
 					<Dialog.Title><h2>Keys</h2></Dialog.Title>
 					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
 				</div>
-				<table class="rows">
+				<table class="table">
 					<tbody>
 						{#each shortcuts as { keys, does, scope } (keys)}<tr
 								><td class="whitespace-nowrap"><kbd>{keys}</kbd></td><td>{does}</td><td class="mute"

@@ -81,7 +81,7 @@
 		<label class="missing"
 			>{one.name} did not come along. Hand it in:
 			<input
-				class="field w-full"
+				class="input w-full"
 				type="file"
 				accept="image/*,audio/*,video/*,application/pdf"
 				disabled={busy}
@@ -95,15 +95,15 @@
 	{#if whole}
 		<label
 			>All of the question, in the form of docs/question.schema.json
-			<textarea class="field mono w-full" rows="22" spellcheck="false" bind:value={json}></textarea></label
+			<textarea class="textarea mono w-full" rows="22" spellcheck="false" bind:value={json}></textarea></label
 		>
 	{:else}
 		<div class="flex gap-3">
-			<label class="flex-1">Title <input class="field w-full" maxlength="500" bind:value={draft.title} /></label>
+			<label class="flex-1">Title <input class="input w-full" maxlength="500" bind:value={draft.title} /></label>
 			<label class="flex flex-col"
 				>Points
 				<input
-					class="field w-20"
+					class="input w-20"
 					type="number"
 					min="0"
 					step="any"
@@ -119,7 +119,7 @@
 		{#if Edit}<Edit bind:question={draft} {attachments} {courseId} />{/if}
 		<label
 			>Tags <input
-				class="field w-full"
+				class="input w-full"
 				value={draft.tags.join(', ')}
 				onchange={(event) =>
 					(draft.tags = [
@@ -141,8 +141,8 @@
 	{/if}
 	{#if fault || failure}<p class="broken" role="alert">{fault || failure}</p>{/if}
 	<div class="flex items-center gap-2">
-		<button type="button" class="button small" disabled={busy} onclick={give}>Keep this</button>
-		<button type="button" class="button small ghost" onclick={cancel}>Leave it as it was</button>
+		<button type="button" class="btn btn-sm preset-filled-brand" disabled={busy} onclick={give}>Keep this</button>
+		<button type="button" class="btn btn-sm preset-outlined-brand" onclick={cancel}>Leave it as it was</button>
 		<button
 			type="button"
 			class="word ml-auto text-[13px]"

@@ -112,16 +112,16 @@
 
 	{#if mode === 'try' && marks !== 'nobody' && question.kind !== 'file-upload'}
 		<div class="mt-3 flex flex-wrap gap-2">
-			<button class="button small" type="button" onclick={give}>Mark it</button>
+			<button class="btn btn-sm preset-filled-brand" type="button" onclick={give}>Mark it</button>
 			{#if onmark === undefined}
 				<button
-					class="button small ghost"
+					class="btn btn-sm preset-outlined-brand"
 					type="button"
 					disabled={!rightResponse(question)}
 					onclick={() => given(rightResponse(question))}>A right answer</button
 				>
 				<button
-					class="button small ghost"
+					class="btn btn-sm preset-outlined-brand"
 					type="button"
 					disabled={!wrongResponse(question)}
 					onclick={() => given(wrongResponse(question))}>A wrong answer</button

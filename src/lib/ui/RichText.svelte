@@ -69,7 +69,7 @@
 <div
 	bind:this={box}
 	use:filled={value}
-	class="field box rich"
+	class="input box rich"
 	class:small
 	contenteditable="true"
 	role="textbox"

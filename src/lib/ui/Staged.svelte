@@ -120,12 +120,12 @@
 				>
 				<button
 					type="button"
-					class="button small"
+					class="btn btn-sm preset-filled-brand"
 					onclick={() => {
 						resumed = true;
 						tab = 'edit';
 					}}>Go on with it</button
-				><button type="button" class="button small ghost" onclick={letGo}>Let it go</button>
+				><button type="button" class="btn btn-sm preset-outlined-brand" onclick={letGo}>Let it go</button>
 			</p>{/if}
 		{#if chosen === 'question' || chosen === 'try'}
 			<QuestionView
@@ -147,13 +147,13 @@
 				{#if shown.verifiedBy}<Mark severity="whole" word="key verified by {shown.verifiedBy}" />{/if}
 				{#if mayChange && verify && (hasKey(shown.question) || shown.verifiedBy)}<button
 						type="button"
-						class="button small ghost ml-auto"
+						class="btn btn-sm preset-outlined-brand ml-auto"
 						disabled={busy}
 						onclick={() => verify(!shown.verifiedBy)}>{shown.verifiedBy ? 'Take that back' : 'Verify the key'}</button
 					>{/if}
 			</p>
 			{#if leaveOut && mayChange && shown.reports.some((report) => report.rule === 'exact-duplicate')}<p class="mt-2">
-					<button type="button" class="button small" disabled={busy} onclick={leaveOut}
+					<button type="button" class="btn btn-sm preset-filled-brand" disabled={busy} onclick={leaveOut}
 						>Keep the other: leave this one out</button
 					>
 				</p>{/if}
@@ -161,7 +161,7 @@
 					<Findings findings={shown.reports.slice(0, 2)} />
 					{#if mayChange && mends.length}<button
 							type="button"
-							class="button small long mt-1"
+							class="btn btn-sm preset-filled-brand btn-long mt-1"
 							disabled={busy}
 							onclick={() => mend(mends[0]!, false)}>{mendTitle(mends[0]!)}</button
 						>{/if}
@@ -202,9 +202,16 @@
 				</p>{/if}
 			{#if mayChange}
 				{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
-						<button type="button" class="button small long" disabled={busy} onclick={() => mend(rule, false)}
-							>{mendTitle(rule)}</button
-						><button type="button" class="button small ghost" disabled={busy} onclick={() => mend(rule, true)}
+						<button
+							type="button"
+							class="btn btn-sm preset-filled-brand btn-long"
+							disabled={busy}
+							onclick={() => mend(rule, false)}>{mendTitle(rule)}</button
+						><button
+							type="button"
+							class="btn btn-sm preset-outlined-brand"
+							disabled={busy}
+							onclick={() => mend(rule, true)}
 							>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
 						>
 					</p>{/each}
@@ -222,7 +229,7 @@
 				<label class="mt-2 block"
 					>With this one
 					<select
-						class="field"
+						class="select"
 						value={matchRule ?? ''}
 						disabled={busy}
 						onchange={(event) => match((event.currentTarget.value || null) as MatchRule | null)}

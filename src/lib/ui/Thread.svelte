@@ -214,4 +214,9 @@
 		text-decoration: underline 2px var(--woad);
 		text-underline-offset: 5px;
 	}
+	@media (max-width: 899px) {
+		nav {
+			min-width: 320px;
+		}
+	}
 </style>

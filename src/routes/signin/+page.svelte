@@ -27,7 +27,7 @@
 	<form method="POST" use:enhance class="flex flex-col gap-4">
 		<label class="flex flex-col gap-1"
 			>E-mail <input
-				class="field"
+				class="input"
 				name="email"
 				type="email"
 				autocomplete="username"
@@ -36,9 +36,9 @@
 			/></label
 		>
 		<label class="flex flex-col gap-1"
-			>Password <input class="field" name="password" type="password" autocomplete="current-password" required /></label
+			>Password <input class="input" name="password" type="password" autocomplete="current-password" required /></label
 		>
 		{#if form?.refused}<p class="notice broken" role="alert">{form.refused}</p>{/if}
-		<button class="button">Sign in</button>
+		<button class="btn preset-filled-brand">Sign in</button>
 	</form>
 </main>

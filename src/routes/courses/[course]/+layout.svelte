@@ -5,6 +5,7 @@
 	import Keys from '$lib/ui/Keys.svelte';
 	import { isNoShortcut, isTyping, stationKeys } from '$lib/ui/keys';
 	import Thread from '$lib/ui/Thread.svelte';
+	import Toasts from '$lib/ui/Toasts.svelte';
 	import Tray from '$lib/ui/Tray.svelte';
 	import { setUploads, Uploads } from '$lib/ui/uploads.svelte';
 	import { bytes } from '$lib/ui/words';
@@ -47,11 +48,12 @@
 </div>
 <Tray course={data.course} mayChange={data.mayChange} {uploads} />
 <Keys bind:this={keys} />
+<Toasts />
 
 <style>
 	.page {
 		height: 100vh;
-		min-width: 900px;
+		min-width: 800px;
 		display: flex;
 		flex-direction: column;
 	}

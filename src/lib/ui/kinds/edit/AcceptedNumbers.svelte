@@ -16,10 +16,10 @@
 >
 	{#snippet line(one: AcceptedNumber, at: number)}
 		{#if 'value' in one}
-			<input class="field amount" type="number" step="any" aria-label="Number {at + 1}{of}" bind:value={one.value} />
+			<input class="input amount" type="number" step="any" aria-label="Number {at + 1}{of}" bind:value={one.value} />
 			give or take
 			<input
-				class="field amount"
+				class="input amount"
 				type="number"
 				min="0"
 				step="any"
@@ -28,7 +28,7 @@
 			/>
 		{:else}
 			from <input
-				class="field amount"
+				class="input amount"
 				type="number"
 				step="any"
 				aria-label="Least number {at + 1}{of}"
@@ -36,7 +36,7 @@
 			/>
 			to
 			<input
-				class="field amount"
+				class="input amount"
 				type="number"
 				step="any"
 				aria-label="Greatest number {at + 1}{of}"

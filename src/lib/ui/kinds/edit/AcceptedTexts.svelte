@@ -15,7 +15,7 @@
 	make={() => ({ text: '', credit: 1, caseSensitive: false })}
 >
 	{#snippet line(one: AcceptedText, at: number)}
-		<input class="field min-w-0 flex-1" aria-label="Accepted answer {at + 1}{of}" bind:value={one.text} />
+		<input class="input min-w-0 flex-1" aria-label="Accepted answer {at + 1}{of}" bind:value={one.text} />
 		<label class="whitespace-nowrap text-[13px]" title="An answer in other capitals is wrong"
 			><input type="checkbox" bind:checked={one.caseSensitive} /> capitals</label
 		>

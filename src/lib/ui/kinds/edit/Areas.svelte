@@ -50,11 +50,11 @@
 
 {#snippet place(one: Shape, at: number)}
 	<span class="mute">{at + 1}</span>
-	<select class="field" aria-label="Form of area {at + 1}" bind:value={one.shape}
+	<select class="select" aria-label="Form of area {at + 1}" bind:value={one.shape}
 		>{#each forms as form (form)}<option value={form}>{formWords[form]}</option>{/each}</select
 	>
 	<input
-		class="field min-w-0 flex-1"
+		class="input min-w-0 flex-1"
 		aria-label="Place of area {at + 1}, in pixels"
 		title="in pixels: rectangle left, top, right, bottom; circle middle and radius; polygon its corners"
 		value={one.coordinates.join(', ')}
@@ -118,7 +118,7 @@
 		{#snippet line(one: LabelImageQuestion['targets'][number], at: number)}
 			{@render place(one, at)}
 			<select
-				class="field"
+				class="select"
 				aria-label="Label that belongs on area {at + 1}"
 				value={question.kind === 'label-image'
 					? (question.pairs.find((pair) => pair.right === one.identifier)?.left ?? '')

@@ -41,7 +41,7 @@
 				make={() => ({ word: question.bank[0]?.identifier ?? '', credit: 1 })}
 			>
 				{#snippet line(one: { word: string; credit: number }, at: number)}
-					<select class="field min-w-0 flex-1" aria-label="Word {at + 1}{of}" bind:value={one.word}
+					<select class="select min-w-0 flex-1" aria-label="Word {at + 1}{of}" bind:value={one.word}
 						>{#each question.bank as word (word.identifier)}<option value={word.identifier}>{plain(word.text)}</option
 							>{/each}</select
 					>

@@ -25,7 +25,7 @@
 <label
 	>The answer
 	<input
-		class="field mono w-full"
+		class="input mono w-full"
 		spellcheck="false"
 		aria-label="The answer as an expression"
 		bind:value={question.expression}
@@ -34,14 +34,14 @@
 <p class="flex items-center gap-2">
 	give or take
 	<input
-		class="field w-20"
+		class="input w-20"
 		type="number"
 		min="0"
 		step="any"
 		aria-label="Tolerance"
 		bind:value={question.tolerance.value}
 	/>
-	<select class="field" aria-label="How the tolerance counts" bind:value={question.tolerance.mode}
+	<select class="select" aria-label="How the tolerance counts" bind:value={question.tolerance.mode}
 		><option value="absolute">in its own unit</option><option value="relative">as a share of the answer</option></select
 	>
 	<label class="ml-auto"><input type="checkbox" bind:checked={question.whole} /> whole</label>
@@ -58,9 +58,9 @@
 	})}
 >
 	{#snippet line(variable: Variable, at: number)}
-		<input class="field mono w-16" spellcheck="false" aria-label="Name of number {at + 1}" bind:value={variable.name} />
+		<input class="input mono w-16" spellcheck="false" aria-label="Name of number {at + 1}" bind:value={variable.name} />
 		<select
-			class="field"
+			class="select"
 			aria-label="Where number {at + 1} comes from"
 			value={variable.values.form}
 			onchange={(event) => change(variable, event.currentTarget.value as keyof typeof forms)}
@@ -68,21 +68,21 @@
 		>
 		{#if variable.values.form === 'range'}
 			<input
-				class="field w-16"
+				class="input w-16"
 				type="number"
 				step="any"
 				aria-label="Least of number {at + 1}"
 				bind:value={variable.values.min}
 			/>
 			<input
-				class="field w-16"
+				class="input w-16"
 				type="number"
 				step="any"
 				aria-label="Greatest of number {at + 1}"
 				bind:value={variable.values.max}
 			/>
 			<input
-				class="field w-14"
+				class="input w-14"
 				type="number"
 				step="any"
 				placeholder="step"
@@ -91,7 +91,7 @@
 			/>
 		{:else if variable.values.form === 'set'}
 			<input
-				class="field min-w-0 flex-1"
+				class="input min-w-0 flex-1"
 				aria-label="Values of number {at + 1}"
 				value={variable.values.values.join('; ')}
 				onchange={(event) => {
@@ -99,7 +99,7 @@
 				}}
 			/>
 		{:else}<input
-				class="field mono min-w-0 flex-1"
+				class="input mono min-w-0 flex-1"
 				spellcheck="false"
 				aria-label="Expression of number {at + 1}"
 				bind:value={variable.values.expression}
@@ -109,7 +109,7 @@
 <List bind:items={question.constraints} what="condition" head="What must hold" make={() => ''}>
 	{#snippet line(_: string, at: number)}
 		<input
-			class="field mono min-w-0 flex-1"
+			class="input mono min-w-0 flex-1"
 			spellcheck="false"
 			aria-label="Condition {at + 1}"
 			bind:value={question.constraints[at]}

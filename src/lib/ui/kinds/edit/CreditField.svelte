@@ -6,7 +6,7 @@
 </script>
 
 <input
-	class="field"
+	class="input"
 	type="number"
 	min="-100"
 	max="100"

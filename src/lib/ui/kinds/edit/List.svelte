@@ -28,14 +28,16 @@
 			{@render line(item, at)}
 			{#if make}<button
 					type="button"
-					class="button small ghost"
+					class="btn btn-sm preset-outlined-brand"
 					aria-label="Take {what} {at + 1} out"
 					onclick={() => (items = items.filter((_, place) => place !== at))}>×</button
 				>{/if}
 		</div>
 	{/each}
-	{#if make}<button type="button" class="button small ghost mt-2" onclick={() => (items = [...items, make!()])}
-			>Add {article} {what}</button
+	{#if make}<button
+			type="button"
+			class="btn btn-sm preset-outlined-brand mt-2"
+			onclick={() => (items = [...items, make!()])}>Add {article} {what}</button
 		>{/if}
 </div>
 

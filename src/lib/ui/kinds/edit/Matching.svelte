@@ -32,7 +32,7 @@
 	{#snippet line(one: Side, at: number)}
 		<RichText bind:value={one.text} {attachments} {courseId} label="Left {at + 1}" small />
 		<select
-			class="field"
+			class="select"
 			aria-label="What left {at + 1} belongs to"
 			value={rightOf(one.identifier)?.right ?? ''}
 			onchange={(event) => belong(one.identifier, event.currentTarget.value)}

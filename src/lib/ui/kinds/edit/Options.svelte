@@ -48,7 +48,7 @@
 		</span>
 		<button
 			type="button"
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			aria-pressed={option.pinned}
 			aria-label="Option {at + 1} keeps its place"
 			title="keeps its place when options are shuffled"
@@ -57,7 +57,7 @@
 		<CreditField bind:credit={option.credit} label="Credit of option {at + 1}" />
 		<button
 			type="button"
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			aria-label="Option {at + 1} is right"
 			title="it is right, and no other is"
 			onclick={() => key(option)}>key</button

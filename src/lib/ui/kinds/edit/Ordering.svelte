@@ -14,7 +14,7 @@
 		<RichText bind:value={one.text} {attachments} {courseId} label="Place {at + 1}" small />
 		<button
 			type="button"
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			disabled={at === 0}
 			aria-label="Place {at + 1} one up"
 			onclick={() => question.items.splice(at - 1, 2, one, question.items[at - 1]!)}>↑</button

@@ -12,7 +12,7 @@
 
 <p class="mt-3">
 	<input
-		class="field"
+		class="input"
 		aria-label="Your answer"
 		inputmode={numeric ? 'decimal' : 'text'}
 		value={answer.text ?? ''}

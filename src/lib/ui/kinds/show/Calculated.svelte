@@ -8,7 +8,7 @@
 </script>
 
 {#if mode === 'key'}
-	<table class="rows mt-3">
+	<table class="table mt-3">
 		<tbody>
 			{#each question.variables as one (one.name)}
 				<tr
@@ -38,7 +38,7 @@
 {:else}
 	<p class="mt-3">
 		<input
-			class="field"
+			class="input"
 			aria-label="Your answer"
 			inputmode="decimal"
 			value={answer.text ?? ''}
@@ -47,7 +47,7 @@
 		{question.unit ?? ''}
 		<button
 			type="button"
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			onclick={() => onanswer({ seed: String(Number(answer.seed ?? '1') + 1) })}>Other numbers</button
 		>
 	</p>

@@ -7,7 +7,7 @@
 </script>
 
 {#if mode === 'try'}<textarea
-		class="field mt-3 w-full"
+		class="textarea mt-3 w-full"
 		rows="6"
 		aria-label="Your answer"
 		value={answer.text ?? ''}

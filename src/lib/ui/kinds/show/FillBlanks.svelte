@@ -37,7 +37,7 @@
 	const filled = (identifier: string) => ownValue(answer.blanks, identifier) ?? [];
 </script>
 
-<table class="rows mt-3">
+<table class="table mt-3">
 	<tbody>
 		{#each question.blanks as blank, at (blank.identifier)}
 			<tr>
@@ -67,7 +67,7 @@
 					{:else if blank.form === 'list' || blank.form === 'word'}
 						{@const entries = blank.form === 'list' ? blank.entries : question.bank}
 						<select
-							class="field"
+							class="select"
 							aria-label="Blank {at + 1}"
 							value={filled(blank.identifier)[0] ?? ''}
 							onchange={(event) => fill(blank.identifier, [event.currentTarget.value].filter(Boolean))}
@@ -79,7 +79,7 @@
 						</select>
 					{:else}
 						<input
-							class="field"
+							class="input"
 							aria-label="Blank {at + 1}"
 							value={filled(blank.identifier)[0] ?? ''}
 							oninput={(event) => fill(blank.identifier, [event.currentTarget.value])}

@@ -57,7 +57,7 @@
 		<span class="mute">Point at the picture, or say where:</span>
 		{#each ['across', 'down'] as name, at (name)}
 			<input
-				class="field narrow"
+				class="input narrow"
 				type="number"
 				aria-label="Pixels {name}"
 				value={answer.points?.[0]?.[at] ?? ''}
@@ -68,7 +68,9 @@
 				}}
 			/>
 		{/each}
-		<button type="button" class="button small ghost" onclick={() => onanswer({ ...answer, points: [] })}>Clear</button>
+		<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => onanswer({ ...answer, points: [] })}
+			>Clear</button
+		>
 	</p>
 {/if}
 

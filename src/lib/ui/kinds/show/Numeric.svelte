@@ -11,7 +11,7 @@
 
 {#if mode === 'try'}<AnswerBox {answer} {onanswer} {give} numeric />
 {:else}
-	<table class="rows mt-3">
+	<table class="table mt-3">
 		<tbody>
 			{#each question.accepted as accepted, at (at)}
 				<tr

@@ -23,14 +23,14 @@
 			{#if mode === 'try'}
 				<button
 					type="button"
-					class="button small ghost"
+					class="btn btn-sm preset-outlined-brand"
 					disabled={at === 0}
 					aria-label="Move up"
 					onclick={() => move(at, -1)}>↑</button
 				>
 				<button
 					type="button"
-					class="button small ghost"
+					class="btn btn-sm preset-outlined-brand"
 					disabled={at === order.length - 1}
 					aria-label="Move down"
 					onclick={() => move(at, 1)}>↓</button

@@ -30,7 +30,7 @@
 	}
 </script>
 
-<table class="rows mt-3">
+<table class="table mt-3">
 	<tbody>
 		{#each lefts as left (left.identifier)}
 			<tr>
@@ -46,7 +46,7 @@
 						{:else}<span class="mute">nothing belongs to it</span>{/each}
 					{:else if left.uses === 1}
 						<select
-							class="field"
+							class="select"
 							aria-label="What belongs to {plainText(left.text)}"
 							value={(answer.pairs ?? []).find(([a]) => a === left.identifier)?.[1] ?? ''}
 							onchange={(event) => only(left.identifier, event.currentTarget.value)}

@@ -3,10 +3,12 @@
 	import { page } from '$app/state';
 	import { kinds, kindName } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
+	import Columns from '$lib/ui/Columns.svelte';
 	import { latest } from '$lib/ui/latest';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
+	import Toggle from '$lib/ui/Toggle.svelte';
 	import { count, figure } from '$lib/ui/words';
 	import BankTree from './BankTree.svelte';
 	import QuestionPanel from './QuestionPanel.svelte';
@@ -79,11 +81,11 @@
 		</p>
 	</div>
 {:else}
-	<div class="columns">
-		<section class="column" aria-label="Categories">
+	<Columns name="banks" widths={[264, 420]} firstLabel="Categories" middleLabel="Questions" lastLabel="The question">
+		{#snippet first()}
 			<h1 class="visually-hidden">Banks of {data.course.name}</h1>
 			<select
-				class="field mb-3 w-full font-bold"
+				class="select mb-3 w-full font-bold"
 				aria-label="Bank"
 				value={data.bank.id}
 				onchange={(event) =>
@@ -92,13 +94,13 @@
 				{#each data.banks as bank (bank.id)}<option value={bank.id}>{bank.name} ({figure(bank.questions)})</option
 					>{/each}
 			</select>
-			<label class="mute mb-1 flex items-center gap-2 text-[13px]"
-				><input
-					type="checkbox"
-					checked={data.filter.withUnder}
-					onchange={(event) => show({ under: event.currentTarget.checked ? null : '0' })}
-				/> with what is under it</label
-			>
+			<div class="mute mb-2 text-[13px]">
+				<Toggle
+					on={data.filter.withUnder}
+					change={(on) => show({ under: on ? null : '0' })}
+					label="with what is under it"
+				/>
+			</div>
 			{#key data.bank.id}
 				<BankTree
 					tree={data.tree}
@@ -108,12 +110,12 @@
 					label="Categories of {data.bank.name}"
 				/>
 			{/key}
-		</section>
-		<section class="column middle" aria-label="Questions">
+		{/snippet}
+		{#snippet middle()}
 			<div class="filters">
 				<h2 class="cut mr-auto" {title}>{title} <span class="mute font-normal">{figure(questions.total)}</span></h2>
 				<input
-					class="field"
+					class="input"
 					type="search"
 					placeholder="find words"
 					aria-label="Find words"
@@ -121,7 +123,7 @@
 					oninput={(event) => look(event.currentTarget.value)}
 				/>
 				<select
-					class="field"
+					class="select"
 					aria-label="Kind"
 					value={data.filter.kind}
 					onchange={(event) => show({ kind: event.currentTarget.value, question: null })}
@@ -152,27 +154,19 @@
 			{#if !questions.total}<p class="mute p-5">
 					{data.filter.words ? `No question here has the words “${data.filter.words}”.` : 'No question stands here.'}
 				</p>{/if}
-		</section>
-		<section class="column paper" aria-label="The question">
+		{/snippet}
+		{#snippet last()}
 			{#if shown}<QuestionPanel
 					stored={shown}
 					courseId={data.course.id}
 					place={place ? `${figure(place)} of ${figure(questions.total)}` : ''}
 				/>{/if}
-		</section>
-	</div>
+		{/snippet}
+	</Columns>
 {/if}
 
 <style>
-	.columns {
-		grid-template-columns: 264px minmax(0, 1fr) 432px;
-	}
 	.filters input {
 		width: 130px;
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: 200px minmax(0, 1fr) 330px;
-		}
 	}
 </style>

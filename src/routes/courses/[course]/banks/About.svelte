@@ -8,7 +8,7 @@
 	let { stored, courseId }: { stored: StoredQuestion; courseId: number } = $props();
 </script>
 
-<table class="rows">
+<table class="table">
 	<tbody>
 		<tr><td class="mute">Kind</td><td>{kindName(stored.question.kind)}</td></tr>
 		<tr><td class="mute">Tags</td><td>{stored.question.tags.join(', ') || '–'}</td></tr>

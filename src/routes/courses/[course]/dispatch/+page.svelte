@@ -3,6 +3,7 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import { navigating, page } from '$app/state';
 	import { kindName } from '$core/kinds';
+	import Columns from '$lib/ui/Columns.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Working from './Working.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
@@ -73,8 +74,15 @@
 </script>
 
 <svelte:head><title>Dispatch · {data.course.name} · Yarn Barrow</title></svelte:head>
-<div class="columns">
-	<section class="column" aria-label="What is sent">
+<Columns
+	name="dispatch"
+	widths={[280, 380]}
+	firstLabel="What is sent"
+	middleLabel="What would be lost"
+	lastLabel="Proof"
+	list={false}
+>
+	{#snippet first()}
 		<h1 class="text-[16px]!">What</h1>
 		{#each data.banks as bank (bank.id)}
 			<button
@@ -100,7 +108,7 @@
 		{#if !data.banks.length}<p class="mute mt-2">There is nothing to send yet.</p>{/if}
 		<h2 class="mt-5">As</h2>
 		<select
-			class="field w-full"
+			class="select w-full"
 			aria-label="Format"
 			value={format}
 			onchange={(event) => goto(address(event.currentTarget.value), { keepFocus: true })}
@@ -111,7 +119,7 @@
 			<label class="mt-3 block"
 				>Each calculated question as
 				<input
-					class="field w-16"
+					class="input w-16"
 					type="number"
 					min="1"
 					max="200"
@@ -133,15 +141,15 @@
 						: '; leaves the quiz behind'
 					: ''}
 			</p>{/if}
-	</section>
-	<section class="column" aria-label="What would be lost">
+	{/snippet}
+	{#snippet middle()}
 		<h2>
 			What becomes of the questions as {data.formats.find((one) => one.name === format)?.title ?? data.format.title}
 		</h2>
 		{#if going}<p class="mute mt-2" role="status">Working out what would be lost …</p>
 		{:else if data.working}<Working working={data.working} />
 		{:else if data.loss.length}
-			<table class="rows mt-2">
+			<table class="table mt-2">
 				<thead><tr><th>Kind</th><th class="number">Questions</th><th>What becomes of them</th></tr></thead>
 				<tbody>
 					{#each data.loss as line, at (at)}
@@ -191,8 +199,8 @@
 				{#each data.quizLoss.what as words (words)}<p class="mute mt-1 text-[13px]">{words}</p>{/each}
 			{/if}
 		{:else}<p class="mute mt-2">{data.what ? 'It holds no questions.' : 'Choose what to send.'}</p>{/if}
-	</section>
-	<section class="column paper" aria-label="Proof">
+	{/snippet}
+	{#snippet last()}
 		{#if shown}
 			<h2>{shown.state === 'done' ? 'Proof' : 'Dispatch'} of {shown.title}</h2>
 			<p class="mute mb-2">{shown.file_name} · {shown.person}, {dateTime(shown.created)}</p>
@@ -203,7 +211,9 @@
 						<span class="mute">{states[shown.state]}, {shown.done} of {count(shown.total, 'question')}</span>
 					</p>
 					<form method="POST" action="?/stop" use:enhance>
-						<input type="hidden" name="dispatch" value={shown.id} /><button class="button small ghost">Stop</button>
+						<input type="hidden" name="dispatch" value={shown.id} /><button class="btn btn-sm preset-outlined-brand"
+							>Stop</button
+						>
 					</form>
 				{:else if shown.state === 'failed'}<p class="notice broken">{shown.failure}</p>
 				{:else if shown.state === 'stopped'}<p class="notice">It was stopped; nothing was kept of it.</p>
@@ -223,7 +233,7 @@
 								: 'Read back: something differs that should not.'}
 						/>
 					</p>
-					<table class="rows">
+					<table class="table">
 						<tbody
 							>{#each proofLines(shown.proof) as [name, number] (name)}<tr
 									><td>{name}</td><td class="number"><b>{number}</b></td></tr
@@ -236,13 +246,15 @@
 						</p>{/each}
 					<p class="mono mute mt-3 break-all">sha256 {shown.proof.hash}</p>
 					<p class="mt-3">
-						<a class="button small" href="/courses/{data.course.id}/dispatch/{shown.id}/file" download={shown.file_name}
-							>Download {bytes(shown.proof.size)}</a
+						<a
+							class="btn btn-sm preset-filled-brand"
+							href="/courses/{data.course.id}/dispatch/{shown.id}/file"
+							download={shown.file_name}>Download {bytes(shown.proof.size)}</a
 						>
 					</p>
 					{#if shown.proof.lines.length}
 						<h3 class="mt-5">Not identical</h3>
-						<table class="rows">
+						<table class="table">
 							<tbody
 								>{#each shown.proof.lines.slice(0, 100) as line, at (at)}<tr
 										><td
@@ -266,7 +278,7 @@
 		{/if}
 		{#if dispatches.some((one) => one.id !== shown?.id)}
 			<h3 class="mt-6">Earlier</h3>
-			<table class="rows">
+			<table class="table">
 				<tbody
 					>{#each dispatches.filter((one) => one.id !== shown?.id).slice(0, 12) as one (one.id)}<tr
 							><td
@@ -286,8 +298,8 @@
 				>
 			</table>
 		{/if}
-	</section>
-</div>
+	{/snippet}
+</Columns>
 <form class="bar" method="POST" action="?/write" use:enhance>
 	<input type="hidden" name="bank" value={bankId ?? ''} /><input type="hidden" name="quiz" value={quizId ?? ''} /><input
 		type="hidden"
@@ -309,14 +321,12 @@
 			>
 		{:else}<span class="mute">Nothing is chosen that could be written.</span>{/if}
 	</div>
-	{#if data.mayChange}<button class="button" disabled={going !== null || inAll - of('lost') < 1}>Write and prove</button
+	{#if data.mayChange}<button class="btn preset-filled-brand" disabled={going !== null || inAll - of('lost') < 1}
+			>Write and prove</button
 		>{/if}
 </form>
 
 <style>
-	.columns {
-		grid-template-columns: 280px minmax(0, 1fr) 380px;
-	}
 	.choice {
 		display: flex;
 		justify-content: space-between;
@@ -329,10 +339,5 @@
 	button.choice,
 	button.word {
 		cursor: pointer;
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: 220px minmax(0, 1fr) 300px;
-		}
 	}
 </style>

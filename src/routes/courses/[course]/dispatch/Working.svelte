@@ -39,5 +39,5 @@
 				next time.
 			</p>{/if}
 	</div>
-	<button class="button small ghost mt-2">{working.stopped ? 'Work it out' : 'Stop'}</button>
+	<button class="btn btn-sm preset-outlined-brand mt-2">{working.stopped ? 'Work it out' : 'Stop'}</button>
 </form>

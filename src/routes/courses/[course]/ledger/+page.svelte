@@ -7,7 +7,7 @@
 <svelte:head><title>Ledger · {data.course.name} · Yarn Barrow</title></svelte:head>
 <div class="sheet">
 	<h1 class="mb-3">Ledger</h1>
-	<table class="rows">
+	<table class="table">
 		<thead
 			><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th></tr></thead
 		>

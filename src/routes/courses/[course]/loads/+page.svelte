@@ -140,9 +140,9 @@
 					event.currentTarget.value = '';
 				}}
 			/>
-			<a class="button ghost" href="/courses/{data.course.id}/loads/paste">Type or paste text</a>
-			<button class="button ghost" type="button" onclick={() => folderChooser?.click()}>A folder</button>
-			<button class="button" type="button" onclick={() => chooser?.click()}>Choose files</button>
+			<a class="btn preset-outlined-brand" href="/courses/{data.course.id}/loads/paste">Type or paste text</a>
+			<button class="btn preset-outlined-brand" type="button" onclick={() => folderChooser?.click()}>A folder</button>
+			<button class="btn preset-filled-brand" type="button" onclick={() => chooser?.click()}>Choose files</button>
 		</section>
 	{/if}
 	{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
@@ -152,13 +152,13 @@
 		{#if data.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
 				>{data.aside.toLocaleString('en')} set aside</a
 			>{/if}
-		<input class="field w-44" type="search" placeholder="find a load" aria-label="Find a load" bind:value={words} />
+		<input class="input w-44" type="search" placeholder="find a load" aria-label="Find a load" bind:value={words} />
 		<button
-			class="field"
+			class="input"
 			aria-pressed={shownState === 'review'}
 			onclick={() => (shownState = shownState === 'review' ? '' : 'review')}><b>{waits}</b> to review</button
 		>
-		<select class="field" aria-label="State" bind:value={shownState}>
+		<select class="select" aria-label="State" bind:value={shownState}>
 			<option value="">any state</option>
 			<option value="review">to review</option>
 			<option value="taken">taken in</option>
@@ -168,7 +168,7 @@
 			<option value="failed">failed</option>
 		</select>
 	</div>
-	<table class="rows even">
+	<table class="table even">
 		<colgroup
 			><col style="width: 20%" /><col style="width: 14%" /><col style="width: 7%" /><col style="width: 8%" /><col
 				style="width: 6%"
@@ -201,7 +201,7 @@
 							>{/if}</td
 					>
 					<td class="number"
-						><button class="button ghost small" onclick={() => uploads.clear(one.key)}
+						><button class="btn btn-sm preset-outlined-brand" onclick={() => uploads.clear(one.key)}
 							>{one.failure ? 'Clear' : 'Stop'}</button
 						></td
 					>
@@ -271,20 +271,20 @@
 							{#if one.state === 'waiting' || one.state === 'reading'}
 								<form method="POST" action="?/stop" use:enhance>
 									<input type="hidden" name="load" value={one.id} /><button
-										class="button ghost small"
+										class="btn btn-sm preset-outlined-brand"
 										aria-label="Stop reading {one.file_name}">Stop</button
 									>
 								</form>
 							{:else if one.state === 'stopped' || one.state === 'failed'}
 								<form method="POST" action="?/again" use:enhance>
 									<input type="hidden" name="load" value={one.id} /><button
-										class="button ghost small"
+										class="btn btn-sm preset-outlined-brand"
 										aria-label="Read {one.file_name} again">Again</button
 									>
 								</form>
 								<form method="POST" action="?/away" use:enhance class="mt-1">
 									<input type="hidden" name="load" value={one.id} /><button
-										class="button ghost small"
+										class="btn btn-sm preset-outlined-brand"
 										aria-label="Throw {one.file_name} away">Discard</button
 									>
 								</form>
@@ -295,7 +295,7 @@
 									aria-label="Recipe for {one.file_name}">Recipe</a
 								>{/if}
 							{#if one.state === 'review'}<a
-									class="button small"
+									class="btn btn-sm preset-filled-brand"
 									href="/courses/{data.course.id}/loads/{one.id}"
 									aria-label="Review {one.file_name}">Review</a
 								>{/if}
@@ -336,10 +336,10 @@
 		vertical-align: middle !important;
 		padding-block: 7px !important;
 	}
-	button.field {
+	button.input {
 		cursor: pointer;
 	}
-	button.field[aria-pressed='true'] {
+	button.input[aria-pressed='true'] {
 		border-color: var(--woad);
 		background: var(--woad-soft);
 	}

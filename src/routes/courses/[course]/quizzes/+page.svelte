@@ -11,18 +11,18 @@
 		{#if data.mayChange}
 			<form method="POST" action="?/make" use:enhance class="flex gap-2">
 				<input
-					class="field w-64"
+					class="input w-64"
 					name="title"
 					aria-label="Title of the new quiz"
 					placeholder="title of the new quiz"
 					required
 					maxlength="255"
-				/><button class="button small">Make a quiz</button>
+				/><button class="btn btn-sm preset-filled-brand">Make a quiz</button>
 			</form>
 		{/if}
 	</div>
 	{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
-	<table class="rows">
+	<table class="table">
 		<thead><tr><th>Quiz</th><th>State</th><th class="number">Parts</th><th>Changed</th></tr></thead>
 		<tbody>
 			{#each data.quizzes as quiz (quiz.id)}

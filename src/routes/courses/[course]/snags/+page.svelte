@@ -1,11 +1,14 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { mendTitle } from '$core/checks';
+	import Columns from '$lib/ui/Columns.svelte';
 	import { latest } from '$lib/ui/latest';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { Pages, pagesFrom, type Page } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
+	import { tell } from '$lib/ui/toasts';
 	import { count, figure } from '$lib/ui/words';
 	import { untrack } from 'svelte';
 	import Checking from './Checking.svelte';
@@ -59,23 +62,23 @@
 		});
 	});
 	/** What has been mended of this check since one came here. */
-	let mended = $state<{ check: string; sum: number }>({ check: '', sum: 0 });
+	let mended = { check: '', sum: 0 };
+	function done(now: NonNullable<typeof form>) {
+		if ('aside' in now && now.aside !== undefined)
+			tell(`“${now.kept}” stays; ${count(now.aside, 'repeat')} set aside.`, {
+				name: 'Look at them',
+				act: () => void goto(`/courses/${data.course.id}/loads/aside`)
+			});
+		if (!('mended' in now) || now.mended === undefined) return;
+		mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + now.mended };
+		const more = mended.sum > now.mended ? `, ${figure(mended.sum)} since you came here` : '';
+		tell(`${count(now.mended, 'question')} mended and checked again${more}.${now.left}`);
+	}
 	$effect(() => {
 		const now = form;
-		if (!now || !('mended' in now) || now.mended === undefined) return;
-		const more = now.mended;
-		untrack(() => {
-			mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + more };
-		});
+		if (now) untrack(() => done(now));
 	});
-	const said = $derived.by(() => {
-		if (!form) return '';
-		if ('aside' in form && form.aside !== undefined)
-			return `“${form.kept}” stays; ${count(form.aside, 'repeat')} set aside.`;
-		if ('mended' in form && form.mended !== undefined)
-			return `${count(form.mended, 'question')} mended and checked again${mended.sum > form.mended ? `, ${figure(mended.sum)} since you came here` : ''}.${form.left}`;
-		return 'message' in form ? (form.message ?? '') : '';
-	});
+	const refused = $derived(form && 'message' in form ? (form.message ?? '') : '');
 	const snag = $derived(snags.at(snags.placeOf(chosen)));
 </script>
 
@@ -85,37 +88,38 @@
 	<div class="sheet">
 		<h1>Snags</h1>
 		<p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>
-		{#if said}<p class="notice whole mt-4" role="status">{said}</p>{/if}
 	</div>
 {:else}
-	<div class="columns">
-		<section class="column" aria-label="Checks">
-			<Checks
-				counts={data.counts}
-				places={data.places}
-				chosen={data.check}
-				findings={data.waiting.snags + data.placeSnags}
-			/>
-		</section>
-		{#if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} />{:else}
-			<section class="column middle" aria-label="Questions of the check">
+	{#snippet checks()}
+		<Checks
+			counts={data.counts}
+			places={data.places}
+			chosen={data.check}
+			findings={data.waiting.snags + data.placeSnags}
+		/>
+	{/snippet}
+	{#if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} first={checks} />{:else}
+		<Columns
+			name="snags"
+			widths={[264, 432]}
+			first={checks}
+			firstLabel="Checks"
+			middleLabel="Questions of the check"
+			lastLabel="The snag"
+		>
+			{#snippet middle()}
 				<div class="filters">
 					<h2 class="mr-auto">{ruleTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
 					{#if data.mayChange && data.mendable}
 						<form method="POST" action="?/mend" use:enhance>
 							<input type="hidden" name="check" value={data.check} /><button
-								class="button ghost small"
+								class="btn btn-sm preset-outlined-brand"
 								title={mendTitle(data.check)}>Mend all {figure(data.mendable)}</button
 							>
 						</form>
 					{/if}
 				</div>
-				{#if said}<p class="notice {form && 'message' in form ? 'broken' : 'whole'} mx-4" role="status">
-						{said}
-						{#if form && 'aside' in form && form.aside}<a class="word" href="/courses/{data.course.id}/loads/aside"
-								>Look at them, or take them in again</a
-							>{/if}
-					</p>{/if}
+				{#if refused}<p class="notice broken mx-4" role="alert">{refused}</p>{/if}
 				<Rows source={snags} {chosen} {choose} label="Questions" columns="minmax(0, 1fr)" height={74} follow>
 					{#snippet head()}<span role="columnheader">Question</span>{/snippet}
 					{#snippet line(snag: Row)}
@@ -126,8 +130,8 @@
 						</span>
 					{/snippet}
 				</Rows>
-			</section>
-			<section class="column paper" aria-label="The snag">
+			{/snippet}
+			{#snippet last()}
 				{#if shown && snag}<SnagPanel
 						{shown}
 						{snag}
@@ -135,18 +139,7 @@
 						course={data.course}
 						mayChange={data.mayChange}
 					/>{/if}
-			</section>
-		{/if}
-	</div>
+			{/snippet}
+		</Columns>
+	{/if}
 {/if}
-
-<style>
-	.columns {
-		grid-template-columns: 264px minmax(0, 1fr) 432px;
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: 210px minmax(0, 1fr) 340px;
-		}
-	}
-</style>

@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import type { Checking } from '$lib/server/checks/course';
+	import Strand from '$lib/ui/Strand.svelte';
 	import { figure } from '$lib/ui/words';
 
 	/** How far the questions of a course are checked by the checks as they are now, with a way to stop it and to go on. */
@@ -28,9 +29,8 @@
 
 <form method="POST" action="?/{going ? 'stop' : 'check'}" use:enhance class="checking" role="status">
 	<span>{words}</span>
-	{#if checking.total && going}<progress value={checking.done} max={checking.total} aria-label="Checked"
-		></progress>{/if}
-	{#if mayChange}<button class="button small ghost">{going ? 'Stop' : 'Check again'}</button>{/if}
+	{#if checking.total && going}<Strand value={checking.done / checking.total} label="Checked" />{/if}
+	{#if mayChange}<button class="btn btn-sm preset-outlined-brand">{going ? 'Stop' : 'Check again'}</button>{/if}
 </form>
 
 <style>
@@ -42,9 +42,5 @@
 		border-bottom: 1px solid var(--line);
 		color: var(--ink2);
 		font-size: 13.5px;
-	}
-	progress {
-		width: 180px;
-		accent-color: var(--woad);
 	}
 </style>

@@ -1,11 +1,13 @@
 <script lang="ts">
 	import type { PlaceFinding } from '$lib/server/checks/places';
+	import Columns from '$lib/ui/Columns.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
 	import { figure } from '$lib/ui/words';
+	import type { Snippet } from 'svelte';
 
 	/** What a check over trees or quizzes finds: the places that it speaks of, and the one that is chosen. */
-	let { findings, courseId }: { findings: PlaceFinding[]; courseId: number } = $props();
+	let { findings, courseId, first }: { findings: PlaceFinding[]; courseId: number; first: Snippet } = $props();
 
 	let at = $state(0);
 	const chosen = $derived(findings[Math.min(at, findings.length - 1)]!);
@@ -18,45 +20,55 @@
 			: `/courses/${courseId}/banks?bank=${place.bankId}${place.categoryId === null ? '' : `&category=${place.categoryId}`}`;
 </script>
 
-<section class="column middle" aria-label="Places of the check">
-	<div class="filters">
-		<h2 class="mr-auto">
-			{ruleTitle(chosen.rule)} <span class="mute font-normal">{figure(findings.length)}</span>
-		</h2>
-	</div>
-	<ul>
-		{#each findings as finding, place (place)}<li>
-				<button
-					type="button"
-					class:chosen={finding === chosen}
-					aria-pressed={finding === chosen}
-					onclick={() => (at = place)}
-				>
-					<span class="mute block text-[12.5px]">{within(finding)}</span>
-					<b class="cut block">{name(finding)}</b>
-					<span class="mute cut block text-[13px]">{finding.message}</span>
-				</button>
-			</li>{/each}
-	</ul>
-</section>
-<section class="column paper" aria-label="The snag">
-	<h2><Mark severity={chosen.severity} word={ruleTitle(chosen.rule)} /></h2>
-	<p class="mute mt-2 text-[13px]">{within(chosen)}</p>
-	<p class="font-bold">{name(chosen)}</p>
-	<p class="mt-2">{chosen.message}</p>
-	<p class="mute mt-1 text-[13px]">{ruleWhy(chosen.rule)}</p>
-	{#if chosen.words.length}
-		<h3 class="mt-4">What is meant</h3>
-		<ul class="mt-1">
-			{#each chosen.words as word (word)}<li class="word-line">{word}</li>{/each}
+<Columns
+	name="snags"
+	widths={[264, 432]}
+	{first}
+	firstLabel="Checks"
+	middleLabel="Places of the check"
+	lastLabel="The snag"
+>
+	{#snippet middle()}
+		<div class="filters">
+			<h2 class="mr-auto">
+				{ruleTitle(chosen.rule)} <span class="mute font-normal">{figure(findings.length)}</span>
+			</h2>
+		</div>
+		<ul>
+			{#each findings as finding, place (place)}<li>
+					<button
+						type="button"
+						class:chosen={finding === chosen}
+						data-opens
+						aria-pressed={finding === chosen}
+						onclick={() => (at = place)}
+					>
+						<span class="mute block text-[12.5px]">{within(finding)}</span>
+						<b class="cut block">{name(finding)}</b>
+						<span class="mute cut block text-[13px]">{finding.message}</span>
+					</button>
+				</li>{/each}
 		</ul>
-	{/if}
-	<p class="mt-4">
-		<a class="button small" href={address(chosen)}
-			>{'quizId' in chosen.place ? 'Open the quiz' : 'Open it in its bank'}</a
-		>
-	</p>
-</section>
+	{/snippet}
+	{#snippet last()}
+		<h2><Mark severity={chosen.severity} word={ruleTitle(chosen.rule)} /></h2>
+		<p class="mute mt-2 text-[13px]">{within(chosen)}</p>
+		<p class="font-bold">{name(chosen)}</p>
+		<p class="mt-2">{chosen.message}</p>
+		<p class="mute mt-1 text-[13px]">{ruleWhy(chosen.rule)}</p>
+		{#if chosen.words.length}
+			<h3 class="mt-4">What is meant</h3>
+			<ul class="mt-1">
+				{#each chosen.words as word (word)}<li class="word-line">{word}</li>{/each}
+			</ul>
+		{/if}
+		<p class="mt-4">
+			<a class="btn btn-sm preset-filled-brand" href={address(chosen)}
+				>{'quizId' in chosen.place ? 'Open the quiz' : 'Open it in its bank'}</a
+			>
+		</p>
+	{/snippet}
+</Columns>
 
 <style>
 	li button {

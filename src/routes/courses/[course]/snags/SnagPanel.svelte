@@ -45,7 +45,7 @@
 <p class="mt-1">{snag.message}</p>
 {#if ruleWhy(check)}<p class="mute mt-1 text-[13px]">{ruleWhy(check)}</p>{/if}
 {#if check === 'exact-duplicate' && mayChange}<form method="POST" action="?/keep" use:enhance class="mt-2">
-		<input type="hidden" name="question" value={snag.questionId} /><button class="button small"
+		<input type="hidden" name="question" value={snag.questionId} /><button class="btn btn-sm preset-filled-brand"
 			>Keep one, set {snag.twins} aside</button
 		>
 		<span class="mute mt-1 block text-[13px]"
@@ -86,8 +86,8 @@
 								name="question"
 								value={snag.questionId}
 							/><input type="hidden" name="version" value={shown.preview.version} />
-							<button class="button small">Mend this</button>
-							<a class="button small ghost" href={inBank}>Open it in its bank</a>
+							<button class="btn btn-sm preset-filled-brand">Mend this</button>
+							<a class="btn btn-sm preset-outlined-brand" href={inBank}>Open it in its bank</a>
 						</form>
 					{/if}
 				{:else}<p class="notice doubtful">
@@ -97,7 +97,7 @@
 					</p>{/if}
 			{:else}
 				<QuestionView question={shown.stored.question} courseId={course.id} words={snag.words} />
-				<p class="mt-4"><a class="button small ghost" href={inBank}>Open it in its bank</a></p>
+				<p class="mt-4"><a class="btn btn-sm preset-outlined-brand" href={inBank}>Open it in its bank</a></p>
 			{/if}
 		{/snippet}
 	</Tabs>

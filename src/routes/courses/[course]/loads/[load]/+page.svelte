@@ -3,6 +3,7 @@
 	import type { ListedQuestion } from '$lib/server/loads/listed';
 	import type { StagedQuestion } from '$lib/server/loads/review';
 	import type { CategorySource } from '$lib/server/loads/sources';
+	import Columns from '$lib/ui/Columns.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import { latest } from '$lib/ui/latest';
 	import { bytes, count } from '$lib/ui/words';
@@ -106,8 +107,8 @@
 </script>
 
 <svelte:head><title>{found.file_name} · Review · Yarn Barrow</title></svelte:head>
-<div class="columns">
-	<section class="column" aria-label="Contents">
+<Columns name="review" widths={[306, 392]} firstLabel="Contents" middleLabel="Questions" lastLabel="The question">
+	{#snippet first()}
 		<div class="flex items-baseline justify-between">
 			<h1 class="text-[16px]!">Contents</h1>
 			<a class="word text-[13px]" href="/courses/{course.id}/loads">all loads</a>
@@ -120,7 +121,7 @@
 		{#if review.summary.sources.others.length && data.mayChange}
 			<label class="mb-1 block text-[13px]"
 				>Categories from
-				<select class="field" bind:value={source} onchange={() => source && act({ do: 'source', from: source })}
+				<select class="select" bind:value={source} onchange={() => source && act({ do: 'source', from: source })}
 					><option value="package">the file, as it was read</option
 					>{#each review.summary.sources.others as other (other)}<option value={other}>{sourceWords[other]}</option
 						>{/each}</select
@@ -139,14 +140,14 @@
 				>
 			</p>{/if}
 		<InTheFile {data} {review} aboutFile={() => (aboutFile = true)} />
-	</section>
+	{/snippet}
 
-	<section class="column middle" aria-label="Questions">
+	{#snippet middle()}
 		<h2 class="visually-hidden">Questions</h2>
 		<Questions {review} {listing} {chosen} {choose} {act} {pointsOf} mayChange={data.mayChange} {nothing} />
-	</section>
+	{/snippet}
 
-	<section class="column paper" aria-label="The question">
+	{#snippet last()}
 		{#if aboutFile}
 			<div class="tabs">
 				<h2 class="pb-1">The file itself</h2>
@@ -166,8 +167,8 @@
 				{pointsOf}
 			/>
 		{/if}
-	</section>
-</div>
+	{/snippet}
+</Columns>
 
 {#if panel === 'rules'}<Rules {review} saved={data.saved} close={() => (panel = '')} />
 {:else if panel === 'changes'}<Changes
@@ -183,18 +184,10 @@
 <Bar {data} {form} {review} {target} {done} bind:panel />
 
 <style>
-	.columns {
-		grid-template-columns: 306px minmax(0, 1fr) 392px;
-	}
 	button.word {
 		cursor: pointer;
 		color: var(--woad);
 		text-decoration: underline;
 		text-underline-offset: 2px;
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: 236px minmax(0, 1fr) 320px;
-		}
 	}
 </style>

@@ -109,14 +109,16 @@
 			<span class="mute">{done || review.news}</span>
 		{/if}
 	</div>
-	{#if data.found.state === 'failed'}<a class="button ghost" href="/courses/{data.course.id}/loads">Loads</a>
+	{#if data.found.state === 'failed'}<a class="btn preset-outlined-brand" href="/courses/{data.course.id}/loads"
+			>Loads</a
+		>
 	{:else if data.mayChange}
-		<select class="field" aria-label="Bank" bind:value={review.decision.bankId}>
+		<select class="select" aria-label="Bank" bind:value={review.decision.bankId}>
 			{#each data.banks as bank (bank.id)}<option value={bank.id}>into {bank.name}</option>{/each}
 			<option value={null}>into a new bank</option>
 		</select>
 		{#if review.decision.bankId === null}<input
-				class="field w-40"
+				class="input w-40"
 				aria-label="Name of the new bank"
 				placeholder="name of the bank"
 				maxlength="190"
@@ -125,13 +127,21 @@
 			/><datalist id="names"
 				>{#each names as name (name)}<option value={name}></option>{/each}</datalist
 			>{/if}
-		<button class="button ghost" type="button" aria-expanded={panel === 'rules'} onclick={() => toggle('rules')}
-			>Rules</button
+		<button
+			class="btn preset-outlined-brand"
+			type="button"
+			aria-expanded={panel === 'rules'}
+			onclick={() => toggle('rules')}>Rules</button
 		>
-		<button class="button ghost" type="button" aria-expanded={panel === 'changes'} onclick={() => toggle('changes')}
-			>What will change</button
+		<button
+			class="btn preset-outlined-brand"
+			type="button"
+			aria-expanded={panel === 'changes'}
+			onclick={() => toggle('changes')}>What will change</button
 		>
-		<button class="button" disabled={plan.refusal !== null || pressed || review.counting || review.gone !== ''}
+		<button
+			class="btn preset-filled-brand"
+			disabled={plan.refusal !== null || pressed || review.counting || review.gone !== ''}
 			>{pressed
 				? 'Taking in…'
 				: review.counting

@@ -46,7 +46,7 @@
 <section class="panel" aria-label="What will change" aria-busy={changes === null || review.counting}>
 	<div class="flex items-baseline">
 		<h2>What will change</h2>
-		<button type="button" class="button small ghost ml-auto" onclick={close}>Close</button>
+		<button type="button" class="btn btn-sm preset-outlined-brand ml-auto" onclick={close}>Close</button>
 	</div>
 	<p class="mute mt-1">
 		In {target}. Nothing else in the course is touched{review.plan.replaced

@@ -36,14 +36,14 @@
 			word={listed.choice === 'leave' ? 'left out' : listed.choice === 'aside' ? 'set aside' : 'will be set aside'}
 		/>
 		<button
-			class="button small ghost ml-auto"
+			class="btn btn-sm preset-outlined-brand ml-auto"
 			type="button"
 			disabled={review.busy}
 			aria-pressed={listed.choice === 'aside'}
 			onclick={() => act({ do: 'choose', ids, choice: 'aside' })}>Set aside</button
 		>
 		<button
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			type="button"
 			disabled={review.busy}
 			aria-pressed={listed.choice === 'leave'}

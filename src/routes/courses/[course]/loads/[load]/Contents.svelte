@@ -111,7 +111,7 @@
 	{#if placing === found.key}
 		<!-- svelte-ignore a11y_autofocus -->
 		<input
-			class="field w-full"
+			class="input w-full"
 			list="landings"
 			autofocus
 			aria-label="Where {pathText(found.path)} lands"

@@ -76,7 +76,7 @@
 {#if review.summary.found}
 	<div class="filters">
 		<input
-			class="field"
+			class="input"
 			type="search"
 			placeholder="find"
 			aria-label="Find a question"
@@ -84,7 +84,7 @@
 			oninput={(event) => look(event.currentTarget.value)}
 		/>
 		<select
-			class="field"
+			class="select"
 			aria-label="Snag"
 			value={filter.rule}
 			onchange={(event) => listing.show({ rule: event.currentTarget.value })}
@@ -94,7 +94,7 @@
 				>{/each}</select
 		>
 		{#if kindsHere.length > 1}<select
-				class="field"
+				class="select"
 				aria-label="Kind"
 				value={filter.kind}
 				onchange={(event) => listing.show({ kind: event.currentTarget.value })}
@@ -103,7 +103,7 @@
 					>{/each}</select
 			>{/if}
 		{#if matchesHere.length > 1}<select
-				class="field"
+				class="select"
 				aria-label="Against the course"
 				value={filter.match}
 				onchange={(event) => listing.show({ match: event.currentTarget.value as Match | '' })}
@@ -112,7 +112,7 @@
 					>{/each}</select
 			>{/if}
 		<select
-			class="field"
+			class="select"
 			aria-label="Order"
 			value={listing.order}
 			onchange={(event) => listing.show({ order: event.currentTarget.value as ListOrder })}

@@ -33,7 +33,7 @@
 			? 'goes'
 			: 'go'}
 		<select
-			class="field w-full"
+			class="select w-full"
 			disabled={!mayChange}
 			aria-label="Bank for the questions that stand only in a quiz"
 			value={chosen}
@@ -44,7 +44,7 @@
 		></label
 	>
 	{#if review.decision.quizBank?.bankId === null}<input
-			class="field mt-1 w-full"
+			class="input mt-1 w-full"
 			aria-label="Name of the new bank for the questions of quizzes"
 			placeholder="name of the bank"
 			maxlength="190"

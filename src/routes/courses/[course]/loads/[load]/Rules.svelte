@@ -41,7 +41,7 @@
 		<h2>Rules for this load</h2>
 		{#if all.length}<label
 				>Saved rules <select
-					class="field"
+					class="select"
 					onchange={(event) => {
 						const one = all.find((other) => other.name === event.currentTarget.value);
 						if (one) Object.assign(review.decision, structuredClone($state.snapshot(one.rules)));
@@ -50,14 +50,14 @@
 						>{/each}</select
 				></label
 			>{/if}
-		<button type="button" class="button small ghost ml-auto" onclick={close}>Close</button>
+		<button type="button" class="btn btn-sm preset-outlined-brand ml-auto" onclick={close}>Close</button>
 	</div>
 	<div class="grid3">
 		<fieldset>
 			<legend>What is there already</legend>
 			<label
 				><span>Held against</span><select
-					class="field"
+					class="select"
 					aria-label="What the questions are held against"
 					bind:value={review.decision.against}
 					><option value="course">all of the course</option><option value="bank">the bank they go to</option><option
@@ -68,7 +68,7 @@
 			{#each against as [match, words] (match)}
 				<label
 					><span>{matches[match]} {words}</span>
-					<select class="field" aria-label="Questions that are {words}" bind:value={review.decision[match]}>
+					<select class="select" aria-label="Questions that are {words}" bind:value={review.decision[match]}>
 						<option value="skip">skip</option><option value="beside">take in beside it</option><option value="replace"
 							>put in its place, keep the old version</option
 						>
@@ -79,7 +79,11 @@
 		<fieldset class="wide">
 			<legend>Questions that are broken</legend>
 			<label
-				><span>The rule</span><select class="field" aria-label="Questions in error" bind:value={review.decision.errors}>
+				><span>The rule</span><select
+					class="select"
+					aria-label="Questions in error"
+					bind:value={review.decision.errors}
+				>
 					<option value="aside">good ones in, rest set aside</option><option value="nothing"
 						>nothing unless all are good</option
 					><option value="each">decide on each</option>
@@ -87,13 +91,13 @@
 			>
 			<legend class="mt-3">Categories</legend>
 			<label
-				><span>They are</span><select class="field" aria-label="Categories" bind:value={review.decision.categories}
+				><span>They are</span><select class="select" aria-label="Categories" bind:value={review.decision.categories}
 					><option value="keep">kept, or where you put them</option><option value="one">all in one</option></select
 				></label
 			>
 			{#if review.decision.categories === 'one'}<label
 					><span>Called</span><input
-						class="field"
+						class="input"
 						aria-label="Name of the one category"
 						placeholder="the bank itself"
 						maxlength="255"
@@ -105,7 +109,7 @@
 			<legend>In every question</legend>
 			<label
 				><span>Points</span><input
-					class="field"
+					class="input"
 					type="number"
 					min="0"
 					step="any"
@@ -116,7 +120,7 @@
 				/></label
 			>
 			<label
-				><span>Option shuffle</span><select class="field" bind:value={review.decision.shuffle}
+				><span>Option shuffle</span><select class="select" bind:value={review.decision.shuffle}
 					><option value="keep">as it is</option><option value="on">on, except for pinned ones</option><option
 						value="off">off</option
 					></select
@@ -124,7 +128,7 @@
 			>
 			<label
 				><span>Tags to add</span><input
-					class="field"
+					class="input"
 					placeholder="none"
 					value={review.decision.tags.join(', ')}
 					onchange={(event) => (review.decision.tags = list(event.currentTarget.value))}
@@ -132,7 +136,7 @@
 			>
 			<label
 				><span>Allowed credit, in percent</span><input
-					class="field"
+					class="input"
 					placeholder="any"
 					value={review.decision.creditSteps.join('; ')}
 					onchange={(event) =>
@@ -143,7 +147,7 @@
 				/></label
 			>
 			{#if review.decision.creditSteps.length}<label
-					><span>Other credit</span><select class="field" bind:value={review.decision.creditOtherwise}
+					><span>Other credit</span><select class="select" bind:value={review.decision.creditOtherwise}
 						><option value="keep">is kept</option><option value="nearest">goes to the nearest</option><option
 							value="aside">is set aside</option
 						></select
@@ -152,8 +156,12 @@
 		</fieldset>
 	</div>
 	<div class="mt-3 flex items-center gap-3">
-		<label>Save these rules as <input class="field" maxlength="120" bind:value={name} placeholder="name" /></label
-		><button type="button" class="button small ghost" disabled={!name.trim() || review.busy} onclick={save}>Save</button
+		<label>Save these rules as <input class="input" maxlength="120" bind:value={name} placeholder="name" /></label
+		><button
+			type="button"
+			class="btn btn-sm preset-outlined-brand"
+			disabled={!name.trim() || review.busy}
+			onclick={save}>Save</button
 		>
 		<span class="mute" role="status">{kept}</span>
 		<span class="mute ml-auto"
@@ -194,7 +202,7 @@
 	.wide label {
 		grid-template-columns: 76px minmax(0, 1fr);
 	}
-	fieldset .field {
+	fieldset :is(.input, .select) {
 		width: 100%;
 	}
 </style>

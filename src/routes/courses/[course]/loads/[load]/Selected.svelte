@@ -30,20 +30,20 @@
 <div class="filters bulk" role="group" aria-label="With what is selected">
 	<b>{listing.selected.toLocaleString('en')} selected</b>
 	{#each simple as [words, asked] (words)}<button
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			type="button"
 			disabled={review.busy}
 			onclick={() => act(asked())}>{words}</button
 		>{/each}
 	{#each mendable as { rule } (rule)}<button
-			class="button small ghost"
+			class="btn btn-sm preset-outlined-brand"
 			type="button"
 			disabled={review.busy}
 			title={mendTitle(rule)}
 			onclick={() => act({ do: 'mend', rule, ...listing.chosen })}>Mend {checkOf(rule)!.short}</button
 		>{/each}
 	{#if placing}<!-- svelte-ignore a11y_autofocus --><input
-			class="field w-40"
+			class="input w-40"
 			autofocus
 			list="landings"
 			aria-label="Category for what is selected"
@@ -55,7 +55,9 @@
 				placing = false;
 				await act({ do: 'place', ...listing.chosen, category: pathKey(to) }, `Put into ${pathText(to)}.`);
 			}}
-		/>{:else}<button class="button small ghost" type="button" onclick={() => (placing = true)}>Put in …</button>{/if}
+		/>{:else}<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => (placing = true)}
+			>Put in …</button
+		>{/if}
 	<button class="word ml-auto text-[13px]" type="button" onclick={() => listing.clear()}>none</button>
 </div>
 

@@ -4,6 +4,7 @@
 	import { kindName } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StagedQuestion } from '$lib/server/loads/review';
+	import Columns from '$lib/ui/Columns.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { wholeList } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
@@ -71,11 +72,11 @@
 </script>
 
 <svelte:head><title>Set aside · {data.course.name} · Yarn Barrow</title></svelte:head>
-<div class="columns">
-	<section class="column middle" aria-label="Questions that are set aside">
+<Columns name="aside" widths={[264, 420]} middleLabel="Questions that are set aside" lastLabel="The question">
+	{#snippet middle()}
 		<div class="filters">
 			<h1 class="mr-auto text-[16px]!">Set aside: {data.questions.length.toLocaleString('en')}</h1>
-			{#if files.length > 1}<select class="field" aria-label="Load" bind:value={from}
+			{#if files.length > 1}<select class="select" aria-label="Load" bind:value={from}
 					><option value="">from any load</option>{#each files as file (file)}<option value={file}>{file}</option
 						>{/each}</select
 				>{/if}
@@ -132,8 +133,8 @@
 				Nothing is set aside in this course. What a load keeps out comes here with its reasons, and stays until somebody
 				puts it right or leaves it out.
 			</p>{/if}
-	</section>
-	<section class="column paper" aria-label="The question">
+	{/snippet}
+	{#snippet last()}
 		{#if shown && showing}
 			<Staged
 				{shown}
@@ -146,8 +147,8 @@
 				edit={(question) => act({ do: 'edit', id: showing.id, version: shown!.version, question })}
 			/>
 		{/if}
-	</section>
-</div>
+	{/snippet}
+</Columns>
 {#if data.mayChange}
 	<form
 		class="bar"
@@ -168,20 +169,14 @@
 				)}.
 			{:else}<span class="mute">Put a question right on the right, select it, and take it in.</span>{/if}</span
 		>
-		<button class="button ghost" name="what" value="leave" disabled={!selection.length}>Leave out for good</button>
-		<button class="button" name="what" value="take" disabled={!selection.length || ready.length < selection.length}
-			>Take in {ready.length || ''}</button
+		<button class="btn preset-outlined-brand" name="what" value="leave" disabled={!selection.length}
+			>Leave out for good</button
+		>
+		<button
+			class="btn preset-filled-brand"
+			name="what"
+			value="take"
+			disabled={!selection.length || ready.length < selection.length}>Take in {ready.length || ''}</button
 		>
 	</form>
 {/if}
-
-<style>
-	.columns {
-		grid-template-columns: minmax(0, 1fr) 420px;
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr) 340px;
-		}
-	}
-</style>

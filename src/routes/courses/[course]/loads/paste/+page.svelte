@@ -94,7 +94,7 @@
 		<textarea
 			bind:this={area}
 			bind:value={text}
-			class="field mono"
+			class="textarea mono"
 			spellcheck="false"
 			aria-label="Text with questions"
 			placeholder={`Paste or type questions here, such as\n\n${example}`}></textarea>
@@ -132,8 +132,12 @@
 				>{#if failure}<span class="broken" role="alert">{failure}</span>{:else}Nothing goes into the course before the
 					review.{/if}</span
 			>
-			<label>Name <input class="field w-60" bind:value={name} maxlength="120" placeholder={fileName} /></label>
-			<button class="button" type="button" disabled={!found?.questions.length || sending} onclick={send}
+			<label>Name <input class="input w-60" bind:value={name} maxlength="120" placeholder={fileName} /></label>
+			<button
+				class="btn preset-filled-brand"
+				type="button"
+				disabled={!found?.questions.length || sending}
+				onclick={send}
 				>{loadId === null ? `Review ${count(found?.questions.length ?? 0, 'question')}` : 'Reading …'}</button
 			>
 		</div>{/snippet}

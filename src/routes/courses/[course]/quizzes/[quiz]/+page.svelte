@@ -8,6 +8,8 @@
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { DrawAnswer, DrawRequest } from '$lib/workers/draws';
 	import DrawWorker from '$lib/workers/draws?worker';
+	import Columns from '$lib/ui/Columns.svelte';
+	import Toggle from '$lib/ui/Toggle.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
@@ -236,13 +238,15 @@
 </script>
 
 <svelte:head><title>{quiz.title} · Quizzes · Yarn Barrow</title></svelte:head>
-<div class="columns">
-	<section class="column" aria-label="The quiz">
+<Columns name="quiz" widths={[264, 380]} middleLabel="The quiz" lastLabel="The part" list={false}>
+	{#snippet middle()}
 		<div class="mb-2 flex items-center gap-3">
 			<h1 class="visually-hidden">{quiz.title}</h1>
 			<input class="title heading" aria-label="Title of the quiz" bind:value={quiz.title} disabled={!data.mayChange} />
 			<span class="mute text-[13px]" role="status">{saved}</span>
-			<a class="button small ghost ml-auto" href="/courses/{data.course.id}/dispatch?quiz={quiz.id}">Dispatch it</a>
+			<a class="btn btn-sm preset-outlined-brand ml-auto" href="/courses/{data.course.id}/dispatch?quiz={quiz.id}"
+				>Dispatch it</a
+			>
 		</div>
 		{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
 		<Tabs
@@ -261,7 +265,7 @@
 		>
 			{#snippet panel(shown)}
 				{#if shown === 'sheet'}
-					<table class="rows parts">
+					<table class="table parts">
 						<colgroup
 							><col style="width: 20%" /><col /><col style="width: 122px" /><col style="width: 88px" /><col
 								style="width: 60px"
@@ -280,7 +284,7 @@
 								<tr class:chosen={at === chosen} onclick={() => (chosen = at)}>
 									<td
 										><input
-											class="field w-full"
+											class="input w-full"
 											aria-label="Title of part {at + 1}"
 											bind:value={one.title}
 											disabled={!data.mayChange}
@@ -311,7 +315,7 @@
 									</td>
 									<td class="number whitespace-nowrap"
 										><input
-											class="field w-14 text-right"
+											class="input w-14 text-right"
 											inputmode="numeric"
 											aria-label="How many part {at + 1} draws"
 											placeholder="all"
@@ -326,7 +330,7 @@
 									>
 									<td class="number"
 										><input
-											class="field w-16 text-right"
+											class="input w-16 text-right"
 											inputmode="decimal"
 											aria-label="Points for each question of part {at + 1}"
 											placeholder="its own"
@@ -404,9 +408,9 @@
 				{:else}
 					<div class="mb-4 flex flex-wrap items-center gap-2">
 						<label class="mute flex items-center gap-2"
-							>Seed <input class="field w-36" bind:value={seed} onchange={() => draw(seed)} /></label
+							>Seed <input class="input w-36" bind:value={seed} onchange={() => draw(seed)} /></label
 						>
-						<button class="button small" type="button" onclick={another}>Redraw</button>
+						<button class="btn btn-sm preset-filled-brand" type="button" onclick={another}>Redraw</button>
 						{#if sitting}<span class="ml-auto" role="status"
 								><b>{Math.round(earned * 100) / 100} of {Math.round(outOf * 100) / 100} points</b>
 								<span class="mute">{answered} of {sitting.flat().length} marked</span></span
@@ -440,9 +444,8 @@
 				{/if}
 			{/snippet}
 		</Tabs>
-	</section>
-
-	<section class="column paper" aria-label="The part">
+	{/snippet}
+	{#snippet last()}
 		{#if part}
 			<h2>{part.title || 'This part'}: pool</h2>
 			<p class="mute mt-1">
@@ -460,9 +463,9 @@
 			{:else}
 				<fieldset disabled={!data.mayChange}>
 					<legend class="visually-hidden">What it draws from</legend>
-					<label class="my-2 flex items-center gap-2"
-						><input type="checkbox" bind:checked={part.withUnder} /> with what is under each</label
-					>
+					<div class="my-2">
+						<Toggle bind:on={part.withUnder} disabled={!data.mayChange} label="with what is under each" />
+					</div>
 					<div class="pool">
 						{#each tree as node (node.id)}
 							<label style="padding-left: {node.depth * 16}px" class:font-bold={node.id < 0}>
@@ -475,24 +478,24 @@
 				</fieldset>
 			{/if}
 			<h3 class="mt-5">Order</h3>
-			<label class="mt-1 flex items-center gap-2"
-				><input type="checkbox" bind:checked={part.shuffleQuestions} disabled={!data.mayChange} /> shuffle the questions</label
-			>
-			<label class="mt-1 flex items-center gap-2"
-				><input type="checkbox" bind:checked={part.shuffleOptions} disabled={!data.mayChange} /> shuffle the options; pinned
-				ones stay, and questions that forbid it</label
-			>
+			<div class="mt-1">
+				<Toggle bind:on={part.shuffleQuestions} disabled={!data.mayChange} label="shuffle the questions" />
+			</div>
+			<div class="mt-1">
+				<Toggle
+					bind:on={part.shuffleOptions}
+					disabled={!data.mayChange}
+					label="shuffle the options; pinned ones stay, and questions that forbid it"
+				/>
+			</div>
 		{:else}<p class="mute">Add a part, and choose here what it draws from.</p>{/if}
 		{#if data.mayChange}<form method="POST" action="?/drop" use:enhance class="mt-10">
-				<button class="button small ghost">Throw this quiz away</button>
+				<button class="btn btn-sm preset-outlined-brand">Throw this quiz away</button>
 			</form>{/if}
-	</section>
-</div>
+	{/snippet}
+</Columns>
 
 <style>
-	.columns {
-		grid-template-columns: minmax(0, 1fr) 380px;
-	}
 	.title {
 		font-size: 22px;
 		background: transparent;
@@ -525,10 +528,5 @@
 		max-width: 760px;
 		padding: 12px 0 16px;
 		border-bottom: 1px solid var(--line);
-	}
-	@media (max-width: 1120px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr) 244px;
-		}
 	}
 </style>

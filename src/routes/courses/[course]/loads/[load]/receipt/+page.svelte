@@ -6,6 +6,8 @@
 	import { kindName, type Kind } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { Outcome } from '$core/take-in/planned-question';
+	import Columns from '$lib/ui/Columns.svelte';
+	import Segments from '$lib/ui/Segments.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 
@@ -47,12 +49,13 @@
 </script>
 
 <svelte:head><title>Receipt of {data.one.file_name} · Yarn Barrow</title></svelte:head>
-<div class="columns" style="grid-template-columns: minmax(0, 1fr) 420px">
-	<section class="column" aria-label="Receipt">
+<Columns name="receipt" widths={[264, 420]} middleLabel="Receipt" lastLabel="Questions behind a number" list={false}>
+	{#snippet middle()}
 		<div class="flex items-baseline gap-4">
 			<h1 class="mr-auto">Receipt</h1>
-			{#if data.head.bank}<a class="button small" href="/courses/{data.course.id}/banks?bank={data.head.bank.id}"
-					>Open the bank</a
+			{#if data.head.bank}<a
+					class="btn btn-sm preset-filled-brand"
+					href="/courses/{data.course.id}/banks?bank={data.head.bank.id}">Open the bank</a
 				>{/if}
 			<button type="button" class="word text-[13px]" onclick={() => print()}>Print</button>
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=csv" download
@@ -86,23 +89,17 @@
 						By rule: {effect.what} · {count(effect.questions, 'question')}
 					</li>{/each}
 			</ul>{/if}
-		<p class="mb-1 flex gap-2" role="group" aria-label="Lines of the receipt">
-			<button
-				type="button"
-				class="button small"
-				class:ghost={by !== 'categories'}
-				aria-pressed={by === 'categories'}
-				onclick={() => (by = 'categories')}>by category</button
-			>
-			<button
-				type="button"
-				class="button small"
-				class:ghost={by !== 'kinds'}
-				aria-pressed={by === 'kinds'}
-				onclick={() => (by = 'kinds')}>by kind</button
-			>
-		</p>
-		<table class="rows">
+		<div class="mb-2">
+			<Segments
+				bind:value={by}
+				choices={[
+					{ value: 'categories', name: 'by category' },
+					{ value: 'kinds', name: 'by kind' }
+				]}
+				label="Lines of the receipt"
+			/>
+		</div>
+		<table class="table">
 			<thead
 				><tr
 					><th>{by === 'kinds' ? 'Kind' : 'Category in the file'}</th>{#each columns as column (column)}<th
@@ -163,15 +160,15 @@
 			<form method="POST" action="?/told" use:enhance>
 				<label
 					>It says that it imported
-					<input class="field w-24" name="told" value={data.one.told_count ?? ''} placeholder="number" /></label
+					<input class="input w-24" name="told" value={data.one.told_count ?? ''} placeholder="number" /></label
 				>
-				<button class="button small ghost">Compare</button>
+				<button class="btn btn-sm preset-outlined-brand">Compare</button>
 			</form>
 			{#if data.others.length}
 				<label
 					>or its own export, loaded here
 					<select
-						class="field"
+						class="select"
 						value={page.url.searchParams.get('against') ?? ''}
 						onchange={(event) => goto(`?against=${event.currentTarget.value}`, { noScroll: true, keepFocus: true })}
 						><option value="">choose a load</option>{#each data.others as other (other.id)}<option
@@ -244,20 +241,20 @@
 							</p>
 						{/if}
 						<p class="mt-2 flex gap-2">
-							<button class="button small">Take back {data.back.questions + data.back.replaced}</button><button
-								class="button small ghost"
-								type="button"
-								onclick={() => (sure = false)}>Leave it</button
+							<button class="btn btn-sm preset-filled-brand"
+								>Take back {data.back.questions + data.back.replaced}</button
+							><button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => (sure = false)}
+								>Leave it</button
 							>
 						</p>
 					</form>
-				{:else}<button class="button ghost" type="button" onclick={() => (sure = true)}
+				{:else}<button class="btn preset-outlined-brand" type="button" onclick={() => (sure = true)}
 						>Undo: take this load back</button
 					>{/if}
 			</div>
 		{/if}
-	</section>
-	<section class="column paper" aria-label="Questions behind a number">
+	{/snippet}
+	{#snippet last()}
 		{#if data.elsewhere}
 			<h2>Against {data.elsewhere.fileName}</h2>
 			<p class="mt-2">
@@ -286,7 +283,7 @@
 					? ''
 					: `, ${pathText(pathOfKey(data.category))}`}
 			</h2>
-			<table class="rows mt-2">
+			<table class="table mt-2">
 				<tbody>
 					{#each data.questions as question (question.stagedId)}
 						<tr>
@@ -309,8 +306,8 @@
 				</tbody>
 			</table>
 		{:else}<p class="mute">Choose a number to see its questions.</p>{/if}
-	</section>
-</div>
+	{/snippet}
+</Columns>
 
 <style>
 	button.word {
@@ -329,10 +326,10 @@
 		form,
 		label,
 		button,
-		.column.paper {
+		:global(.column.paper) {
 			display: none;
 		}
-		.columns {
+		:global(.columns.frame) {
 			display: block;
 		}
 	}

@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
 	import { kindName, type Question } from '$core/kinds';
+	import Segments from '$lib/ui/Segments.svelte';
 	import Halves from '$lib/ui/Halves.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
@@ -122,7 +123,7 @@
 			<label class="mt-2 block"
 				>Saved recipe
 				<select
-					class="field"
+					class="select"
 					onchange={(event) => {
 						const found = data.saved.find((one) => one.id === Number(event.currentTarget.value));
 						if (found) {
@@ -138,22 +139,20 @@
 		{/if}
 		{#if data.sketch.form === 'table'}
 			{#if data.sketch.tables.length > 1}
-				<p class="mt-3 flex flex-wrap gap-2" role="group" aria-label="Sheets">
-					{#each data.sketch.tables as one, at (one.name)}<button
-							type="button"
-							class="button small"
-							class:ghost={at !== sheet}
-							aria-pressed={at === sheet}
-							onclick={() => (sheet = at)}>{one.name}</button
-						>{/each}
-				</p>
+				<div class="mt-3">
+					<Segments
+						bind:value={() => String(sheet), (chosen) => (sheet = Number(chosen))}
+						choices={data.sketch.tables.map((found, at) => ({ value: String(at), name: found.name }))}
+						label="Sheets"
+					/>
+				</div>
 			{/if}
 			{#if table}
 				<p class="mt-3">
 					<label
 						>Headings in row
 						<select
-							class="field"
+							class="select"
 							aria-label="Headings in row"
 							value={String(part?.headerRow ?? 0)}
 							onchange={(event) => change((one) => (one.headerRow = Number(event.currentTarget.value)))}
@@ -164,12 +163,12 @@
 					>
 				</p>
 				<div class="scroll mt-3">
-					<table class="rows meant">
+					<table class="table meant">
 						<thead
 							><tr
 								>{#each headings as heading (heading)}<th class:unmeant={!columnMeaning(heading)}>
 										<select
-											class="field"
+											class="select"
 											aria-label="What “{heading}” means"
 											value={columnMeaning(heading)}
 											onchange={(event) => mean(heading, event.currentTarget.value as Meaning)}
@@ -205,7 +204,7 @@
 			<label class="mt-3 block"
 				>A question stands at
 				<input
-					class="field mono w-full"
+					class="input mono w-full"
 					value={recipe.record ?? ''}
 					onchange={(event) => (recipe = { ...($state.snapshot(recipe) as Recipe), record: event.currentTarget.value })}
 				/></label
@@ -215,7 +214,7 @@
 				<label class="mt-2 block"
 					>What stands around a question is a category, and is called by its
 					<input
-						class="field mono w-40"
+						class="input mono w-40"
 						value={recipe.categoryFrom?.ancestors ?? ''}
 						placeholder="no category"
 						onchange={(event) =>
@@ -227,7 +226,7 @@
 				>
 			{/if}
 			<div class="scroll mt-2">
-				<table class="rows">
+				<table class="table">
 					<thead><tr><th>Field</th><th>What stands in it</th><th>Means</th></tr></thead>
 					<tbody>
 						{#each data.sketch.fields as field (field.path)}
@@ -244,7 +243,7 @@
 								>
 								<td>
 									<select
-										class="field"
+										class="select"
 										aria-label="What “{field.path}” means"
 										value={meaning}
 										onchange={(event) =>
@@ -310,9 +309,9 @@
 				{#if form?.message}<span class="broken" role="alert">{form.message}</span>{/if}</span
 			>
 			<label
-				>Save it as <input class="field" name="name" bind:value={name} maxlength="120" placeholder="not saved" /></label
+				>Save it as <input class="input" name="name" bind:value={name} maxlength="120" placeholder="not saved" /></label
 			>
-			<button class="button" disabled={!preview?.count}>Read by this recipe</button>
+			<button class="btn preset-filled-brand" disabled={!preview?.count}>Read by this recipe</button>
 		</form>
 	{/snippet}
 </Halves>

@@ -59,7 +59,7 @@
 		<label
 			>A key names options by
 			<select
-				class="field"
+				class="select"
 				value={rules.keyForms?.find((form) => form in forms) ?? 'letter'}
 				onchange={(event) =>
 					change((one) => {
@@ -74,7 +74,7 @@
 		<label
 			>Options are parted by
 			<select
-				class="field"
+				class="select"
 				value={rules.optionSeparator ?? '|'}
 				onchange={(event) => change((one) => (one.optionSeparator = event.currentTarget.value))}
 				>{#each optionSigns as [sign, words] (sign)}<option value={sign}>{words}</option>{/each}</select
@@ -85,7 +85,7 @@
 		<label
 			>A full credit is written as
 			<select
-				class="field"
+				class="select"
 				value={rules.creditScale ?? 'fraction'}
 				onchange={(event) => change((one) => (one.creditScale = event.currentTarget.value as 'percent'))}
 				><option value="fraction">1</option><option value="percent">100</option></select
@@ -95,7 +95,7 @@
 	<label
 		>Several keys are parted by
 		<input
-			class="field w-20 mono"
+			class="input w-20 mono"
 			value={(rules.keySeparators ?? []).join(' ')}
 			placeholder="; ,"
 			onchange={(event) =>
@@ -109,7 +109,7 @@
 	<label
 		>Categories are parted by
 		<input
-			class="field w-20 mono"
+			class="input w-20 mono"
 			value={(rules.categorySeparators ?? []).join(' ')}
 			placeholder="/ >"
 			onchange={(event) =>
@@ -123,7 +123,7 @@
 	<label
 		>Stems are
 		<select
-			class="field"
+			class="select"
 			value={rules.stemForm ?? ''}
 			onchange={(event) =>
 				change((one) => {
@@ -140,7 +140,7 @@
 		{#each kindWords as one (one)}<label
 				>“{one}” is
 				<select
-					class="field"
+					class="select"
 					value={rules.kinds?.[one] ?? ''}
 					onchange={(event) => word('kinds', one, event.currentTarget.value)}
 					><option value="">as it reads</option>{#each kinds as kind (kind)}<option value={kind}
@@ -152,7 +152,7 @@
 			{#each words as one (one)}<label
 					>“{one}” for {what} is
 					<select
-						class="field"
+						class="select"
 						value={truth(rules[name]?.[one])}
 						onchange={(event) => word(name, one, event.currentTarget.value)}
 						><option value="">as it reads</option><option value="yes">yes</option><option value="no">no</option></select
