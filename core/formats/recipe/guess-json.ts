@@ -1,4 +1,4 @@
-import { kindsTogether } from '../assemble';
+import { kindsTogether } from '../drafts/words';
 import { guessColumns } from '../table/headings';
 import { countsFromZero, isLabel, keyNamed, names, ordinary, partsNamed, plain, separators, sides } from './names';
 import type { Recipe } from './recipe';

@@ -1,5 +1,5 @@
 import type { Document as DomDocument, Element as DomElement } from '@xmldom/xmldom';
-import { kindsTogether, truthOf } from '../assemble';
+import { kindsTogether, truthOf } from '../drafts/words';
 import {
 	countsFromZero,
 	inOption,

@@ -1,5 +1,5 @@
 import type { AcceptedNumber } from '../../model/pieces';
-import { numberAnswer } from '../assemble';
+import { numberAnswer } from '../drafts/number-answer';
 import { parseNumber } from '../../numbers/numbers';
 import type { RecordAccess } from './record';
 import type { Path, Recipe } from './recipe';

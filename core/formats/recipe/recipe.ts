@@ -1,5 +1,5 @@
 import { array, boolean, lazy, mixed, number, object, string, type AnySchema } from 'yup';
-import { keyForms, type KeyForm } from '../assemble';
+import { keyForms, type KeyForm } from '../drafts/draft';
 
 /** Where in a record something stands: a path, or several of which the first that is there counts. */
 export type Path = string | string[];

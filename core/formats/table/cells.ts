@@ -1,5 +1,5 @@
 import { fold } from '../../markup/text';
-import { truthOf } from '../assemble';
+import { truthOf } from '../drafts/words';
 
 const mark = /^[x✓✔*]$/i;
 

@@ -1,4 +1,5 @@
-import { kindsTogether, type KeyForm } from '../assemble';
+import { kindsTogether } from '../drafts/words';
+import { type KeyForm } from '../drafts/draft';
 import type { Columns, TableRecipe } from '../recipe/recipe';
 import { guessHeader, headings, truthColumns } from './headings';
 import { guessOptionRows } from './option-rows';

@@ -1,7 +1,7 @@
 import type { Question } from '../../kinds';
 import { parseNumber } from '../../numbers/numbers';
 import type { Report } from '../../reports/report';
-import { assemble } from '../assemble';
+import { assemble } from '../drafts/assemble';
 import type { TableRecipe } from '../recipe/recipe';
 import { isFlag, widthOf } from './cells';
 import { headings, plainHeading } from './headings';

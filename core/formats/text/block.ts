@@ -2,7 +2,7 @@ import type { ReaderRule } from '../../reports/rules';
 import { plainText } from '../../markup/text';
 import type { Markup } from '../../model/question';
 import type { Report } from '../../reports/report';
-import { emptyDraft, type Draft } from '../assemble';
+import { emptyDraft, type Draft } from '../drafts/draft';
 import type { Line } from './lines';
 
 /** An option as it was found. */

@@ -1,4 +1,5 @@
-import { kindOfWord, type Draft } from '../assemble';
+import { kindOfWord } from '../drafts/words';
+import { type Draft } from '../drafts/draft';
 import { note, type Block } from './block';
 import type { Line } from './lines';
 import { cut } from './marks';

@@ -1,5 +1,6 @@
 import { beginning } from '../../markup/text';
-import { truthOf, type Draft } from '../assemble';
+import { truthOf } from '../drafts/words';
+import { type Draft } from '../drafts/draft';
 import { listOf } from '../table/cells';
 import { note, type Block } from './block';
 import type { Line } from './lines';

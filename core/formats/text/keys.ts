@@ -1,5 +1,7 @@
 import { fold, plainText } from '../../markup/text';
-import { numberAnswer, truthOf, type Draft } from '../assemble';
+import { numberAnswer } from '../drafts/number-answer';
+import { truthOf } from '../drafts/words';
+import { type Draft } from '../drafts/draft';
 import { numberWithUnit } from './units';
 
 type Options = Draft['options'];

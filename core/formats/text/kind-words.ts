@@ -1,5 +1,5 @@
-import type { Draft } from '../assemble';
-import { kindOfWord } from '../assemble';
+import type { Draft } from '../drafts/draft';
+import { kindOfWord } from '../drafts/words';
 
 /** A line that only says of which kind a question is, often in brackets. */
 export const kindLine =

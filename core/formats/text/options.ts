@@ -1,6 +1,6 @@
 import { fold, plainText } from '../../markup/text';
 import { escapeText } from '../../xml/serialise';
-import { kindOfWord } from '../assemble';
+import { kindOfWord } from '../drafts/words';
 import { rightTail } from '../right-mark';
 import { note, type Block, type FoundOption } from './block';
 import type { Line } from './lines';

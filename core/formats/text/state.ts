@@ -1,6 +1,6 @@
 import type { ReaderRule } from '../../reports/rules';
 import type { Report } from '../../reports/report';
-import { blankRun, type Draft } from '../assemble';
+import { blankRun, type Draft } from '../drafts/draft';
 import type { Question } from '../../kinds';
 import { Ahead } from './ahead';
 import { ofNoSection, stemText, type Block, type OfSection } from './block';

@@ -1,6 +1,6 @@
 import { fold } from '../../markup/text';
 import type { AcceptedNumber } from '../../model/pieces';
-import { numberAnswer } from '../assemble';
+import { numberAnswer } from '../drafts/number-answer';
 
 /** Units that people put behind a number; what else stands there makes the answer a text ("12 May"). */
 const units = new Set(

@@ -1,4 +1,4 @@
-import { blankRun } from '../../assemble';
+import { blankRun } from '../../drafts/draft';
 import { startsQuestion } from '../begin';
 import { stemText } from '../block';
 import { fieldOf, numberMark } from '../marks';
