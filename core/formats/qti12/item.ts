@@ -64,6 +64,43 @@ function unreadable(common: QuestionCommon, fragment: string, reason: string): R
 	};
 }
 
+/** Takes what an item says beside its presentation: comments and the like, and rubrics, of which those for students stand in front of the stem. */
+function takeBeside(item: XmlElement, common: QuestionCommon, cleaning: ReturnType<typeof cleaningFor>): void {
+	for (const name of ['qticomment', 'duration', 'objectives'])
+		for (const node of childrenOf(item, name)) {
+			const value = plainText(joinBlocks(materialBelow(node, cleaning))) || trimmed(node);
+			if (value) common.metadata.push({ name, value });
+		}
+	for (const rubric of [...childrenOf(item, 'rubric'), ...childrenOf(item, 'itemrubric')]) {
+		const view = rubric.attributes.view ?? 'All';
+		const text = joinBlocks(materialBelow(rubric, cleaning));
+		if (!text) continue;
+		if (/^(All|Candidate)$/i.test(view)) common.stem = joinBlocks([text, common.stem]);
+		else common.metadata.push({ name: `rubric for ${view.toLowerCase()}`, value: plainText(text) });
+	}
+}
+
+/** An item that asks for nothing that can be answered. */
+function withoutResponses(
+	item: XmlElement,
+	common: QuestionCommon,
+	cleaning: ReturnType<typeof cleaningFor>,
+	metadata: Map<string, string>,
+	place: Report['place']
+): ReadItem {
+	const reports: Report[] = [];
+	const { points } = common;
+	placeFeedback(item, common, [], cleaning);
+	if (/^no$/i.test(metadata.get('qmd_computerscored') ?? '') || (points ?? 0) > 0)
+		reports.push({
+			rule: 'needs-person',
+			severity: 'doubtful',
+			message: `It ${points ? `carries ${points} points` : 'is to be marked by a person'} and asks for nothing that can be answered here. It was read as information; set it up again as an essay if an answer is wanted.`,
+			place
+		});
+	return { question: withCommon(common, { kind: 'information' }), reports };
+}
+
 /** Reads one item (QTI 1.2 ASI information model, 3.3): kind from structure, marks by trying its response processing. */
 export function readItem12(
 	given: XmlElement,
@@ -98,30 +135,8 @@ export function readItem12(
 	common.stem = joinBlocks(
 		presentation ? materialBelow(presentation, cleaning, (name) => responseNames.includes(name)) : []
 	);
-	for (const name of ['qticomment', 'duration', 'objectives'])
-		for (const node of childrenOf(item, name)) {
-			const value = plainText(joinBlocks(materialBelow(node, cleaning))) || trimmed(node);
-			if (value) common.metadata.push({ name, value });
-		}
-	for (const rubric of [...childrenOf(item, 'rubric'), ...childrenOf(item, 'itemrubric')]) {
-		const view = rubric.attributes.view ?? 'All';
-		const text = joinBlocks(materialBelow(rubric, cleaning));
-		if (!text) continue;
-		if (/^(All|Candidate)$/i.test(view)) common.stem = joinBlocks([text, common.stem]);
-		else common.metadata.push({ name: `rubric for ${view.toLowerCase()}`, value: plainText(text) });
-	}
-	if (!responses.length) {
-		const reports: Report[] = [];
-		placeFeedback(item, common, [], cleaning);
-		if (/^no$/i.test(metadata.get('qmd_computerscored') ?? '') || (points ?? 0) > 0)
-			reports.push({
-				rule: 'needs-person',
-				severity: 'doubtful',
-				message: `It ${points ? `carries ${points} points` : 'is to be marked by a person'} and asks for nothing that can be answered here. It was read as information; set it up again as an essay if an answer is wanted.`,
-				place
-			});
-		return { question: withCommon(common, { kind: 'information' }), reports };
-	}
+	takeBeside(item, common, cleaning);
+	if (!responses.length) return withoutResponses(item, common, cleaning, metadata, place);
 	const reports: Report[] = parted === 'no' ? [] : [reshapedReport(parted === 'pictures', place)];
 	const reading: Reading12 = {
 		common,

@@ -22,112 +22,169 @@ export function markupOfValue(value: Value | undefined, form: Recipe['stemForm']
 
 const pathsOf = (path: Path | undefined): string[] => (path === undefined ? [] : Array.isArray(path) ? path : [path]);
 
-/** What a recipe finds in one record, as a draft of a question. */
-export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanContext): Draft {
-	const all = (path: Path | undefined): Value[] => {
-		for (const one of pathsOf(path)) {
-			const found = record.values(one);
+/** What a path finds in a part of a record, the first of several that finds something. */
+function within(part: RecordAccess, path: Path | undefined): Value | undefined {
+	for (const step of pathsOf(path ?? '.')) {
+		const [found] = part.values(step);
+		if (found) return found;
+	}
+	return undefined;
+}
+
+/** One record as a recipe sees it. */
+class RecipeFields {
+	readonly #record: RecordAccess;
+	readonly #recipe: Recipe;
+	readonly #context: CleanContext;
+	readonly draft = emptyDraft();
+
+	constructor(record: RecordAccess, recipe: Recipe, context: CleanContext) {
+		this.#record = record;
+		this.#recipe = recipe;
+		this.#context = context;
+	}
+
+	all(path: Path | undefined): Value[] {
+		for (const step of pathsOf(path)) {
+			const found = this.#record.values(step);
 			if (found.length) return found;
 		}
 		return [];
-	};
-	const first = (path: Path | undefined) => all(path).find((one) => one.text !== '' || one.plain !== null);
-	const text = (path: Path | undefined) => first(path)?.text.trim() ?? '';
-	const rich = (path: Path | undefined) => markupOfValue(first(path), undefined, context);
-	const draft = emptyDraft();
-	draft.title = text(recipe.title);
-	draft.stem = markupOfValue(first(recipe.stem), recipe.stemForm, context);
-	draft.kind = text(recipe.kind) || null;
-	draft.points = text(recipe.points) || null;
-	draft.category = recipe.categoryFrom
-		? record.ancestors(recipe.categoryFrom.ancestors)
-		: all(recipe.category).flatMap(({ plain, text: path }) =>
-				// a list is a path, a step each
-				Array.isArray(plain) ? plain.map(String) : categoryOf(path, recipe.categorySeparators ?? [])
-			);
-	draft.tags = [...new Set(all(recipe.tags).flatMap((one) => listOf(one.text)))];
-	for (const [field, part] of [
-		['generalFeedback', 'general'],
-		['correctFeedback', 'correct'],
-		['incorrectFeedback', 'incorrect']
-	] as const)
-		if (text(recipe[field])) draft.feedback[part] = rich(recipe[field]);
-	if (text(recipe.hint)) draft.hints = [rich(recipe.hint)];
-	if (text(recipe.difficulty)) draft.difficulty = text(recipe.difficulty);
-	if (text(recipe.language)) draft.language = text(recipe.language);
-	const shuffle = text(recipe.shuffle);
-	if (shuffle) draft.shuffle = ownValue(recipe.shuffleWords, shuffle) ?? truthOf(shuffle, true);
-	const scale = recipe.creditScale === 'percent' ? 100 : 1;
-	const creditOf = (part: RecordAccess, path: Path | undefined): number | null => {
-		for (const one of pathsOf(path)) {
-			const value = parseNumber(part.values(one)[0]?.text ?? '');
-			if (value !== null) return value / scale;
+	}
+
+	#first(path: Path | undefined): Value | undefined {
+		return this.all(path).find((value) => value.text !== '' || value.plain !== null);
+	}
+
+	#text(path: Path | undefined): string {
+		return this.#first(path)?.text.trim() ?? '';
+	}
+
+	#markup(value: Value | undefined): Markup {
+		return markupOfValue(value, undefined, this.#context);
+	}
+
+	readonly creditOf = (part: RecordAccess, path: Path | undefined): number | null => {
+		for (const step of pathsOf(path)) {
+			const value = parseNumber(part.values(step)[0]?.text ?? '');
+			if (value !== null) return value / (this.#recipe.creditScale === 'percent' ? 100 : 1);
 		}
 		return null;
 	};
-	const within = (part: RecordAccess, path: Path | undefined): Value | undefined => {
-		for (const one of pathsOf(path ?? '.')) {
-			const [found] = part.values(one);
-			if (found) return found;
-		}
-		return undefined;
-	};
-	const identifiers: string[] = [];
-	for (const path of pathsOf(recipe.options)) {
-		const parts = record.parts(path);
-		if (!parts.length) continue;
-		if (recipe.optionIdentifier !== undefined)
-			identifiers.push(...parts.map((part) => within(part, recipe.optionIdentifier)?.text.trim() ?? ''));
-		draft.options = parts.map((part) => {
-			const right = recipe.optionRight === undefined ? undefined : within(part, recipe.optionRight);
-			const feedback = recipe.optionFeedback === undefined ? undefined : within(part, recipe.optionFeedback);
-			return {
-				text: markupOfValue(within(part, recipe.optionText), undefined, context),
-				credit: recipe.credit === undefined ? null : creditOf(part, recipe.credit),
-				right:
-					recipe.optionRight === undefined ? null : right !== undefined && (right.plain === true || flagOf(right.text)),
-				...(feedback?.text ? { feedback: markupOfValue(feedback, undefined, context) } : {})
-			};
-		});
-		if (draft.options.length === 1 && recipe.optionSeparator && draft.options[0]!.text.includes(recipe.optionSeparator))
-			draft.options = draft.options[0]!.text.split(recipe.optionSeparator).map((one) => ({
-				text: one.trim(),
-				credit: null,
-				right: null
-			}));
-		break;
+
+	/** What every question has beside its answers. */
+	common(): void {
+		const { draft } = this;
+		const recipe = this.#recipe;
+		draft.title = this.#text(recipe.title);
+		draft.stem = markupOfValue(this.#first(recipe.stem), recipe.stemForm, this.#context);
+		draft.kind = this.#text(recipe.kind) || null;
+		draft.points = this.#text(recipe.points) || null;
+		draft.category = recipe.categoryFrom
+			? this.#record.ancestors(recipe.categoryFrom.ancestors)
+			: this.all(recipe.category).flatMap(({ plain, text }) =>
+					// a list is a path, a step each
+					Array.isArray(plain) ? plain.map(String) : categoryOf(text, recipe.categorySeparators ?? [])
+				);
+		draft.tags = [...new Set(this.all(recipe.tags).flatMap(({ text }) => listOf(text)))];
+		for (const [field, part] of [
+			['generalFeedback', 'general'],
+			['correctFeedback', 'correct'],
+			['incorrectFeedback', 'incorrect']
+		] as const)
+			if (this.#text(recipe[field])) draft.feedback[part] = this.#markup(this.#first(recipe[field]));
+		if (this.#text(recipe.hint)) draft.hints = [this.#markup(this.#first(recipe.hint))];
+		if (this.#text(recipe.difficulty)) draft.difficulty = this.#text(recipe.difficulty);
+		if (this.#text(recipe.language)) draft.language = this.#text(recipe.language);
+		const shuffle = this.#text(recipe.shuffle);
+		if (shuffle) draft.shuffle = ownValue(recipe.shuffleWords, shuffle) ?? truthOf(shuffle, true);
 	}
-	for (const path of pathsOf(recipe.accepted)) {
-		const parts = record.parts(path);
-		if (!parts.length) continue;
-		draft.accepted = parts.map((part) => ({
+
+	#option(part: RecordAccess): Draft['options'][number] {
+		const recipe = this.#recipe;
+		const right = recipe.optionRight === undefined ? undefined : within(part, recipe.optionRight);
+		const feedback = recipe.optionFeedback === undefined ? undefined : within(part, recipe.optionFeedback);
+		return {
+			text: this.#markup(within(part, recipe.optionText)),
+			credit: recipe.credit === undefined ? null : this.creditOf(part, recipe.credit),
+			right:
+				recipe.optionRight === undefined ? null : right !== undefined && (right.plain === true || flagOf(right.text)),
+			...(feedback?.text ? { feedback: this.#markup(feedback) } : {})
+		};
+	}
+
+	/** The parts that the first of some paths finds. */
+	#parts(path: Path | undefined): RecordAccess[] {
+		for (const step of pathsOf(path)) {
+			const parts = this.#record.parts(step);
+			if (parts.length) return parts;
+		}
+		return [];
+	}
+
+	/** The options; gives the names that they have, where the recipe says where these stand. */
+	options(): string[] {
+		const recipe = this.#recipe;
+		const parts = this.#parts(recipe.options);
+		const options = parts.map((part) => this.#option(part));
+		const [only] = options;
+		this.draft.options =
+			options.length === 1 && recipe.optionSeparator && only!.text.includes(recipe.optionSeparator)
+				? only!.text.split(recipe.optionSeparator).map((text) => ({ text: text.trim(), credit: null, right: null }))
+				: options;
+		return recipe.optionIdentifier === undefined
+			? []
+			: parts.map((part) => within(part, recipe.optionIdentifier)?.text.trim() ?? '');
+	}
+
+	/** What is accepted in writing: texts, numbers, pairs, an order. */
+	answers(): void {
+		const { draft } = this;
+		const recipe = this.#recipe;
+		draft.accepted = this.#parts(recipe.accepted).map((part) => ({
 			text: within(part, recipe.acceptedText)?.text.trim() ?? '',
-			credit: creditOf(part, recipe.acceptedCredit ?? recipe.credit) ?? 1
+			credit: this.creditOf(part, recipe.acceptedCredit ?? recipe.credit) ?? 1
 		}));
-		break;
+		const { numbers, tolerance } = numbersOf(this.#record, recipe, this.creditOf);
+		draft.numbers = numbers;
+		if (tolerance !== null) draft.tolerance = tolerance;
+		for (const path of pathsOf(recipe.pairs))
+			for (const part of this.#record.parts(path)) {
+				const [left, right] = [within(part, recipe.left), within(part, recipe.right)];
+				if (left?.text && right?.text) draft.pairs.push([this.#markup(left), this.#markup(right)]);
+				else if (right?.text) draft.distractors.push(this.#markup(right));
+			}
+		draft.order = this.all(recipe.order).map((value) => this.#markup(value));
 	}
-	const { numbers, tolerance } = numbersOf(record, recipe, creditOf);
-	draft.numbers = numbers;
-	if (tolerance !== null) draft.tolerance = tolerance;
-	for (const path of pathsOf(recipe.pairs))
-		for (const part of record.parts(path)) {
-			const [left, right] = [within(part, recipe.left), within(part, recipe.right)];
-			if (left?.text && right?.text)
-				draft.pairs.push([markupOfValue(left, undefined, context), markupOfValue(right, undefined, context)]);
-			else if (right?.text) draft.distractors.push(markupOfValue(right, undefined, context));
+
+	/** Whether it is true, and whether a person marks it. */
+	truth(): void {
+		const { draft } = this;
+		const recipe = this.#recipe;
+		const truth = this.#text(recipe.truth);
+		if (truth) draft.truth = ownValue(recipe.truthWords, truth) ?? truthOf(truth, true);
+		if (recipe.essay === true) draft.essay = true;
+		else if (typeof recipe.essay === 'string' || Array.isArray(recipe.essay)) {
+			const said = this.#text(recipe.essay);
+			draft.essay = truthOf(said, true) === true || (said === '' && this.all(recipe.essay).length > 0);
 		}
-	draft.order = all(recipe.order).map((one) => markupOfValue(one, undefined, context));
-	const truth = text(recipe.truth);
-	if (truth) draft.truth = ownValue(recipe.truthWords, truth) ?? truthOf(truth, true);
-	if (recipe.essay === true) draft.essay = true;
-	else if (typeof recipe.essay === 'string' || Array.isArray(recipe.essay))
-		draft.essay =
-			truthOf(text(recipe.essay), true) === true || (text(recipe.essay) === '' && all(recipe.essay).length > 0);
-	if (recipe.key !== undefined) keysInto(draft, all(recipe.key), recipe);
+	}
+}
+
+/** What a recipe finds in one record, as a draft of a question. */
+export function draftOf(record: RecordAccess, recipe: Recipe, context: CleanContext): Draft {
+	const fields = new RecipeFields(record, recipe, context);
+	const { draft } = fields;
+	fields.common();
+	const identifiers = fields.options();
+	fields.answers();
+	fields.truth();
+	if (recipe.key !== undefined) keysInto(draft, fields.all(recipe.key), recipe);
 	byIdentifiers(draft, identifiers);
+	const wrong = fields.all(recipe.wrong);
 	besideWrong(
 		draft,
-		all(recipe.wrong).flatMap((one) => (Array.isArray(one.plain) ? one.plain.map(String) : [one.text]))
+		wrong.flatMap(({ plain, text }) => (Array.isArray(plain) ? plain.map(String) : [text]))
 	);
 	asOrder(draft, recipe);
 	return draft;

@@ -345,6 +345,31 @@ export const readJsonByRecipe: DocumentReader = async function* (context): Async
 	);
 };
 
+/** A document out of its text, with what is wrong in it, in words; no document where nothing could be understood. */
+function parsed(context: DocumentContext, text: string): { document: DomDocument | null; fault: string | null } {
+	const faults: string[] = [];
+	// recipes leave the default prefix out
+	const bare = context.recipe?.namespaces ? text : text.replace(/(<[^>!?]*?)\sxmlns\s*=\s*("[^"]*"|'[^']*')/g, '$1');
+	try {
+		const parser = new DOMParser({
+			onError: (level, message) => {
+				if (level !== 'warning') faults.push(message.split('\n')[0]!);
+			}
+		});
+		const document = parser.parseFromString(bare.replace(/^\ufeff/, ''), 'text/xml');
+		const fault = faults.length
+			? `“${context.file}”: ${faults[0]}. What could be understood was read; mend it there, or ask for it again.`
+			: null;
+		return { document, fault };
+	} catch (error) {
+		const what = faults[0] ?? (error as Error).message;
+		return {
+			document: null,
+			fault: `“${context.file}” is no well-formed XML: ${what}. Mend it there, or ask for it again.`
+		};
+	}
+}
+
 /** Reads XML of any shape by a recipe, or by one that is guessed from its elements. */
 export const readXmlByRecipe: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const large = tooLargeForRecipe(context.file, context.container.size(context.file));
@@ -369,32 +394,9 @@ export const readXmlByRecipe: DocumentReader = async function* (context): AsyncG
 		);
 		return;
 	}
-	let document: DomDocument;
-	const faults: string[] = [];
-	try {
-		// recipes leave the default prefix out
-		const bare = context.recipe?.namespaces
-			? plain.text
-			: plain.text.replace(/(<[^>!?]*?)\sxmlns\s*=\s*("[^"]*"|'[^']*')/g, '$1');
-		document = new DOMParser({
-			onError: (level, message) => {
-				if (level !== 'warning') faults.push(message.split('\n')[0]!);
-			}
-		}).parseFromString(bare.replace(/^\ufeff/, ''), 'text/xml');
-	} catch (error) {
-		yield trouble(
-			context,
-			'not-well-formed',
-			`“${context.file}” is no well-formed XML: ${faults[0] ?? (error as Error).message}. Mend it there, or ask for it again.`
-		);
-		return;
-	}
-	if (faults.length)
-		yield trouble(
-			context,
-			'not-well-formed',
-			`“${context.file}”: ${faults[0]}. What could be understood was read; mend it there, or ask for it again.`
-		);
+	const { document, fault } = parsed(context, plain.text);
+	if (fault) yield trouble(context, 'not-well-formed', fault);
+	if (!document) return;
 	const recipe = context.recipe?.record ? context.recipe : guessXml(document);
 	if (!recipe) {
 		yield {

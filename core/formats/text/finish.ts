@@ -21,20 +21,26 @@ const asksForOrder =
 const withoutTicks = (value: string) =>
 	value.replace(/^(?:[✅✔✓☑👉➡→»]\uFE0F?\s*)+(?=\S)/u, '').replace(/\s*(?:[✅✔✓☑]\uFE0F?)+$/u, '');
 
-/** A question made of what was found of it, and what there is to say about it. */
-export function finish(
-	block: Block,
-	category: string[],
-	file: string,
-	format: string
-): { question: Question; reports: Report[] } {
-	const { draft } = block;
-	if (block.listedReason !== null) draft.feedback.general ??= escapeText(block.listedReason);
-	const given = [...new Set(block.answers.map((one) => withoutTicks(fold(one.value))))].filter(
-		(value) => !saysNoAnswer(value)
-	);
-	const listed = block.listed === null || saysNoAnswer(block.listed) ? null : fold(block.listed);
-	const open = given.length === 0 && listed === null && (block.answers.length > 0 || block.listed !== null);
+/** What is said where the keys of a question name different things. */
+function disagreeing(values: string[], question: Question): Pick<Report, 'rule' | 'severity' | 'message'> {
+	const quoted = values.map((value) => `“${value}”`).join(' and ');
+	const what = isChoice(question) ? 'mark the right one' : 'write the one that is right';
+	return {
+		rule: 'contradictory-key',
+		severity: 'broken',
+		message: `Two keys disagree: ${quoted}. Neither was taken; ${what}.`
+	};
+}
+
+/** What is said where the key was told from what stands out. */
+const fromStress = {
+	rule: 'guessed-key',
+	severity: 'untidy',
+	message: 'The key was told from what stands out among the options (bold, marked or coloured). Look at it once.'
+} as const;
+
+/** Settles what the lines of a question are: options, pairs, statements. `given` and `listed` are its keys. */
+function settleShape(block: Block, given: string[], listed: string | null): void {
 	const bare = bareOptions(block, [...given, ...(listed === null ? [] : [listed])]);
 	if (bare.length) {
 		block.options = bare;
@@ -54,9 +60,26 @@ export function finish(
 		// "true" by itself under a statement is its answer
 		const truth = truthOf(only!.plain);
 		if (truth === null) block.stem.push({ line: lineOf(only!.plain, only!.line), gap: true });
-		draft.truth = truth;
+		block.draft.truth = truth;
 		block.options = [];
 	}
+}
+
+/** A question made of what was found of it, and what there is to say about it. */
+export function finish(
+	block: Block,
+	category: string[],
+	file: string,
+	format: string
+): { question: Question; reports: Report[] } {
+	const { draft } = block;
+	if (block.listedReason !== null) draft.feedback.general ??= escapeText(block.listedReason);
+	const given = [...new Set(block.answers.map((one) => withoutTicks(fold(one.value))))].filter(
+		(value) => !saysNoAnswer(value)
+	);
+	const listed = block.listed === null || saysNoAnswer(block.listed) ? null : fold(block.listed);
+	const open = given.length === 0 && listed === null && (block.answers.length > 0 || block.listed !== null);
+	settleShape(block, given, listed);
 	block.stem.push(...statementLines(block.statements));
 	asNumberedOrder(block);
 	draft.stem = stemOf(block);
@@ -86,21 +109,8 @@ export function finish(
 		format
 	});
 	const place = { file, line: block.from };
-	const quoted = values.map((value) => `“${value}”`).join(' and ');
-	if (differing)
-		reports.push({
-			rule: 'contradictory-key',
-			severity: 'broken',
-			message: `Two keys disagree: ${quoted}. Neither was taken; ${isChoice(question) ? 'mark the right one' : 'write the one that is right'}.`,
-			place
-		});
-	if (stressed)
-		reports.push({
-			rule: 'guessed-key',
-			severity: 'untidy',
-			message: 'The key was told from what stands out among the options (bold, marked or coloured). Look at it once.',
-			place
-		});
+	if (differing) reports.push({ ...disagreeing(values, question), place });
+	if (stressed) reports.push({ ...fromStress, place });
 	for (const one of block.notes) reports.push({ ...one, place });
 	return {
 		question:

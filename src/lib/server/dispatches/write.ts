@@ -5,7 +5,7 @@ import { writtenFormat } from '$core/formats';
 import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { pathOfKey } from '$core/take-in/paths';
-import { categoryTree } from '../banks/tree';
+import { keptTrees } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { fileByHash, fileChunks, fileSource, storeFile, type StoredFile } from '../files/files';
 import { proveFile, type ProvedQuestion, type Sent } from '$core/formats/prove';
@@ -103,11 +103,7 @@ async function writeSnapshot(
 		await run(pool, "UPDATE dispatches SET state = 'failed', failure = ? WHERE id = ?", [gone, dispatchId]);
 		return;
 	}
-	const banks = await rows<{ id: number }>(snapshot, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
-		ids.length ? ids : [0]
-	]);
-	const trees = (await Promise.all(banks.map((bank) => categoryTree(snapshot, bank.id)))).flat();
-	const paths = new Map(trees.map((node) => [node.id, pathOfKey(node.key)]));
+	const paths = await pathsOf(snapshot, ids);
 	const quizzes = 'quizId' in what ? await quizToWrite(snapshot, dispatch.course_id, what.quizId, ids) : [];
 	const options: FitOptions = { workedOut: dispatch.worked_out };
 	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
@@ -147,25 +143,43 @@ async function writeSnapshot(
 			control.check();
 			tell(count);
 		});
-		await transaction(pool, async (connection) => {
-			await run(connection, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [
-				JSON.stringify(proof),
-				dispatchId
-			]);
-			await record(connection, {
-				courseId: dispatch.course_id,
-				personId: dispatch.person_id,
-				deed: 'dispatched',
-				subject: dispatch.title,
-				questions: proof.sent,
-				address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}`
-			});
-		});
+		await end(pool, dispatchId, dispatch, proof);
 	} catch (error) {
 		if (error instanceof Stopped)
 			await run(pool, "UPDATE dispatches SET state = 'stopped', file_id = NULL WHERE id = ?", [dispatchId]);
 		throw error;
 	}
+}
+
+/** The paths of the categories of the banks that questions stand in, by their keys. */
+async function pathsOf(snapshot: PoolConnection, ids: number[]): Promise<Map<number, string[]>> {
+	const banks = await rows<{ id: number }>(snapshot, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
+		ids.length ? ids : [0]
+	]);
+	const trees = await keptTrees(
+		snapshot,
+		banks.map(({ id }) => id),
+		{ places: [], snags: [] }
+	);
+	return new Map([...trees.values()].flat().map((node) => [node.id, pathOfKey(node.key)]));
+}
+
+/** Notes that a dispatch is written and proved. */
+async function end(pool: Pool, dispatchId: number, dispatch: DispatchRow, proof: Proof): Promise<void> {
+	await transaction(pool, async (connection) => {
+		await run(connection, "UPDATE dispatches SET state = 'done', done = total, proof = ? WHERE id = ?", [
+			JSON.stringify(proof),
+			dispatchId
+		]);
+		await record(connection, {
+			courseId: dispatch.course_id,
+			personId: dispatch.person_id,
+			deed: 'dispatched',
+			subject: dispatch.title,
+			questions: proof.sent,
+			address: `/courses/${dispatch.course_id}/dispatch?show=${dispatchId}`
+		});
+	});
 }
 
 function teller(pool: Pool, dispatchId: number): (count: number) => void {
