@@ -14,7 +14,11 @@ describe('a fresh clone', () => {
 		const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard', '-z'], { cwd: root })
 			.toString()
 			.split('\0')
-			.filter((path) => /^(barrow$|cli\/|core\/|src\/app|src\/lib\/server\/files\/(?:codec|digest)|package|svelte\.config|tsconfig|vite)/.test(path));
+			.filter((path) =>
+				/^(barrow$|cli\/|core\/|src\/app|src\/lib\/server\/files\/(?:codec|digest)|package|svelte\.config|tsconfig|vite)/.test(
+					path
+				)
+			);
 		for (const path of files) {
 			mkdirSync(dirname(join(clone, path)), { recursive: true });
 			cpSync(join(root, path), join(clone, path));

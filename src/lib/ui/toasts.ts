@@ -1,7 +1,12 @@
 import { createToaster } from '@skeletonlabs/skeleton-svelte';
 
 /** What has just been done is told here, at the foot of the window; several at a time, one over the other. */
-export const toaster = createToaster({ placement: 'bottom-end', overlap: false, max: 4, offsets: { top: '20px', right: '20px', bottom: '76px', left: '20px' } });
+export const toaster = createToaster({
+	placement: 'bottom-end',
+	overlap: false,
+	max: 4,
+	offsets: { top: '20px', right: '20px', bottom: '76px', left: '20px' }
+});
 
 /** How long a toast stays, in milliseconds: longer where something can be done from it. */
 const stays = { told: 6_000, withAction: 14_000 };

@@ -2,18 +2,17 @@
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { navigating, page } from '$app/state';
-	import { kindName } from '$core/kinds';
 	import Columns from '$lib/ui/Columns.svelte';
-	import Mark from '$lib/ui/Mark.svelte';
-	import Working from './Working.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, bytes, count, dateTime, figure } from '$lib/ui/words';
+	import { ago, count, dateTime } from '$lib/ui/words';
 	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
+	import LossTable from './LossTable.svelte';
+	import Proof from './Proof.svelte';
+	import Working from './Working.svelte';
 
 	let { data, form } = $props();
 	let live = $state<typeof data.dispatches | null>(null);
-	let open = $state<number | null>(null);
 	$effect(() => {
 		void data.dispatches;
 		live = null;
@@ -52,7 +51,6 @@
 		one.state === 'done' && one.proof && !asForetold(one.proof) ? 'read back, and it differs' : states[one.state];
 	const address = (format: string, workedOut = data.workedOut) =>
 		`?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}&worked=${workedOut}`;
-	const severities = { kept: 'whole', changed: 'doubtful', lost: 'broken' } as const;
 	const states = {
 		waiting: 'waiting',
 		writing: 'writing',
@@ -61,16 +59,6 @@
 		stopped: 'stopped',
 		failed: 'failed'
 	} as const;
-	const proofLines = (proof: NonNullable<(typeof dispatches)[number]['proof']>) => [
-		['In the bank or quiz', proof.inAll],
-		['Left behind, as the table said', proof.leftBehind],
-		['Sent', proof.sent],
-		['Found in the file', proof.foundInFile],
-		['Identical', proof.identical],
-		['Changed, as the table said', proof.foretold],
-		['Changed otherwise', proof.otherwise],
-		['Missing', proof.missing]
-	];
 </script>
 
 <svelte:head><title>Dispatch · {data.course.name} · Yarn Barrow</title></svelte:head>
@@ -149,55 +137,7 @@
 		{#if going}<p class="mute mt-2" role="status">Working out what would be lost …</p>
 		{:else if data.working}<Working working={data.working} />
 		{:else if data.loss.length}
-			<table class="table mt-2">
-				<thead><tr><th>Kind</th><th class="number">Questions</th><th>What becomes of them</th></tr></thead>
-				<tbody>
-					{#each data.loss as line, at (at)}
-						<tr class:chosen={open === at}>
-							<td>{kindName(line.kind)}</td>
-							<td class="number"
-								><button
-									type="button"
-									class="word"
-									aria-expanded={open === at}
-									aria-label="Show {figure(line.count)} questions"
-									onclick={() => (open = open === at ? null : at)}>{figure(line.count)}</button
-								></td
-							>
-							<td>
-								<Mark
-									severity={severities[line.outcome]}
-									word={line.outcome === 'kept' ? 'kept' : line.outcome === 'lost' ? 'stays behind' : 'changed'}
-								/>
-								{#if line.what}<span class="mute block text-[13px]">{line.what}</span>{/if}
-								{#if open === at}<ul class="mt-1 text-[13px]">
-										{#each line.questions as question (question.id)}<li>
-												<a class="word" href="/courses/{data.course.id}/banks?question={question.id}"
-													>{question.title}</a
-												>
-											</li>{/each}{#if line.count > line.questions.length}<li class="mute">
-												and {figure(line.count - line.questions.length)} more
-											</li>{/if}
-									</ul>{/if}
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-			{#if data.quizLoss}
-				<h3 class="mt-4">The quiz</h3>
-				<p class="mt-1">
-					<Mark
-						severity={data.quizLoss.carried ? (data.quizLoss.what.length ? 'doubtful' : 'whole') : 'broken'}
-						word={data.quizLoss.carried
-							? data.quizLoss.what.length
-								? 'changed'
-								: 'goes as a test: each part with its draw, order and points'
-							: 'stays behind'}
-					/>
-				</p>
-				{#each data.quizLoss.what as words (words)}<p class="mute mt-1 text-[13px]">{words}</p>{/each}
-			{/if}
+			<LossTable loss={data.loss} quizLoss={data.quizLoss} courseId={data.course.id} />
 		{:else}<p class="mute mt-2">{data.what ? 'It holds no questions.' : 'Choose what to send.'}</p>{/if}
 	{/snippet}
 	{#snippet last()}
@@ -217,56 +157,7 @@
 					</form>
 				{:else if shown.state === 'failed'}<p class="notice broken">{shown.failure}</p>
 				{:else if shown.state === 'stopped'}<p class="notice">It was stopped; nothing was kept of it.</p>
-				{:else if shown.proof}
-					{@const good = asForetold(shown.proof)}
-					<p class="mb-2">
-						<Mark
-							severity={good
-								? shown.proof.foretold || shown.proof.leftBehind || shown.proof.quizForetold?.length
-									? 'doubtful'
-									: 'whole'
-								: 'broken'}
-							word={good
-								? shown.proof.foretold || shown.proof.leftBehind || shown.proof.quizForetold?.length
-									? 'Read back: all is as the table said.'
-									: 'Read back: nothing differs.'
-								: 'Read back: something differs that should not.'}
-						/>
-					</p>
-					<table class="table">
-						<tbody
-							>{#each proofLines(shown.proof) as [name, number] (name)}<tr
-									><td>{name}</td><td class="number"><b>{number}</b></td></tr
-								>{/each}</tbody
-						>
-					</table>
-					{#each shown.proof.quiz as words (words)}<p class="notice broken">{words}</p>{/each}
-					{#each shown.proof.quizForetold ?? [] as words (words)}<p class="notice doubtful">
-							As the table said: {words}
-						</p>{/each}
-					<p class="mono mute mt-3 break-all">sha256 {shown.proof.hash}</p>
-					<p class="mt-3">
-						<a
-							class="btn btn-sm preset-filled-brand"
-							href="/courses/{data.course.id}/dispatch/{shown.id}/file"
-							download={shown.file_name}>Download {bytes(shown.proof.size)}</a
-						>
-					</p>
-					{#if shown.proof.lines.length}
-						<h3 class="mt-5">Not identical</h3>
-						<table class="table">
-							<tbody
-								>{#each shown.proof.lines.slice(0, 100) as line, at (at)}<tr
-										><td
-											><a class="word" href="/courses/{data.course.id}/banks?question={line.questionId}">{line.title}</a
-											><span class="mute block text-[13px]"
-												>{line.outcome}{line.what.length ? `: ${line.what.join('; ')}` : ''}</span
-											></td
-										></tr
-									>{/each}</tbody
-							>
-						</table>
-					{/if}
+				{:else if shown.proof}<Proof proof={shown.proof} dispatch={shown} courseId={data.course.id} />
 				{/if}
 			</div>
 		{:else}<h2>Proof</h2>
@@ -336,8 +227,7 @@
 		border-bottom: 1px solid var(--line);
 		text-align: left;
 	}
-	button.choice,
-	button.word {
+	button.choice {
 		cursor: pointer;
 	}
 </style>

@@ -1,8 +1,5 @@
 <script lang="ts">
 	import { lookup } from '$core/model/lookup';
-	import { enhance } from '$app/forms';
-	import { goto } from '$app/navigation';
-	import { page } from '$app/state';
 	import { kindName, type Kind } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { Outcome } from '$core/take-in/planned-question';
@@ -12,9 +9,11 @@
 	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 
 	import Charts from './Charts.svelte';
+	import Elsewhere from './Elsewhere.svelte';
+	import TakeBack from './TakeBack.svelte';
+	import Told from './Told.svelte';
 
 	let { data, form } = $props();
-	let sure = $state(false);
 	let by = $state<'categories' | 'kinds'>('categories');
 	type Column = 'found' | Outcome;
 	const names: Record<Column, string> = {
@@ -155,127 +154,18 @@
 
 		<Charts kinds={data.lines.kinds} snags={data.snags} />
 
-		<h2 class="mt-7">What the other system made of it</h2>
-		<div class="mt-2 flex flex-wrap items-end gap-6">
-			<form method="POST" action="?/told" use:enhance>
-				<label
-					>It says that it imported
-					<input class="input w-24" name="told" value={data.one.told_count ?? ''} placeholder="number" /></label
-				>
-				<button class="btn btn-sm preset-outlined-brand">Compare</button>
-			</form>
-			{#if data.others.length}
-				<label
-					>or its own export, loaded here
-					<select
-						class="select"
-						value={page.url.searchParams.get('against') ?? ''}
-						onchange={(event) => goto(`?against=${event.currentTarget.value}`, { noScroll: true, keepFocus: true })}
-						><option value="">choose a load</option>{#each data.others as other (other.id)}<option
-								value={String(other.id)}>{other.file_name}</option
-							>{/each}</select
-					></label
-				>
-			{/if}
-		</div>
-		{#if data.one.told_count !== null}<p class="mt-2">
-				{#if data.one.told_count === arrived}<Mark severity="whole" word="The same number: {figure(arrived)}." />
-				{:else}<Mark
-						severity="broken"
-						word="{count(Math.abs(arrived - data.one.told_count), 'question')} {data.one.told_count < arrived
-							? 'fewer'
-							: 'more'} than the {figure(arrived)} here."
-					/>
-					{#if data.one.told_count < arrived}<span class="mute"
-							>Export its bank, drop the file on the tray, and choose it here to see which are missing.</span
-						>{/if}{/if}
-			</p>{/if}
+		<Told told={data.one.told_count} others={data.others} {arrived} />
 
 		{#if data.mayChange}
 			<div class="mt-8">
 				{#if form?.refused}<p class="notice broken" role="alert">{form.refused}</p>{/if}
-				{#if sure}
-					<form class="notice doubtful" method="POST" action="?/undo" use:enhance>
-						{#if data.back.quizzes.length}
-							<p>
-								<b
-									>{count(data.back.quizzes.length, 'quiz', 'quizzes')} of the course {data.back.quizzes.length === 1
-										? 'uses'
-										: 'use'} its questions</b
-								>
-								and will lack them:
-								{#each data.back.quizzes as quiz, at (quiz.id)}{at ? ', ' : ''}<a
-										class="word"
-										href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
-									>{/each}. Each says so, and has them again when the same bank or category comes back.
-							</p>
-						{/if}
-						{#if data.back.own.length}
-							<p>
-								{count(data.back.own.length, 'quiz', 'quizzes')} that came with it {data.back.own.length === 1
-									? 'goes'
-									: 'go'} with it:
-								{#each data.back.own as quiz, at (quiz.id)}{at ? ', ' : ''}<a
-										class="word"
-										href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
-									>{quiz.changed ? ' (changed since)' : ''}{/each}.
-							</p>
-						{/if}
-						<p>
-							Taking this load back removes {count(data.back.questions, 'question')} from the bank{data.back.replaced
-								? `, and puts back ${count(data.back.replaced, 'question')} as ${data.back.replaced === 1 ? 'it was' : 'they were'} before`
-								: ''}. The load itself stays, to be reviewed again.
-						</p>
-						{#if data.back.changed.length}
-							<p class="mt-2"><b>{count(data.back.changed.length, 'question')} changed since:</b></p>
-							<ul class="changed">
-								{#each data.back.changed as one (one.id)}<li>
-										<a class="word" href="/courses/{data.course.id}/banks?bank={one.bankId}&question={one.id}"
-											>{one.title}</a
-										>
-									</li>{/each}
-							</ul>
-							<p class="mt-1">
-								<label><input type="radio" name="changed" value="keep" checked /> keep these in the bank</label>
-								<label class="ml-4"><input type="radio" name="changed" value="back" /> take these back too</label>
-							</p>
-						{/if}
-						<p class="mt-2 flex gap-2">
-							<button class="btn btn-sm preset-filled-brand"
-								>Take back {data.back.questions + data.back.replaced}</button
-							><button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => (sure = false)}
-								>Leave it</button
-							>
-						</p>
-					</form>
-				{:else}<button class="btn preset-outlined-brand" type="button" onclick={() => (sure = true)}
-						>Undo: take this load back</button
-					>{/if}
+				<TakeBack back={data.back} courseId={data.course.id} />
 			</div>
 		{/if}
 	{/snippet}
 	{#snippet last()}
 		{#if data.elsewhere}
-			<h2>Against {data.elsewhere.fileName}</h2>
-			<p class="mt-2">
-				<Mark
-					severity={data.elsewhere.lost.length ? 'broken' : data.elsewhere.changed.length ? 'doubtful' : 'whole'}
-					word="{data.elsewhere.same} the same, {data.elsewhere.changed.length} changed, {data.elsewhere.lost
-						.length} lost there, {data.elsewhere.more.length} only there"
-				/>
-			</p>
-			{#each [['Lost there', data.elsewhere.lost], ['Only there', data.elsewhere.more]] as const as [title, list] (title)}
-				{#if list.length}<h3 class="mt-4">{title}</h3>
-					<ul>
-						{#each list.slice(0, 500) as name, at (at)}<li>{name}</li>{/each}
-					</ul>{/if}
-			{/each}
-			{#if data.elsewhere.changed.length}<h3 class="mt-4">Changed there</h3>
-				<ul>
-					{#each data.elsewhere.changed.slice(0, 500) as one, at (at)}<li>
-							{one.title} <span class="mute text-[13px]">{one.parts.join(', ')}</span>
-						</li>{/each}
-				</ul>{/if}
+			<Elsewhere elsewhere={data.elsewhere} />
 		{:else if data.listed}
 			<h2>
 				{count(data.questions.length, 'question')}
@@ -316,21 +206,13 @@
 		text-decoration: underline;
 		text-underline-offset: 2px;
 	}
-	.changed {
-		max-height: 160px;
-		overflow: auto;
-		margin-left: 16px;
-		list-style: disc;
-	}
 	@media print {
-		form,
-		label,
-		button,
-		:global(.column.paper) {
-			display: none;
-		}
 		:global(.columns.frame) {
 			display: block;
+		}
+		:global(.columns.frame :is(form, label, button)),
+		:global(.columns.frame .last) {
+			display: none;
 		}
 	}
 </style>

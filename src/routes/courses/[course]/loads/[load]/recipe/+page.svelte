@@ -1,23 +1,14 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
-	import { kindName, type Question } from '$core/kinds';
+	import type { Question } from '$core/kinds';
 	import Segments from '$lib/ui/Segments.svelte';
 	import Halves from '$lib/ui/Halves.svelte';
-	import Mark from '$lib/ui/Mark.svelte';
-	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import { count } from '$lib/ui/words';
 	import { untrack } from 'svelte';
-	import {
-		holderOf,
-		inColumns,
-		inEntries,
-		inRecords,
-		meaningOf,
-		severalColumns,
-		withMeaning,
-		type Meaning
-	} from './meanings';
+	import FieldTable from './FieldTable.svelte';
+	import { inColumns, meaningOf, severalColumns, type Meaning } from './meanings';
+	import Preview from './Preview.svelte';
 	import Rules from './Rules.svelte';
 
 	let { data, form } = $props();
@@ -225,40 +216,7 @@
 					/></label
 				>
 			{/if}
-			<div class="scroll mt-2">
-				<table class="table">
-					<thead><tr><th>Field</th><th>What stands in it</th><th>Means</th></tr></thead>
-					<tbody>
-						{#each data.sketch.fields as field (field.path)}
-							{@const holder = holderOf(recipe, field)}
-							{@const meaning = meaningOf(recipe, field)}
-							<tr class:unmeant={!meaning}>
-								<td class="mono whitespace-nowrap" style="padding-left: {8 + field.depth * 18}px"
-									>{field.name}{#if field.list}<span class="faint" title="there may be several"> ×</span>{/if}</td
-								>
-								<td class="mute text-[13px]"
-									>{#each field.examples.slice(0, field.depth ? 2 : 3) as example (example)}<span class="block"
-											>{example}</span
-										>{/each}</td
-								>
-								<td>
-									<select
-										class="select"
-										aria-label="What “{field.path}” means"
-										value={meaning}
-										onchange={(event) =>
-											(recipe = withMeaning($state.snapshot(recipe) as Recipe, field, event.currentTarget.value))}
-										><option value="">left out</option
-										>{#each Object.entries(holder ? inEntries[holder]! : inRecords) as [one, words] (one)}<option
-												value={one}>{words}</option
-											>{/each}</select
-									>
-								</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-			</div>
+			<FieldTable fields={data.sketch.fields} {recipe} change={(next) => (recipe = next)} />
 			<Rules
 				rules={recipe}
 				hasOptions={recipe.options !== undefined && recipe.key !== undefined}
@@ -270,32 +228,7 @@
 		{/if}
 	{/snippet}
 	{#snippet right()}
-		<h2>
-			<span role="status">
-				{#if trouble}<span class="broken">{trouble}</span>
-				{:else if preview}{count(preview.count, 'question')}{#if preview.broken}, <Mark
-							severity="broken"
-							word="{preview.broken} broken"
-						/>{/if}
-				{:else}Looking …{/if}
-				{#if looking && preview}<span class="faint"> …</span>{/if}
-			</span>
-		</h2>
-		{#each preview?.reports.slice(0, 4) ?? [] as words, at (at)}<p class="mute mt-2 text-[13px]">{words}</p>{/each}
-		{#each preview?.questions ?? [] as question, at (at)}
-			<article class="mt-4">
-				<p class="faint text-[13px]">
-					{kindName(question.kind)}{question.points === null ? '' : ` · ${count(question.points, 'point')}`}{question
-						.category.length
-						? ` · ${question.category.join(' › ')}`
-						: ''}
-				</p>
-				<QuestionView {question} courseId={data.course.id} />
-			</article>
-		{/each}
-		{#if preview && preview.count > preview.questions.length}<p class="mute mt-4">
-				and {preview.count - preview.questions.length} more
-			</p>{/if}
+		<Preview {preview} {trouble} {looking} courseId={data.course.id} />
 	{/snippet}
 	{#snippet bar()}
 		<form method="POST" use:enhance>
@@ -341,9 +274,5 @@
 	.meant tr.above td,
 	.unmeant {
 		color: var(--ink3);
-	}
-	article {
-		padding-bottom: 14px;
-		border-bottom: 1px solid var(--line);
 	}
 </style>
