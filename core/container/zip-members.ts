@@ -38,7 +38,7 @@ export class ZipMembers {
 					next = await pieces.next();
 				} catch {
 					// what the source itself could not give is no damage of the zip
-					throw packed.failure() ?? damaged(path);
+					throw packed.failure() ?? damaged(path); // eslint-disable-line @typescript-eslint/only-throw-error
 				}
 				if (next.done) break;
 				given += next.value.length;

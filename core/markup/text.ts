@@ -55,8 +55,10 @@ function withoutMarkup(given: Markup): string {
 	return fold(
 		named
 			.replace(/<\/?([a-zA-Z0-9]+)[^>]*>/g, (_, name: string) => (inline.has(name) ? '' : ' '))
-			.replace(/&(?:#(x?)([0-9a-fA-F]+)|([a-z]+));/g, (whole, hex, digits, name) =>
-				name ? (decoded[name] ?? whole) : String.fromCodePoint(parseInt(digits, hex ? 16 : 10))
+			.replace(
+				/&(?:#(x?)([0-9a-fA-F]+)|([a-z]+));/g,
+				(whole: string, hex: string | undefined, digits: string, name: string | undefined) =>
+					name ? (decoded[name] ?? whole) : String.fromCodePoint(parseInt(digits, hex ? 16 : 10))
 			)
 	);
 }

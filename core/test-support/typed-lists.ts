@@ -322,7 +322,7 @@ function typedOne(meant: Meant, number: string, habits: Habits): { lines: string
 			answer(right.map((place) => `${habits.label(place).trim()} ${options[place]!.text}`).join(', '));
 		if (habits.key === 'text') answer(right.map((place) => options[place]!.text).join(', '));
 	} else if (meant.kind === 'true-false') {
-		if (habits.truth === 'mark') lines[0] += ' (T/F)';
+		if (habits.truth === 'mark') lines[0] = `${lines[0]!} (T/F)`;
 		answer(meant.right ? 'True' : 'False');
 	} else if ('answers' in meant) answer(meant.answers.join(habits.either).replace(' +/- ', habits.around));
 	else if (meant.kind === 'matching')

@@ -87,7 +87,7 @@ export function declaredEntities(doctype: string): Record<string, string> {
 		const literal = /^\s*(["'])(.*)\1\s*$/s.exec(body!)?.[2];
 		if (parameter || literal === undefined)
 			throw new RefusedDocument('external-entity', `the document type declares the outside entity “${name}”`);
-		const text = literal.replace(/&#(x?)([0-9a-f]+);/gi, (_, hex, digits) =>
+		const text = literal.replace(/&#(x?)([0-9a-f]+);/gi, (_, hex: string, digits: string) =>
 			String.fromCodePoint(parseInt(digits, hex ? 16 : 10) || 32)
 		);
 		if (/[&%<]/.test(text) || text.length > 64)
@@ -97,7 +97,7 @@ export function declaredEntities(doctype: string): Record<string, string> {
 	return found;
 }
 
-const predefined: Record<string, string> = Object.assign(Object.create(null), {
+const predefined: Record<string, string> = Object.assign(Object.create(null) as Record<string, string>, {
 	amp: '&',
 	lt: '<',
 	gt: '>',

@@ -209,7 +209,10 @@ class OwnServer {
 
 	#end(child: ChildProcess, name: NodeJS.Signals): Promise<void> {
 		return new Promise((resolve) => {
-			if (child.exitCode !== null || child.signalCode !== null || !child.pid) return resolve();
+			if (child.exitCode !== null || child.signalCode !== null || !child.pid) {
+				resolve();
+				return;
+			}
 			child.on('exit', () => resolve());
 			child.kill(name);
 			setTimeout(() => child.kill('SIGKILL'), 20_000).unref();

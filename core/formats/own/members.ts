@@ -113,10 +113,10 @@ class Source {
 	/** Takes the next piece in; false where there is none. */
 	async more(): Promise<boolean> {
 		for (;;) {
-			const { done, value } = await this.#pieces.next();
-			if (done) return false;
-			if (!value) continue;
-			this.text += value;
+			const next = await this.#pieces.next();
+			if (next.done) return false;
+			if (!next.value) continue;
+			this.text += next.value;
 			return true;
 		}
 	}

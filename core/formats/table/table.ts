@@ -39,7 +39,7 @@ export function* readRows(
 		if (at !== undefined) listed.set(name, at);
 	}
 	for (const [field, name] of Object.entries(columns))
-		for (const one of Array.isArray(name) ? name : [name as string])
+		for (const one of (Array.isArray(name) ? name : [name]) as string[])
 			if (one && indexOf(one) === undefined)
 				yield {
 					report: {

@@ -275,7 +275,7 @@ export const readXlsx: DocumentReader = async function* (context): AsyncGenerato
 			recipe?.sheets?.find((one) => one.sheet === name) ?? (recipe?.columns && !recipe.sheets ? recipe : null);
 		if (recipe?.sheets && !own) continue;
 		const label = `The sheet “${name}”`;
-		const events = rows.length ? tableEvents(rows, own, { ...context, file: `${context.file}` }, label) : null;
+		const events = rows.length ? tableEvents(rows, own, { ...context, file: context.file }, label) : null;
 		if (!events) {
 			if (rows.some((row) => row.cells.some((cell) => cell.text)))
 				yield {

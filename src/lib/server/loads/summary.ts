@@ -55,7 +55,7 @@ async function loadNow(db: Pool | PoolConnection, courseId: number, loadId: numb
 	const { version, compared, stamp, ...load } = found;
 	const rules = JSON.stringify(await rulesOf(db, courseId));
 	const said = createHash('sha256')
-		.update(`${load.decision ?? rules}`)
+		.update(load.decision ?? rules)
 		.digest('base64url')
 		.slice(0, 40);
 	return { ...load, state: `${version} ${stamp} ${compared} ${said}` };

@@ -62,12 +62,19 @@ function give(worker: Worker, { password, salt, options, done, failed }: Task): 
 
 function begin(task: Task): void {
 	const worker = idle.pop();
-	if (worker) return give(worker, task);
+	if (worker) {
+		give(worker, task);
+		return;
+	}
 	if (threads < atOnce) {
 		threads += 1;
-		return give(new Worker(script, { eval: true }), task);
+		give(new Worker(script, { eval: true }), task);
+		return;
 	}
-	if (waiting.length >= mostWaiting) return task.failed(new Busy());
+	if (waiting.length >= mostWaiting) {
+		task.failed(new Busy());
+		return;
+	}
 	waiting.push(task);
 }
 
