@@ -96,7 +96,7 @@
 	class="columns frame"
 	class:no-first={!first}
 	class:no-last={!last}
-	class:over
+	class:opened={over}
 	style="--first: {now[0]}px; --last: {now[1]}px"
 >
 	{#if first && !narrow}
@@ -232,7 +232,7 @@
 			z-index: 3;
 			display: none;
 		}
-		.frame.over .last {
+		.frame.opened .last {
 			display: block;
 		}
 		.back {
