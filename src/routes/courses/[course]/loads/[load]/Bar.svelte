@@ -144,7 +144,7 @@
 			disabled={plan.refusal !== null || pressed || review.counting || review.gone !== ''}
 			>{pressed
 				? 'Taking in…'
-				: review.counting
+				: review.counting && !review.failure
 					? 'Counting…'
 					: goesIn || !data.quizzes.length
 						? `Take in ${goesIn.toLocaleString('en')}`
