@@ -17,3 +17,5 @@ if [ ! -f node_modules/.package-lock.json ] || [ package-lock.json -nt node_modu
 	trap - INT TERM HUP
 	touch node_modules/.package-lock.json
 fi
+# the compiler's settings, by which imports of the core are found, build on a file that a fresh clone does not have yet
+[ -f .svelte-kit/tsconfig.json ] || node node_modules/@sveltejs/kit/svelte-kit.js sync
