@@ -173,7 +173,7 @@ try {
 	const pool = makePool(database.url, 4);
 	const { person_id: person } = (await row<{ person_id: number }>(
 		pool,
-		"SELECT person_id FROM memberships WHERE role = 'change' LIMIT 1"
+		"SELECT person_id FROM memberships WHERE role = 'manage' LIMIT 1"
 	))!;
 	const filled: Filled[] = [];
 	for (const size of sizes) {

@@ -25,7 +25,7 @@ try {
 	const pool = makePool(database.url, 4);
 	const { course_id: course, person_id: person } = (await row<{ course_id: number; person_id: number }>(
 		pool,
-		"SELECT course_id, person_id FROM memberships WHERE role = 'change' ORDER BY course_id LIMIT 1"
+		"SELECT course_id, person_id FROM memberships WHERE role = 'manage' ORDER BY course_id LIMIT 1"
 	))!;
 	const path = join(folder, 'big.zip');
 	execFileSync('node', [join(root, 'bench/big.mjs'), String(count), path, 'qti21']);

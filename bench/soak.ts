@@ -207,7 +207,7 @@ try {
 			hash
 		]);
 		const course = await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`S-${number}`, `Soak ${number}`]);
-		await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [
+		await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'manage')", [
 			person.id,
 			course.id
 		]);

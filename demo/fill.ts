@@ -138,7 +138,7 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 		const first = (await run(pool, 'INSERT INTO courses (code, name, intake) VALUES ?', [courses])).id;
 		await run(pool, 'INSERT INTO memberships (person_id, course_id, role) VALUES ?', [
 			courses.flatMap((_, at) => [
-				[mira, first + at, 'change'],
+				[mira, first + at, 'manage'],
 				[tam, first + at, 'look']
 			])
 		]);

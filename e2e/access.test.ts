@@ -2,11 +2,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoLookIn, demoSignIn } from '../demo/fill';
 import { makePool, row, run } from '../src/lib/server/db/pool';
 import { hashPassword } from '../src/lib/server/people/passwords';
-import { ask, endpoints, offered, type Endpoint } from './endpoints';
+import { ask, endpoints, offered, outside, type Endpoint } from './endpoints';
 
 const address = process.env.APPLICATION!;
 const pool = makePool(process.env.DATABASE_URL!, 2);
 const elsewhere = { email: 'elsewhere@gullhaven.example', password: 'another-quay' };
+const worker = { email: 'worker@gullhaven.example', password: 'another-quay' };
 const nobody = { email: 'no-course@gullhaven.example', password: 'another-quay' };
 
 /** Signs in as a form does, and gives the cookie. */
@@ -20,44 +21,53 @@ async function cookieOf({ email, password }: { email: string; password: string }
 	return answer.headers.get('set-cookie')!.split(';')[0]!;
 }
 
-const cookies = { change: '', look: '', elsewhere: '', nobody: '' };
+const cookies = { manage: '', work: '', look: '', elsewhere: '', nobody: '' };
 let course = 0;
 let otherCourse = 0;
 beforeAll(async () => {
 	const hash = await hashPassword(elsewhere.password);
 	const made = await run(pool, "INSERT INTO courses (code, name) VALUES ('EW-1', 'Elsewhere')");
 	otherCourse = made.id;
-	for (const { email } of [elsewhere, nobody]) {
+	for (const { email } of [elsewhere, nobody, worker]) {
 		const { id } = await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
 			email,
 			email,
 			hash
 		]);
 		if (email === elsewhere.email)
-			await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [
+			await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'manage')", [
 				id,
 				otherCourse
 			]);
 	}
-	cookies.change = await cookieOf(demoSignIn);
+	cookies.manage = await cookieOf(demoSignIn);
 	cookies.look = await cookieOf(demoLookIn);
 	cookies.elsewhere = await cookieOf(elsewhere);
 	cookies.nobody = await cookieOf(nobody);
 	const home = await (await fetch(address, { headers: { cookie: cookies.look } })).text();
 	course = Number(/\/courses\/(\d+)/.exec(home)![1]);
+	await run(
+		pool,
+		"INSERT INTO memberships (person_id, course_id, role) SELECT id, ?, 'work' FROM people WHERE email = ?",
+		[course, worker.email]
+	);
+	cookies.work = await cookieOf(worker);
 }, 60_000);
 afterAll(async () => {
-	await run(pool, 'DELETE FROM people WHERE email IN (?)', [[elsewhere.email, nobody.email]]);
+	await run(pool, 'DELETE FROM people WHERE email IN (?)', [[elsewhere.email, nobody.email, worker.email]]);
 	await run(pool, 'DELETE FROM courses WHERE id = ?', [otherCourse]);
 	await pool.end();
 });
 
 const named = endpoints.map((endpoint) => [`${endpoint.route || 'the course'} ${endpoint.what}`, endpoint] as const);
-const changing = named.filter(([, endpoint]) => endpoint.changes);
+const changing = named.filter(([, endpoint]) => endpoint.needs);
+const ofManagers = named.filter(([, endpoint]) => endpoint.needs === 'manage');
 
 describe('the table of what can be asked for', () => {
 	it('has everything that the routes offer, so that nothing new is left untried', () => {
-		expect(endpoints.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(offered().sort());
+		expect(endpoints.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(offered('courses/[course]').sort());
+		const others = offered('').filter((place) => !place.startsWith('courses/'));
+		expect(outside.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(others.sort());
 	});
 });
 
@@ -107,7 +117,7 @@ describe('somebody of another course, and somebody of none', () => {
 		const sent = { dispatch: String(id) };
 		expect((await ask(address, otherCourse, stop, { cookie: cookies.elsewhere }, { sent })).status).toBe(409);
 		expect(await asked()).toBe(0);
-		await ask(address, course, stop, { cookie: cookies.change }, { sent });
+		await ask(address, course, stop, { cookie: cookies.manage }, { sent });
 		expect(await asked()).toBe(1);
 		await run(pool, 'DELETE FROM jobs WHERE id = ?', [job.id]);
 		await run(pool, 'DELETE FROM dispatches WHERE id = ?', [id]);
@@ -118,20 +128,57 @@ describe('somebody who may only look', () => {
 	it.each(changing)('cannot change by: %s, and is told whom to ask', async (_, endpoint) => {
 		const answer = await ask(address, course, endpoint, { cookie: cookies.look });
 		expect(answer.status).toBe(403);
-		expect(await answer.text()).toContain('Ask whoever looks after it');
+		expect(await answer.text()).toMatch(/Ask (whoever looks after it|one of them)/);
+	});
+});
+
+describe('somebody who may work', () => {
+	it.each(ofManagers)('cannot manage by: %s', async (_, endpoint) => {
+		const answer = await ask(address, course, endpoint, { cookie: cookies.work });
+		expect(answer.status).toBe(403);
+		expect(await answer.text()).toContain('Only somebody who manages');
+	});
+});
+
+describe('what is outside of all courses', () => {
+	const places = outside.map((place) => [`${place.route || 'the first page'} ${place.what}`, place] as const);
+	it.each(places.filter(([, place]) => place.for !== 'anybody'))('is not for strangers: %s', async (_, place) => {
+		const answer = await ask(address, null, place, {});
+		expect([303, 401]).toContain(answer.status);
+	});
+	it.each(places.filter(([, place]) => place.for === 'keeper'))(
+		'is for those alone who look after the installation: %s',
+		async (_, place) => {
+			for (const cookie of [cookies.look, cookies.work, cookies.elsewhere])
+				expect((await ask(address, null, place, { cookie })).status).toBe(403);
+		}
+	);
+	it.each(places)('ends in words and in no fault of the server: %s', async (_, place) => {
+		for (const sent of place.sent ? [place.sent, ...harmfulFields] : [undefined])
+			for (const cookie of ['', cookies.nobody]) {
+				if (place.route === 'signout') continue;
+				const answer = await ask(
+					address,
+					null,
+					place,
+					{ cookie },
+					sent === undefined ? {} : { sent: sent as Endpoint['sent'] }
+				);
+				expect(answer.status, `${JSON.stringify(sent).slice(0, 100)} gave ${answer.status}`).toBeLessThan(500);
+			}
 	});
 });
 
 describe('a course that is not there', () => {
 	it.each(named)('has nothing of: %s', async (_, endpoint) => {
 		if (endpoint.route === '') return;
-		expect((await ask(address, 999_999, endpoint, { cookie: cookies.change })).status).toBe(404);
+		expect((await ask(address, 999_999, endpoint, { cookie: cookies.manage })).status).toBe(404);
 	});
 	it.each(['0', '-1', '1.5', 'x', '1e3', '0x1', '1e0', '01', '%201', '１', '99999999999999999999'])(
 		'has no address like %s',
 		async (id) => {
 			const loads = endpoints.find(({ route }) => route === 'loads')!;
-			expect((await ask(address, id, loads, { cookie: cookies.change })).status).toBe(404);
+			expect((await ask(address, id, loads, { cookie: cookies.manage })).status).toBe(404);
 		}
 	);
 });
@@ -139,7 +186,7 @@ describe('a course that is not there', () => {
 describe('another site', () => {
 	it.each(changing.filter(([, { what }]) => what !== 'load'))('cannot have a browser do: %s', async (_, endpoint) => {
 		const answer = await ask(address, course, endpoint, {
-			cookie: cookies.change,
+			cookie: cookies.manage,
 			origin: 'https://elsewhere.example'
 		});
 		expect(answer.status).toBe(403);
@@ -219,7 +266,7 @@ const harmfulQueries = [
 
 describe('what is not as it should be', () => {
 	it.each(named)('ends in words and in no fault of the server: %s', async (_, endpoint) => {
-		const asker = { cookie: cookies.change };
+		const asker = { cookie: cookies.manage };
 		const tried: Partial<Endpoint>[] = harmfulQueries.map((query) => ({
 			path: `${endpoint.path.split('?')[0]}?${query}`
 		}));
@@ -237,7 +284,7 @@ describe('what is not as it should be', () => {
 		async (action) => {
 			for (const route of ['loads', 'dispatch', 'quizzes', 'snags']) {
 				const endpoint = { route, what: action, path: route, sent: { load: '1' } };
-				expect((await ask(address, course, endpoint, { cookie: cookies.change })).status).toBe(404);
+				expect((await ask(address, course, endpoint, { cookie: cookies.manage })).status).toBe(404);
 			}
 		}
 	);
@@ -251,7 +298,7 @@ describe('what is not as it should be', () => {
 		['a piece of an upload that is over', 'PUT', 'loads/upload?id=999999&offset=0', 'x', 409],
 		['a piece that is too large', 'PUT', 'loads/upload?id=1&offset=0', 'x'.repeat(17 * 2 ** 20), 413]
 	])('is refused in words: %s', async (_, what, path, sent, status) => {
-		const answer = await ask(address, course, { route: 'loads/upload', what, path, sent }, { cookie: cookies.change });
+		const answer = await ask(address, course, { route: 'loads/upload', what, path, sent }, { cookie: cookies.manage });
 		expect(answer.status).toBe(status);
 		expect(((await answer.json()) as { message: string }).message).toMatch(/[.]$/);
 	});

@@ -11,8 +11,8 @@ export interface Endpoint {
 	path: string;
 	/** What is sent: fields of a form for an action, else JSON or bytes. */
 	sent?: Record<string, unknown> | string;
-	/** It changes something, so that looking is not enough. */
-	changes?: boolean;
+	/** What one has to be allowed to do in the course where looking is not enough. */
+	needs?: 'work' | 'manage';
 }
 
 const decision = JSON.stringify({ bankName: 'x' });
@@ -24,36 +24,36 @@ export const endpoints: Endpoint[] = [
 	{ route: 'banks/rows', what: 'GET', path: 'banks/rows?bank=1&from=0' },
 	{ route: 'banks/questions/[question]', what: 'GET', path: 'banks/questions/1' },
 	{ route: 'dispatch', what: 'load', path: 'dispatch' },
-	{ route: 'dispatch', what: 'write', path: 'dispatch', sent: { bank: '1', format: 'csv' }, changes: true },
+	{ route: 'dispatch', what: 'write', path: 'dispatch', sent: { bank: '1', format: 'csv' }, needs: 'work' },
 	{ route: 'dispatch', what: 'workOut', path: 'dispatch', sent: { table: '1' } },
 	{ route: 'dispatch', what: 'stopWorking', path: 'dispatch', sent: { table: '1' } },
-	{ route: 'dispatch', what: 'stop', path: 'dispatch', sent: { dispatch: '1' }, changes: true },
+	{ route: 'dispatch', what: 'stop', path: 'dispatch', sent: { dispatch: '1' }, needs: 'work' },
 	{ route: 'dispatch/[dispatch]/file', what: 'GET', path: 'dispatch/1/file' },
 	{ route: 'dispatch/status', what: 'GET', path: 'dispatch/status' },
 	{ route: 'files/[hash]', what: 'GET', path: `files/${'0'.repeat(64)}` },
 	{ route: 'ledger', what: 'load', path: 'ledger' },
 	{ route: 'loads', what: 'load', path: 'loads' },
-	{ route: 'loads', what: 'stop', path: 'loads', sent: { load: '1' }, changes: true },
-	{ route: 'loads', what: 'again', path: 'loads', sent: { load: '1' }, changes: true },
-	{ route: 'loads', what: 'away', path: 'loads', sent: { load: '1' }, changes: true },
+	{ route: 'loads', what: 'stop', path: 'loads', sent: { load: '1' }, needs: 'work' },
+	{ route: 'loads', what: 'again', path: 'loads', sent: { load: '1' }, needs: 'work' },
+	{ route: 'loads', what: 'away', path: 'loads', sent: { load: '1' }, needs: 'work' },
 	{ route: 'loads/[load]', what: 'load', path: 'loads/1' },
-	{ route: 'loads/[load]', what: 'take', path: 'loads/1', sent: { decision }, changes: true },
-	{ route: 'loads/[load]', what: 'away', path: 'loads/1', sent: {}, changes: true },
+	{ route: 'loads/[load]', what: 'take', path: 'loads/1', sent: { decision }, needs: 'work' },
+	{ route: 'loads/[load]', what: 'away', path: 'loads/1', sent: {}, needs: 'work' },
 	{ route: 'loads/[load]/questions/[question]', what: 'GET', path: 'loads/1/questions/1' },
 	{
 		route: 'loads/[load]/questions/[question]',
 		what: 'PUT',
 		path: 'loads/1/questions/1?name=a.png&file=a.png',
 		sent: 'x',
-		changes: true
+		needs: 'work'
 	},
 	{ route: 'loads/[load]/receipt', what: 'load', path: 'loads/1/receipt' },
-	{ route: 'loads/[load]/receipt', what: 'undo', path: 'loads/1/receipt', sent: { changed: '' }, changes: true },
-	{ route: 'loads/[load]/receipt', what: 'told', path: 'loads/1/receipt', sent: { told: '3' }, changes: true },
+	{ route: 'loads/[load]/receipt', what: 'undo', path: 'loads/1/receipt', sent: { changed: '' }, needs: 'work' },
+	{ route: 'loads/[load]/receipt', what: 'told', path: 'loads/1/receipt', sent: { told: '3' }, needs: 'work' },
 	{ route: 'loads/[load]/receipt/file', what: 'GET', path: 'loads/1/receipt/file?as=csv' },
-	{ route: 'loads/[load]/recipe', what: 'load', path: 'loads/1/recipe', changes: true },
-	{ route: 'loads/[load]/recipe', what: 'default', path: 'loads/1/recipe', sent: { recipe: '{}' }, changes: true },
-	{ route: 'loads/[load]/recipe/preview', what: 'POST', path: 'loads/1/recipe/preview', sent: { a: 1 }, changes: true },
+	{ route: 'loads/[load]/recipe', what: 'load', path: 'loads/1/recipe', needs: 'work' },
+	{ route: 'loads/[load]/recipe', what: 'default', path: 'loads/1/recipe', sent: { recipe: '{}' }, needs: 'work' },
+	{ route: 'loads/[load]/recipe/preview', what: 'POST', path: 'loads/1/recipe/preview', sent: { a: 1 }, needs: 'work' },
 	{ route: 'loads/[load]/changes', what: 'GET', path: 'loads/1/changes' },
 	{ route: 'loads/[load]/review', what: 'GET', path: 'loads/1/review?since=0' },
 	{ route: 'loads/[load]/rows', what: 'GET', path: 'loads/1/rows?order=snag&from=0' },
@@ -62,7 +62,7 @@ export const endpoints: Endpoint[] = [
 		what: 'POST',
 		path: 'loads/1/review',
 		sent: { do: 'choose', ids: [1], choice: 'leave' },
-		changes: true
+		needs: 'work'
 	},
 	{ route: 'loads/aside', what: 'load', path: 'loads/aside' },
 	{
@@ -70,9 +70,9 @@ export const endpoints: Endpoint[] = [
 		what: 'default',
 		path: 'loads/aside',
 		sent: { what: 'leave', questions: '[]' },
-		changes: true
+		needs: 'work'
 	},
-	{ route: 'loads/paste', what: 'load', path: 'loads/paste', changes: true },
+	{ route: 'loads/paste', what: 'load', path: 'loads/paste', needs: 'work' },
 	{ route: 'loads/status', what: 'GET', path: 'loads/status' },
 	{ route: 'loads/template', what: 'GET', path: 'loads/template?as=csv' },
 	{
@@ -80,15 +80,15 @@ export const endpoints: Endpoint[] = [
 		what: 'POST',
 		path: 'loads/upload',
 		sent: { name: 'a.zip', size: 10, mark: '' },
-		changes: true
+		needs: 'work'
 	},
-	{ route: 'loads/upload', what: 'PUT', path: 'loads/upload?id=1&offset=0', sent: 'x', changes: true },
-	{ route: 'loads/upload', what: 'DELETE', path: 'loads/upload?id=1', changes: true },
+	{ route: 'loads/upload', what: 'PUT', path: 'loads/upload?id=1&offset=0', sent: 'x', needs: 'work' },
+	{ route: 'loads/upload', what: 'DELETE', path: 'loads/upload?id=1', needs: 'work' },
 	{ route: 'quizzes', what: 'load', path: 'quizzes' },
-	{ route: 'quizzes', what: 'make', path: 'quizzes', sent: { title: 'x' }, changes: true },
+	{ route: 'quizzes', what: 'make', path: 'quizzes', sent: { title: 'x' }, needs: 'work' },
 	{ route: 'quizzes/[quiz]', what: 'load', path: 'quizzes/1' },
-	{ route: 'quizzes/[quiz]', what: 'drop', path: 'quizzes/1', sent: {}, changes: true },
-	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, changes: true },
+	{ route: 'quizzes/[quiz]', what: 'drop', path: 'quizzes/1', sent: {}, needs: 'work' },
+	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, needs: 'work' },
 	{
 		route: 'quizzes/[quiz]/pool',
 		what: 'POST',
@@ -96,22 +96,60 @@ export const endpoints: Endpoint[] = [
 		sent: JSON.stringify({ categories: [1], withUnder: true })
 	},
 	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
+	{ route: 'settings', what: 'load', path: 'settings' },
+	{
+		route: 'settings',
+		what: 'rename',
+		path: 'settings',
+		sent: { name: 'x', code: 'x', intake: '' },
+		needs: 'manage'
+	},
+	{ route: 'settings', what: 'settings', path: 'settings', sent: { points: '1' }, needs: 'manage' },
+	{ route: 'settings', what: 'invite', path: 'settings', sent: { email: 'a@b', role: 'look' }, needs: 'manage' },
+	{ route: 'settings', what: 'role', path: 'settings', sent: { person: '1', role: 'look' }, needs: 'manage' },
+	{ route: 'settings', what: 'out', path: 'settings', sent: { person: '1' }, needs: 'manage' },
+	{ route: 'settings', what: 'withdraw', path: 'settings', sent: { invitation: '1' }, needs: 'manage' },
+	{ route: 'settings', what: 'state', path: 'settings', sent: { state: 'archived' }, needs: 'manage' },
 	{ route: 'snags', what: 'load', path: 'snags' },
-	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, changes: true },
-	{ route: 'snags', what: 'check', path: 'snags', sent: {}, changes: true },
+	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, needs: 'work' },
+	{ route: 'snags', what: 'check', path: 'snags', sent: {}, needs: 'work' },
 	{ route: 'snags/rows', what: 'GET', path: 'snags/rows?check=no-key&from=0' },
-	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, changes: true },
-	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, changes: true },
+	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, needs: 'work' },
+	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, needs: 'work' },
 	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }
+];
+
+/** What is outside of all courses, by its path from the root; `keeper` is for those alone who look after the installation. */
+export const outside: (Omit<Endpoint, 'needs'> & { for: 'anybody' | 'person' | 'keeper' })[] = [
+	{ route: '', what: 'load', path: '', for: 'person' },
+	{ route: '', what: 'make', path: '', sent: { name: '' }, for: 'keeper' },
+	{ route: '', what: 'putBack', path: '', sent: { course: '1' }, for: 'person' },
+	{ route: 'health', what: 'GET', path: 'health', for: 'anybody' },
+	{ route: 'invited/[token]', what: 'load', path: 'invited/made-up', for: 'anybody' },
+	{ route: 'invited/[token]', what: 'join', path: 'invited/made-up', sent: { name: 'x' }, for: 'anybody' },
+	{ route: 'invited/[token]', what: 'accept', path: 'invited/made-up', sent: {}, for: 'anybody' },
+	{ route: 'invited/[token]', what: 'password', path: 'invited/made-up', sent: { password: 'x' }, for: 'anybody' },
+	{ route: 'me', what: 'load', path: 'me', for: 'person' },
+	{ route: 'me', what: 'name', path: 'me', sent: { name: '' }, for: 'person' },
+	{ route: 'me', what: 'password', path: 'me', sent: { before: '' }, for: 'person' },
+	{ route: 'me', what: 'device', path: 'me', sent: { device: '999999' }, for: 'person' },
+	{ route: 'people', what: 'load', path: 'people', for: 'keeper' },
+	{ route: 'people', what: 'invite', path: 'people', sent: { email: '' }, for: 'keeper' },
+	{ route: 'people', what: 'withdraw', path: 'people', sent: { invitation: '999999' }, for: 'keeper' },
+	{ route: 'people', what: 'password', path: 'people', sent: { person: '999999' }, for: 'keeper' },
+	{ route: 'people', what: 'keeper', path: 'people', sent: { person: '999999', keeper: '1' }, for: 'keeper' },
+	{ route: 'people', what: 'leave', path: 'people', sent: { person: '999999' }, for: 'keeper' },
+	{ route: 'signin', what: 'load', path: 'signin', for: 'anybody' },
+	{ route: 'signin', what: 'default', path: 'signin', sent: { email: '' }, for: 'anybody' },
+	{ route: 'signout', what: 'default', path: 'signout', sent: {}, for: 'anybody' }
 ];
 
 /** The methods of HTTP of endpoints. */
 const methods = new Set(['GET', 'POST', 'PUT', 'DELETE', 'PATCH']);
 
-/** Everything that the routes below a course offer, as `route what`, out of their files. */
-export function offered(): string[] {
-	const root = new URL('../src/routes/courses/[course]', import.meta.url).pathname;
-	const folder = decodeURIComponent(root);
+/** Everything that the routes below a folder offer, as `route what`, out of their files. */
+export function offered(below: 'courses/[course]' | ''): string[] {
+	const folder = join(decodeURIComponent(new URL('../src/routes', import.meta.url).pathname), below);
 	return readdirSync(folder, { recursive: true, withFileTypes: true }).flatMap((entry) => {
 		const route = entry.parentPath.slice(folder.length + 1);
 		const text = /^\+(page\.)?server\.ts$/.test(entry.name)
@@ -132,11 +170,11 @@ export interface Asker {
 	origin?: string;
 }
 
-/** Asks for an endpoint of a course; `changed` puts another path or something else to be sent in its place. */
+/** Asks for an endpoint of a course, or outside of all where none is named; `changed` puts another path or something else to be sent in its place. */
 export async function ask(
 	address: string,
-	course: number | string,
-	endpoint: Endpoint,
+	course: number | string | null,
+	endpoint: Pick<Endpoint, 'what' | 'path' | 'sent'>,
 	{ cookie, origin = address }: Asker,
 	changed: Partial<Pick<Endpoint, 'path' | 'sent'>> = {}
 ): Promise<Response> {
@@ -152,7 +190,8 @@ export async function ask(
 				: isAction
 					? new URLSearchParams(sent as Record<string, string>)
 					: JSON.stringify(sent);
-	return fetch(`${address}/courses/${course}${path && `/${path}`}${action}`, {
+	const place = course === null ? `/${path}` : `/courses/${course}${path && `/${path}`}`;
+	return fetch(`${address}${place}${action}`, {
 		method,
 		redirect: 'manual',
 		headers: {

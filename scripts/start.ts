@@ -1,6 +1,9 @@
 import { join } from 'node:path';
 import { migrate } from '../src/lib/server/db/migrate';
 import { readConfig } from '../src/lib/server/config';
+import { makePool } from '../src/lib/server/db/pool';
+import { inviteFirst } from '../src/lib/server/people/invitations';
+import { linkOf } from '../src/lib/server/people/inviting';
 import { fillDemo, demoSignIn } from '../demo/fill';
 import { buildIfStale } from './build';
 import { asDatabaseTrouble, reach } from './database/given';
@@ -53,6 +56,17 @@ async function prepareDatabase(): Promise<void> {
 	process.env.DATABASE_URL = database.url;
 }
 
+/** The link by which the first person comes into an empty installation; null where somebody is there. */
+async function firstLink(databaseUrl: string, address: string): Promise<string | null> {
+	const pool = makePool(databaseUrl, 2);
+	try {
+		const token = await inviteFirst(pool);
+		return token && linkOf(address, token);
+	} finally {
+		await pool.end();
+	}
+}
+
 async function start(): Promise<void> {
 	const settings = startSettings(process.env);
 	readConfig({ ...process.env, DATABASE_URL: 'mysql://any/any' });
@@ -70,6 +84,9 @@ async function start(): Promise<void> {
 	if (stopping.signal.aborted) return stop(0);
 	say(`\nYarn Barrow is ready: ${served.address}`);
 	if (settings.demo) say(`Sign in as ${demoSignIn.email} with the password ${demoSignIn.password}`);
+	const first = await firstLink(config.databaseUrl, served.address);
+	if (first)
+		say(`Nobody is here yet. Whoever opens this link looks after the installation; it is good for once:\n${first}`);
 	say('Stop it with Ctrl+C.');
 }
 

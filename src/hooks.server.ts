@@ -21,7 +21,7 @@ import { mostOfStranger } from '$lib/server/requests';
 /** The name of the session cookie. */
 const cookieName = 'barrow_session';
 /** Routes that anybody may ask for. */
-const open = new Set<string | null>(['/signin', '/health']);
+const open = new Set<string | null>(['/signin', '/health', '/invited/[token]']);
 const yearInSeconds = 365 * 86_400;
 
 let supervisor: Supervisor | undefined;
@@ -101,7 +101,8 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
 		{
 			request: id,
 			method,
-			path: event.url.pathname,
+			// whoever reads the log is not to come in by it
+			path: event.route.id === '/invited/[token]' ? event.route.id : event.url.pathname,
 			route: event.route.id,
 			person: event.locals.person?.id,
 			error: cause

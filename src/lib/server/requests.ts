@@ -95,19 +95,29 @@ export async function jsonOf<T>(request: Request, schema: Shape<T>, most?: numbe
 	return checked(schema, jsonIn(await textOf(request, most)));
 }
 
-/** The texts of a form by their names, without files and without fields that are left empty. Answers 400 or 413 where it is none. */
-async function fieldsOf(request: Request, most?: number): Promise<Record<string, string>> {
+/** The texts of a form by their names, and all that stand under one name. Answers 400 or 413 where it is none. */
+export async function textFields(
+	request: Request,
+	most?: number
+): Promise<{ texts: Record<string, string>; lists: Map<string, string[]> }> {
 	const bytes = await bytesOf(request, most);
 	const type = request.headers.get('content-type') ?? '';
 	try {
 		const form = await new Response(bytes, { headers: { 'Content-Type': type } }).formData();
-		const texts = [...form].filter(
-			(entry): entry is [string, string] => typeof entry[1] === 'string' && entry[1] !== ''
-		);
-		return Object.assign(Object.create(null) as object, Object.fromEntries(texts));
+		const entries = [...form].filter((entry): entry is [string, string] => typeof entry[1] === 'string');
+		const lists = new Map<string, string[]>();
+		for (const [name, text] of entries) lists.set(name, [...(lists.get(name) ?? []), text]);
+		return { texts: Object.assign(Object.create(null) as object, Object.fromEntries(entries)), lists };
 	} catch {
 		error(400, 'What was sent is no form.');
 	}
+}
+
+/** The texts of a form by their names, without files and without fields that are left empty. Answers 400 or 413 where it is none. */
+async function fieldsOf(request: Request, most?: number): Promise<Record<string, string>> {
+	const { texts } = await textFields(request, most);
+	const filled = Object.entries(texts).filter(([, text]) => text !== '');
+	return Object.assign(Object.create(null) as object, Object.fromEntries(filled));
 }
 
 /** The fields of a form by a schema; a field that was left empty counts as none. Throws Yup's ValidationError, and answers 400 or 413. */

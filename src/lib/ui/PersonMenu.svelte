@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { Menu } from '@skeletonlabs/skeleton-svelte';
+	import { goto } from '$app/navigation';
 	import LogOut from '@lucide/svelte/icons/log-out';
+	import User from '@lucide/svelte/icons/user';
 
 	/** The person who is signed in, and the way out. */
 	let { person }: { person: { name: string } } = $props();
@@ -19,6 +21,7 @@
 <Menu
 	onSelect={({ value }) => {
 		if (value === 'out') leaving.submit();
+		else if (value === 'me') void goto('/me');
 	}}
 	positioning={{ placement: 'bottom-end' }}
 >
@@ -26,6 +29,7 @@
 	<Menu.Positioner class="over">
 		<Menu.Content class="panel min-w-[180px]">
 			<p class="mute p-2" role="presentation">{person.name}</p>
+			<Menu.Item value="me" class="choice-line"><User size={14} class="inline" /> Your account</Menu.Item>
 			<Menu.Item value="out" class="choice-line"><LogOut size={14} class="inline" /> Sign out</Menu.Item>
 		</Menu.Content>
 	</Menu.Positioner>

@@ -89,6 +89,11 @@
 	<div class="side">
 		<a
 			class="plain"
+			href="/courses/{course.id}/settings"
+			aria-current={page.url.pathname.endsWith('/settings') ? 'page' : undefined}>Course</a
+		>
+		<a
+			class="plain"
 			href="/courses/{course.id}/ledger"
 			aria-current={page.url.pathname.endsWith('/ledger') ? 'page' : undefined}>Ledger</a
 		>

@@ -37,7 +37,11 @@ export const actions = {
 		const { email, password } = given;
 		const before = cookies.get('barrow_session');
 		try {
-			const result = await signIn(database(), { email, password, address: getClientAddress() }, settings().sessionDays);
+			const result = await signIn(
+				database(),
+				{ email, password, address: getClientAddress(), device: request.headers.get('user-agent') ?? '' },
+				settings().sessionDays
+			);
 			if ('refused' in result) return fail(401, { email, refused: result.refused });
 			if (before) await signOut(database(), before);
 			cookies.set('barrow_session', result.token, {

@@ -42,6 +42,7 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [here, ofChecks]);
 	await writeSnags(
 		connection,
+		courseId,
 		questions.flatMap(({ id, question }) =>
 			checkBeside(question, rulesOf.get(id) ?? []).map((report) => [courseId, id, ...reportColumns(report)])
 		)
@@ -56,6 +57,7 @@ async function checkGroups(connection: PoolConnection, courseId: number, groups:
 	const members = await membersOf(connection, courseId, groups);
 	await writeSnags(
 		connection,
+		courseId,
 		members.flatMap(({ rule, noted }) => snagsAmong(courseId, rule, noted))
 	);
 }

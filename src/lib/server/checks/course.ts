@@ -148,12 +148,12 @@ async function checkAmongAll(
 			}
 			group.noted.push(notedOf(note));
 		}
-		await writeSnags(connection, snags);
+		await writeSnags(connection, courseId, snags);
 		snags = [];
 		if (found.length < notesAtOnce) break;
 		last = { hash: found.at(-1)!.hash, id: found.at(-1)!.id };
 	}
 	close();
-	await writeSnags(connection, snags);
+	await writeSnags(connection, courseId, snags);
 	await touchCourse(connection, courseId);
 }

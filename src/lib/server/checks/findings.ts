@@ -3,6 +3,7 @@ import { checkOf } from '$core/checks';
 import type { ManyCheck, Noted } from '$core/checks/check';
 import { ruleOf } from '$core/reports/rules';
 import { log } from '../log';
+import { checksOff } from '../courses/kept';
 import { run } from '../db/pool';
 import { reportColumns } from '../questions/columns';
 
@@ -11,8 +12,15 @@ const batch = 500;
 /** A snag as a row: course, question, rule, severity, message, words, place, line. */
 export type SnagRow = (string | number | null)[];
 
-/** Writes snags down. */
-export async function writeSnags(connection: PoolConnection, snags: readonly SnagRow[]): Promise<void> {
+/** Writes snags of a course down, but for those of checks that are off in it. */
+export async function writeSnags(
+	connection: PoolConnection,
+	courseId: number,
+	found: readonly SnagRow[]
+): Promise<void> {
+	if (!found.length) return;
+	const off = new Set<unknown>(await checksOff(connection, courseId));
+	const snags = found.filter(([, , rule]) => !off.has(rule));
 	for (let at = 0; at < snags.length; at += batch)
 		await run(
 			connection,

@@ -10,6 +10,7 @@ import { pathKey, pathOfKey } from '$core/take-in/paths';
 import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
 import { countsOf, type CourseCounts } from '../courses/counts';
+import { checksOff } from '../courses/kept';
 import { row, rows, run, transaction } from '../db/pool';
 import { partsOf } from '../quizzes/quiz';
 import { poolSource, type CoursePools } from '../quizzes/pools';
@@ -110,7 +111,10 @@ export async function placeFindings(pool: Pool, courseId: number): Promise<Place
 	return transaction(pool, async (connection) => {
 		// one moment for the state and for all that is found under it
 		const state = await stateOf(connection, courseId);
-		const found = [...(await inTrees(connection, courseId, counts)), ...(await inQuizzes(connection, courseId))];
+		const off = new Set<string>(await checksOff(connection, courseId));
+		const found = [...(await inTrees(connection, courseId, counts)), ...(await inQuizzes(connection, courseId))].filter(
+			({ rule }) => !off.has(rule)
+		);
 		await run(
 			connection,
 			'INSERT INTO course_findings (course_id, state, document) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE state = VALUES(state), document = VALUES(document)',

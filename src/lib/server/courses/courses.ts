@@ -2,8 +2,18 @@ import type { Pool } from 'mysql2/promise';
 import { row, rows, type Database } from '../db/pool';
 import { countsOf, questionsIn, snagsIn } from './counts';
 
-/** What a person may do in a course. */
-export type Role = 'change' | 'look';
+/** What a person may do in a course: look at it, work on it, or manage it and its people. */
+export type Role = 'look' | 'work' | 'manage';
+
+const ranks: Record<Role, number> = { look: 0, work: 1, manage: 2 };
+
+/** Whether a role allows what another is asked for. */
+export function mayDo(role: Role, asked: Role): boolean {
+	return ranks[role] >= ranks[asked];
+}
+
+/** Whether a course is open, in the archive, where nothing is changed, or in the bin. */
+export type CourseState = 'open' | 'archived' | 'binned';
 
 /** A course as a person sees it. */
 export interface Course {
@@ -11,41 +21,53 @@ export interface Course {
 	code: string;
 	name: string;
 	intake: string;
+	state: CourseState;
 	role: Role;
 }
 
-/** The courses of a person, by name, with what is in them. */
-export async function coursesOf(
-	db: Database,
-	personId: number
-): Promise<(Course & { banks: number; questions: number; waiting: number })[]> {
-	return rows(
-		db,
-		`SELECT c.id, c.code, c.name, c.intake, m.role,
-			(SELECT COUNT(*) FROM banks b WHERE b.course_id = c.id) AS banks,
-			(SELECT COUNT(*) FROM questions q WHERE q.course_id = c.id) AS questions,
-			(SELECT COUNT(*) FROM loads l WHERE l.course_id = c.id AND l.state = 'review') AS waiting
-		FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? ORDER BY c.name, c.id`,
-		[personId]
-	);
+/** The courses `c` that a person belongs to, whom the first parameter names; who keeps the installation manages all. */
+const belonging = `FROM people p JOIN courses c LEFT JOIN memberships m ON m.course_id = c.id AND m.person_id = p.id
+	WHERE p.id = ? AND (p.keeper = 1 OR m.role IS NOT NULL)`;
+const columns = "c.id, c.code, c.name, c.intake, c.state, IF(p.keeper = 1, 'manage', m.role) AS role";
+
+/** A course on the first page, with what waits in it. */
+export interface CourseLine extends Course {
+	questions: number;
+	/** Loads to review, snags that break a question, quizzes in draft. */
+	loads: number;
+	broken: number;
+	quizzes: number;
+	/** When it went to the archive or to the bin. */
+	settled: Date | null;
 }
 
-/** The courses of a person, by name, to choose from. */
+/** All courses of a person, by name, with what waits in them; those in the bin for those alone who manage them. */
+export async function coursesOf(pool: Pool, personId: number): Promise<CourseLine[]> {
+	const found = await rows<Omit<CourseLine, 'questions' | 'broken'>>(
+		pool,
+		`SELECT ${columns}, c.settled,
+			(SELECT COUNT(*) FROM loads l WHERE l.course_id = c.id AND l.state = 'review') AS loads,
+			(SELECT COUNT(*) FROM quizzes z WHERE z.course_id = c.id AND z.state = 'draft') AS quizzes
+		${belonging} ORDER BY c.name, c.intake, c.id`,
+		[personId]
+	);
+	const seen = found.filter(({ state, role }) => state !== 'binned' || role === 'manage');
+	const counts = await Promise.all(seen.map(({ id }) => countsOf(pool, id)));
+	return seen.map((course, at) => ({
+		...course,
+		questions: questionsIn(counts[at]!),
+		broken: counts[at]!.snags.reduce((sum, { severity, snags }) => sum + (severity === 'broken' ? snags : 0), 0)
+	}));
+}
+
+/** The courses of a person that are not in the bin, by name, to choose from. */
 export async function courseNames(db: Database, personId: number): Promise<Course[]> {
-	return rows(
-		db,
-		'SELECT c.id, c.code, c.name, c.intake, m.role FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? ORDER BY c.name, c.id',
-		[personId]
-	);
+	return rows(db, `SELECT ${columns} ${belonging} AND c.state <> 'binned' ORDER BY c.name, c.intake, c.id`, [personId]);
 }
 
-/** A course, if the person belongs to it. */
+/** A course that is not in the bin, if the person belongs to it. */
 export async function courseFor(db: Database, personId: number, courseId: number): Promise<Course | undefined> {
-	return row(
-		db,
-		'SELECT c.id, c.code, c.name, c.intake, m.role FROM memberships m JOIN courses c ON c.id = m.course_id WHERE m.person_id = ? AND m.course_id = ?',
-		[personId, courseId]
-	);
+	return row(db, `SELECT ${columns} ${belonging} AND c.id = ? AND c.state <> 'binned'`, [personId, courseId]);
 }
 
 /** How much waits at each station of the thread. */

@@ -163,7 +163,7 @@ describe('courses', () => {
 		const other = await makeCourse(pool);
 		expect(await courseFor(pool, mine.personId, mine.courseId)).toMatchObject({
 			name: 'Vessel Stability',
-			role: 'change'
+			role: 'manage'
 		});
 		expect(await courseFor(pool, mine.personId, other.courseId)).toBeUndefined();
 		expect((await coursesOf(pool, mine.personId)).map((course) => course.id)).toEqual([mine.courseId]);

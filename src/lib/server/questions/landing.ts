@@ -2,6 +2,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import { checks } from '$core/checks';
 import { checkQuestion } from '$core/checks/one';
 import type { Question } from '$core/kinds';
+import { checksOff } from '../courses/kept';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames, contentSet, reportColumns } from './columns';
@@ -71,18 +72,19 @@ const foundAnew = [checks.filter(({ scope }) => scope === 'one').map(({ id }) =>
 
 /** Gives questions that have landed, by `target`, the snags that they had in the load, or have anew. */
 async function bringSnags(connection: PoolConnection, courseId: number, from: string, target: string): Promise<void> {
+	const off = ['', ...(await checksOff(connection, courseId))];
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
 		SELECT ?, ${target}, r.rule, r.severity, r.message, r.words, r.place, r.line FROM ${from} JOIN staged_reports r ON r.staged_id = n.staged_id
-		WHERE r.rule NOT IN (?) OR NOT EXISTS (SELECT 1 FROM adjusted_now x WHERE x.staged_id = r.staged_id)`,
-		[courseId, ...foundAnew]
+		WHERE r.rule NOT IN (?) AND (r.rule NOT IN (?) OR NOT EXISTS (SELECT 1 FROM adjusted_now x WHERE x.staged_id = r.staged_id))`,
+		[courseId, off, ...foundAnew]
 	);
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
-		SELECT ?, ${target}, a.rule, a.severity, a.message, a.words, a.place, a.line FROM ${from} JOIN adjusted_snags_now a ON a.staged_id = n.staged_id`,
-		[courseId]
+		SELECT ?, ${target}, a.rule, a.severity, a.message, a.words, a.place, a.line FROM ${from} JOIN adjusted_snags_now a ON a.staged_id = n.staged_id WHERE a.rule NOT IN (?)`,
+		[courseId, off]
 	);
 }
 

@@ -1,8 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
+import { writeSnags, type SnagRow } from '../checks/findings';
 import { rows, run } from '../db/pool';
 import { contentSet } from './columns';
-
-const batch = 500;
 
 /** What was replaced by a load: the question, and the version that it has where nobody has touched it since. */
 export const replacements = `FROM question_versions v JOIN questions q ON q.id = v.question_id WHERE v.load_id = ?`;
@@ -18,15 +17,10 @@ export async function putBack(connection: PoolConnection, loadId: number, keepCh
 	const ids = versions.map(({ id }) => id);
 	if (ids.length) {
 		const snags = versions.flatMap(({ id, courseId, snags: kept }) =>
-			((JSON.parse(kept ?? '[]') ?? []) as unknown[][]).map((columns) => [courseId, id, ...columns])
+			((JSON.parse(kept ?? '[]') ?? []) as SnagRow[]).map((columns): SnagRow => [courseId, id, ...columns])
 		);
 		await run(connection, 'DELETE FROM snags WHERE question_id IN (?)', [ids]);
-		for (let at = 0; at < snags.length; at += batch)
-			await run(
-				connection,
-				'INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line) VALUES ?',
-				[snags.slice(at, at + batch)]
-			);
+		await writeSnags(connection, versions[0]!.courseId, snags);
 	}
 	const { count } = await run(
 		connection,

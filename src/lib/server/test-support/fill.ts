@@ -45,7 +45,7 @@ export async function fillCourse(
 	size: number
 ): Promise<{ id: number; bank: number; category: number; quiz: number }> {
 	const { id } = await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`B-${size}`, `Lights ${size}`]);
-	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [personId, id]);
+	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'manage')", [personId, id]);
 	const { id: bank } = await run(pool, 'INSERT INTO banks (course_id, name) VALUES (?, ?)', [id, 'Lights']);
 	const { id: category } = await run(pool, 'INSERT INTO categories (bank_id, name, position) VALUES ?', [
 		Array.from({ length: chapters }, (_, at) => [bank, `Chapter ${at + 1}`, at])

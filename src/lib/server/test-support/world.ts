@@ -29,7 +29,7 @@ export async function makeCourse(pool: Pool): Promise<{ courseId: number; person
 	const courseId = (
 		await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`T-${mark}`, 'Vessel Stability'])
 	).id;
-	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'change')", [personId, courseId]);
+	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'manage')", [personId, courseId]);
 	return { courseId, personId };
 }
 

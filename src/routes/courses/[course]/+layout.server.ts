@@ -13,7 +13,7 @@ export const load = async ({ locals, params, depends, cookies }) => {
 		person,
 		courses,
 		waiting,
-		mayChange: course.role === 'change',
+		mayChange: course.role !== 'look' && course.state === 'open',
 		limit: settings().uploadLimit,
 		widths: widthsCookie(cookies.get('columns'))
 	};

@@ -68,7 +68,7 @@ const shape = object({
 
 export const actions = {
 	write: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		let given;
 		try {
 			given = await formOf(request, shape);
@@ -96,7 +96,7 @@ export const actions = {
 		await stopWorkingOut(database(), course.id, table);
 	},
 	stop: async ({ locals, params, request }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		const { dispatch } = await plainFormOf(request, object({ dispatch: requiredKey('The dispatch') }));
 		if (!(await stopDispatch(database(), course.id, dispatch)))
 			return fail(409, { message: 'This dispatch is over already, or is none of this course.' });

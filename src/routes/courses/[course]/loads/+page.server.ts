@@ -16,7 +16,7 @@ export const load = async ({ locals, params }) => {
 const shape = object({ load: requiredKey('The load') });
 
 const chosen = async (locals: App.Locals, params: { course?: string }, request: Request) => {
-	const { course } = await courseAt(locals, params, 'change');
+	const { course } = await courseAt(locals, params, 'work');
 	const id = (await plainFormOf(request, shape)).load;
 	return (await loadOf(database(), course.id, id)) ?? null;
 };

@@ -16,7 +16,7 @@ const shape = object({
 
 export const actions = {
 	make: async ({ locals, params, request }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		let title;
 		try {
 			({ title } = await formOf(request, shape));

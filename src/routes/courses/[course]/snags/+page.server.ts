@@ -66,15 +66,15 @@ const shape = object({
 
 export const actions = {
 	stop: async ({ locals, params }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		await stopChecking(database(), course.id);
 	},
 	check: async ({ locals, params }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		await checkSoon(database(), course.id);
 	},
 	keep: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		try {
 			const { question } = await formOf(request, object({ question: requiredKey('The question') }));
 			const { kept, aside } = await keepOne(database(), course.id, person.id, question);
@@ -86,7 +86,7 @@ export const actions = {
 		}
 	},
 	mend: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		try {
 			const { check, question, version } = await formOf(request, shape);
 			const done = await threads().ask('mend', course.id, person.id, check, question ?? null, version ?? null);

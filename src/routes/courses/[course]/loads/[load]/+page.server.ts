@@ -57,7 +57,7 @@ const shape = object({ decision: string().required('Nothing was decided.') });
 
 export const actions = {
 	take: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		try {
 			const decision = parseDecision(jsonIn((await formOf(request, shape)).decision));
 			await threads().ask('takeIn', course.id, keyOf(params.load), person.id, decision);
@@ -68,7 +68,7 @@ export const actions = {
 		redirect(303, `/courses/${course.id}/loads/${params.load}/receipt`);
 	},
 	away: async ({ locals, params }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		const found = await loadOf(database(), course.id, keyOf(params.load));
 		if (found && !(await throwAway(database(), found.id)))
 			return fail(409, {

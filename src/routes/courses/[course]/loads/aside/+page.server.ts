@@ -28,7 +28,7 @@ const shape = object({
 
 export const actions = {
 	default: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		const db = database();
 		try {
 			const given = await formOf(request, object({ what: string(), questions: string().required() }));

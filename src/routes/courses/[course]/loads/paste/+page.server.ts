@@ -1,5 +1,5 @@
 import { courseAt } from '$lib/server/access';
 
 export const load = async ({ locals, params }) => {
-	await courseAt(locals, params, 'change');
+	await courseAt(locals, params, 'work');
 };

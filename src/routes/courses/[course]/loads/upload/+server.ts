@@ -24,7 +24,7 @@ const diskIsFull = (cause: unknown) =>
 
 /** Begins an upload, or finds the one that broke off; says where to go on. */
 export const POST = async ({ locals, params, request }) => {
-	const { course, person } = await courseAt(locals, params, 'change');
+	const { course, person } = await courseAt(locals, params, 'work');
 	const { name, size, mark } = await jsonOf(request, beginning);
 	const limit = settings().uploadLimit;
 	if (size > limit)
@@ -34,7 +34,7 @@ export const POST = async ({ locals, params, request }) => {
 
 /** Takes a piece; says where to go on. */
 export const PUT = async ({ locals, params, request, url }) => {
-	const { course, person } = await courseAt(locals, params, 'change');
+	const { course, person } = await courseAt(locals, params, 'work');
 	const { id, offset } = checked(piece, { id: url.searchParams.get('id'), offset: url.searchParams.get('offset') });
 	const bytes = await bytesOf(request, mostAtOnce);
 	try {
@@ -49,7 +49,7 @@ export const PUT = async ({ locals, params, request, url }) => {
 
 /** Throws an upload away. */
 export const DELETE = async ({ locals, params, url }) => {
-	const { course, person } = await courseAt(locals, params, 'change');
+	const { course, person } = await courseAt(locals, params, 'work');
 	const { id } = checked(piece, { id: url.searchParams.get('id'), offset: 0 });
 	await dropUpload(database(), course.id, person.id, id);
 	return new Response(null, { status: 204 });

@@ -17,7 +17,7 @@ export const load = async ({ locals, params }) => {
 
 export const actions = {
 	drop: async ({ locals, params }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		await dropQuiz(database(), course.id, keyOf(params.quiz));
 		redirect(303, `/courses/${course.id}/quizzes`);
 	}

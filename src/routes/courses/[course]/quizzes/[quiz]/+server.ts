@@ -5,7 +5,7 @@ import { quizShape, saveQuiz } from '$lib/server/quizzes/save';
 import { jsonOf } from '$lib/server/requests';
 
 export const PUT = async ({ locals, params, request }) => {
-	const { course } = await courseAt(locals, params, 'change');
+	const { course } = await courseAt(locals, params, 'work');
 	const quiz = await jsonOf(request, quizShape);
 	const version = await saveQuiz(database(), course.id, keyOf(params.quiz), quiz);
 	if (version === null)

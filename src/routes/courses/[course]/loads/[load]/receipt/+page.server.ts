@@ -59,7 +59,7 @@ const toldShape = object({ told: string().max(2000).default('') });
 
 export const actions = {
 	undo: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		const keep = (await plainFormOf(request, undoShape)).changed === 'keep';
 		try {
 			await undo(database(), course.id, keyOf(params.load), person.id, keep);
@@ -70,7 +70,7 @@ export const actions = {
 		redirect(303, `/courses/${course.id}/loads/${params.load}`);
 	},
 	told: async ({ locals, params, request }) => {
-		const { course } = await courseAt(locals, params, 'change');
+		const { course } = await courseAt(locals, params, 'work');
 		// what is pasted may be a sentence with the number in it
 		const text = (await plainFormOf(request, toldShape)).told;
 		const found = /\d[\d.,\s]*/.exec(text)?.[0].replace(/[^\d]/g, '') ?? '';

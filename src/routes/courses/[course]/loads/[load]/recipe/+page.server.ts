@@ -15,7 +15,7 @@ function refuse(cause: unknown): never {
 }
 
 export const load = async ({ locals, params }) => {
-	const { course } = await courseAt(locals, params, 'change');
+	const { course } = await courseAt(locals, params, 'work');
 	const db = database();
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
@@ -29,7 +29,7 @@ const shape = object({ recipe: string().required(), name: string().trim().max(12
 
 export const actions = {
 	default: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'change');
+		const { course, person } = await courseAt(locals, params, 'work');
 		const one = await loadOf(database(), course.id, keyOf(params.load));
 		if (!one) error(404, 'There is no such load in this course.');
 		try {

@@ -53,7 +53,7 @@ export const GET = async ({ locals, params, url }) => {
 
 /** Decides something on a load, and gives how it stands then. */
 export const POST = async ({ locals, params, request }) => {
-	const { course, person } = await courseAt(locals, params, 'change');
+	const { course, person } = await courseAt(locals, params, 'work');
 	const db = database();
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one) error(404, 'There is no such load in this course.');

@@ -22,7 +22,7 @@ const mostHandedIn = 100 * 2 ** 20;
 
 /** Hands in a file that a question lacks: `name` as the question calls it, `file` as it was called where it came from. */
 export const PUT = async ({ locals, params, request, url }) => {
-	const { course, person } = await courseAt(locals, params, 'change');
+	const { course, person } = await courseAt(locals, params, 'work');
 	const db = database();
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one || !request.body) error(404, 'There is no such question in this load.');

@@ -9,7 +9,7 @@ import { jsonIn, textOf } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
 
 export const POST = async ({ locals, params, request }) => {
-	const { course } = await courseAt(locals, params, 'change');
+	const { course } = await courseAt(locals, params, 'work');
 	const one = await loadOf(database(), course.id, keyOf(params.load));
 	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
 	try {

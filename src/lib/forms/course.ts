@@ -1,0 +1,96 @@
+import { array, number, object, string, type InferType } from 'yup';
+import { checks } from '$core/checks';
+
+const code = string()
+	.trim()
+	.max(40, 'A code has 40 letters at the most.')
+	.matches(/^[^\p{Cc}\p{Cf}]*$/u, 'There are signs in the code that cannot be seen.')
+	.required('Give the course a code, such as TC-S27.');
+const name = string()
+	.trim()
+	.max(190, 'A name has 190 letters at the most.')
+	.matches(/^[^\p{Cc}\p{Cf}]*$/u, 'There are signs in the name that cannot be seen.')
+	.required('Give the course a name.');
+const intake = string()
+	.trim()
+	.max(80, 'An intake has 80 letters at the most.')
+	.matches(/^[^\p{Cc}\p{Cf}]*$/u, 'There are signs in the intake that cannot be seen.')
+	.default('');
+
+/** What a course is called: its code, which no other has, its name and its intake. */
+export const courseDetails = object({ code, name, intake });
+
+/** The same as a type. */
+export type CourseDetails = InferType<typeof courseDetails>;
+
+/** Shares in percent, out of text such as “50, 33.3; 25”. */
+function steps(_value: unknown, original: unknown): unknown {
+	if (Array.isArray(original)) return original;
+	return String(original ?? '')
+		.split(/[\s,;]+/)
+		.filter(Boolean)
+		.map((share) => Number(share.replace(/%$/, '')));
+}
+
+/** What a course goes by. */
+export const courseSettings = object({
+	/** The language of questions that are made by hand, as RFC 5646 has it; empty for none. */
+	language: string()
+		.trim()
+		.matches(/^$|^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$/, 'A language is written as en, de or pt-BR.')
+		.max(35)
+		.default(''),
+	/** The points of questions that are made by hand; null for none. */
+	points: number()
+		.transform((value: number, original: unknown) => (original === '' || original === null ? null : value))
+		.typeError('Points have to be a number.')
+		.min(0, 'Points are 0 or more.')
+		.max(1e6, 'A question has 1,000,000 points at the most.')
+		.nullable()
+		.default(1),
+	/** The shares of credit that loads may bring, in percent; none for any. */
+	creditSteps: array(
+		number()
+			.typeError('Write shares in percent, such as 50, 33.3, 25.')
+			.min(-100, 'A share is -100 to 100 percent.')
+			.max(100, 'A share is -100 to 100 percent.')
+			.required()
+	)
+		.transform(steps)
+		.max(60, '60 shares are the most.')
+		.default([]),
+	/** What becomes of a credit that is none of them. */
+	creditOtherwise: string()
+		.oneOf(['keep', 'aside'] as const)
+		.default('keep'),
+	/** What a load does with questions in error. */
+	errors: string()
+		.oneOf(['nothing', 'aside', 'each'] as const)
+		.default('aside'),
+	/** What becomes of questions that the course has already: the same, and changed ones. */
+	same: string()
+		.oneOf(['skip', 'beside', 'replace'] as const)
+		.default('skip'),
+	changed: string()
+		.oneOf(['skip', 'beside', 'replace'] as const)
+		.default('beside'),
+	/** The checks that are off in this course, by their ids. */
+	checksOff: array(
+		string()
+			.oneOf(
+				checks.map(({ id }) => id),
+				'There is no such check.'
+			)
+			.required()
+	)
+		.transform((_value: unknown, original: unknown) =>
+			(Array.isArray(original) ? original : [original]).filter((id) => typeof id === 'string' && id !== '')
+		)
+		.default([])
+});
+
+/** The same as a type. */
+export type CourseSettings = InferType<typeof courseSettings>;
+
+/** The settings of a course that nobody has changed. */
+export const plainSettings: CourseSettings = courseSettings.getDefault() as CourseSettings;

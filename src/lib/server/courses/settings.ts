@@ -1,0 +1,46 @@
+import type { Pool } from 'mysql2/promise';
+import type { CourseSettings } from '$lib/forms/course';
+import { checkSoon } from '../checks/course';
+import { checksOff, keptOf } from './kept';
+import { row, run, transaction, type Database } from '../db/pool';
+import { record } from '../ledger/ledger';
+import { rememberRules, rulesOf } from '../loads/rules';
+
+/** What a course goes by: its own settings, and the rules that its loads begin with. */
+export async function settingsOf(db: Database, courseId: number): Promise<CourseSettings> {
+	const { creditSteps, creditOtherwise, errors, same, changed } = await rulesOf(db, courseId);
+	return {
+		...(await keptOf(db, courseId)),
+		creditSteps,
+		creditOtherwise: creditOtherwise === 'nearest' ? 'keep' : creditOtherwise,
+		errors,
+		same,
+		changed
+	};
+}
+
+/** Changes what a course goes by. A check that is turned off has no snags from then on; one that is turned on again finds them. */
+export async function saveSettings(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	settings: CourseSettings
+): Promise<void> {
+	const { language, points, checksOff: off, ...rules } = settings;
+	await transaction(pool, async (connection) => {
+		await row(connection, 'SELECT id FROM courses WHERE id = ? FOR UPDATE', [courseId]);
+		const before = await checksOff(connection, courseId);
+		await run(connection, 'UPDATE courses SET settings = ? WHERE id = ?', [
+			JSON.stringify({ language, points, checksOff: off }),
+			courseId
+		]);
+		await rememberRules(connection, courseId, { ...(await rulesOf(connection, courseId)), ...rules });
+		if (off.length)
+			// by_rule
+			await run(connection, 'DELETE FROM snags WHERE course_id = ? AND rule IN (?)', [courseId, off]);
+		if (before.some((id) => !off.includes(id)))
+			await run(connection, 'UPDATE questions SET checked = 0 WHERE course_id = ?', [courseId]);
+		if ([...before].sort().join() !== [...off].sort().join()) await checkSoon(connection, courseId);
+		await record(connection, { courseId, personId, deed: 'changed the settings', subject: 'the course', questions: 0 });
+	});
+}

@@ -1,0 +1,102 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import type { Slips } from '$lib/server/forms';
+	import type { Member } from '$lib/server/people/members';
+	import Field from '$lib/ui/Field.svelte';
+	import { ago, dateTime } from '$lib/ui/words';
+
+	/** Who belongs to a course and what they may do, and the links that nobody has taken up yet. */
+	let {
+		members,
+		invitations,
+		person,
+		mayManage,
+		slips
+	}: {
+		members: Member[];
+		invitations: { id: number; email: string; role: 'look' | 'work' | 'manage' | null; by: string; expires: Date }[];
+		person: { id: number };
+		mayManage: boolean;
+		slips: Slips | null;
+	} = $props();
+
+	const may = [
+		['look', 'look'],
+		['work', 'work: take in, change, dispatch'],
+		['manage', 'manage: work, people, settings']
+	] as const;
+	const words = new Map<string | null, string>(may.map(([role, name]) => [role, name]));
+</script>
+
+{#if mayManage}
+	<form method="POST" action="?/invite" use:enhance class="mb-4 flex items-start gap-3">
+		<Field
+			label="Let somebody in, by e-mail address"
+			name="email"
+			type="email"
+			form={slips}
+			of="invite"
+			required
+			width="300px"
+		/>
+		<Field label="They may" name="role" choices={may} value="work" form={slips} of="invite" width="240px" />
+		<button class="btn btn-sm preset-filled-brand mt-[20px]">Let them in</button>
+	</form>
+{/if}
+<table class="table">
+	<thead><tr><th>Name</th><th>E-mail</th><th>May</th><th>Last seen</th><th></th></tr></thead>
+	<tbody>
+		{#each members as member (member.id)}
+			<tr>
+				<td>{member.name}</td>
+				<td class="mute">{member.email}</td>
+				<td
+					>{#if mayManage}<form method="POST" action="?/role" use:enhance>
+							<input type="hidden" name="person" value={member.id} />
+							<select
+								name="role"
+								class="select"
+								aria-label="What {member.name} may do"
+								onchange={(event) => event.currentTarget.form!.requestSubmit()}
+							>
+								{#each may as [role, name] (role)}<option value={role} selected={role === member.role}>{name}</option
+									>{/each}
+							</select>
+						</form>{:else}{words.get(member.role)}{/if}</td
+				>
+				<td class="mute">{member.seen ? ago(member.seen) : 'signed out'}</td>
+				<td class="text-right"
+					>{#if mayManage || member.id === person.id}<form method="POST" action="?/out" use:enhance>
+							<input type="hidden" name="person" value={member.id} />
+							<button class="btn btn-sm preset-outlined-brand" aria-label="Take {member.name} out"
+								>{member.id === person.id ? 'Leave' : 'Take out'}</button
+							>
+						</form>{/if}</td
+				>
+			</tr>
+		{:else}<tr><td colspan="5" class="mute">Nobody belongs to it but those who look after the installation.</td></tr
+			>{/each}
+	</tbody>
+</table>
+{#if invitations.length}
+	<h2 class="mt-6 mb-2">Links that wait</h2>
+	<table class="table">
+		<tbody>
+			{#each invitations as invitation (invitation.id)}
+				<tr>
+					<td>{invitation.email}</td>
+					<td class="mute">may {words.get(invitation.role)}</td>
+					<td class="mute">by {invitation.by}, good until {dateTime(invitation.expires)}</td>
+					<td class="text-right"
+						><form method="POST" action="?/withdraw" use:enhance>
+							<input type="hidden" name="invitation" value={invitation.id} />
+							<button class="btn btn-sm preset-outlined-brand" aria-label="End the link of {invitation.email}"
+								>End it</button
+							>
+						</form></td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+{/if}
