@@ -42,7 +42,8 @@ const storeys = [
 	'draws',
 	'container',
 	'formats',
-	'take-in'
+	'take-in',
+	'edits'
 ];
 const coreRooms = storeys.map((name, at) =>
 	room(

@@ -298,7 +298,7 @@ describe('what is not as it should be', () => {
 		['a piece of an upload that is over', 'PUT', 'loads/upload?id=999999&offset=0', 'x', 409],
 		['a piece that is too large', 'PUT', 'loads/upload?id=1&offset=0', 'x'.repeat(17 * 2 ** 20), 413]
 	])('is refused in words: %s', async (_, what, path, sent, status) => {
-		const answer = await ask(address, course, { route: 'loads/upload', what, path, sent }, { cookie: cookies.manage });
+		const answer = await ask(address, course, { what, path, sent }, { cookie: cookies.manage });
 		expect(answer.status).toBe(status);
 		expect(((await answer.json()) as { message: string }).message).toMatch(/[.]$/);
 	});

@@ -4,8 +4,9 @@ import { row, rows, run, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';
 import { snagCounts, snagPlace, snagPlaces, snagRows } from '../snags/snags';
 import { fillCourse } from '../test-support/fill';
-import { allRows, makeCourse, testPool } from '../test-support/world';
-import { pageSize, questionsPage, type QuestionFilter } from './pages';
+import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world';
+import type { QuestionFilter } from './filter';
+import { chosenIds, pageSize, questionsPage } from './pages';
 import { categoryTree, keptTree } from './tree';
 
 const pool = testPool();
@@ -17,14 +18,7 @@ beforeAll(async () => {
 	// an order of the tree that is none of the keys
 	await run(pool, 'UPDATE categories SET position = 100 - position WHERE bank_id = ?', [course.bank]);
 });
-const filter = (more: Partial<QuestionFilter> = {}): QuestionFilter => ({
-	bankId: course.bank,
-	categoryId: null,
-	withUnder: true,
-	words: '',
-	kind: '',
-	...more
-});
+const filter = (more: Partial<QuestionFilter> = {}) => wholeBank(course.bank, more);
 const all = (more: Partial<QuestionFilter> = {}) => allRows(pool, course.id, filter(more));
 
 describe('the questions of a bank, a page at a time', () => {
@@ -36,13 +30,13 @@ describe('the questions of a bank, a page at a time', () => {
 		expect(keys).toEqual([...keys].sort((a, b) => a - b));
 	});
 	it('are those of a kind, of a category, and with words', async () => {
-		const numeric = await all({ kind: 'numeric' });
+		const numeric = await all({ filters: { kind: 'numeric' } });
 		expect(numeric).toHaveLength(size / 5);
 		expect(new Set(numeric.map(({ kind }) => kind))).toEqual(new Set(['numeric']));
 		const chapter = await all({ categoryId: course.category });
 		expect(new Set(chapter.map(({ categoryId }) => categoryId))).toEqual(new Set([course.category]));
 		expect((await all({ words: 'number 77' })).map(({ title }) => title)).toEqual(['Light 77']);
-		expect(await all({ words: 'number', kind: 'essay' })).toEqual([]);
+		expect(await all({ words: 'number', filters: { kind: 'essay' } })).toEqual([]);
 	});
 	it('come as the page that holds the one that is asked for', async () => {
 		const listed = await all();

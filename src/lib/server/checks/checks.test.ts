@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { edition } from '$core/checks/edition';
 import { banksOf } from '../banks/banks';
-import { allRows } from '../test-support/world';
+import { allRows, wholeBank } from '../test-support/world';
 import { row, rows, run, transaction } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
 import { takeIn } from '../loads/take-in';
@@ -11,7 +11,7 @@ import { saveQuestions } from '../questions/save';
 import { mend, mendPreview } from '../snags/mend';
 import { snagRows } from '../snags/snags';
 import { storedQuestion } from '../banks/banks';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { bankXml, byDeed, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { checkCourse, checkingOf, checkWhatIsDue, endChecking } from './course';
 import { keptFindings, placeFindings } from './places';
 import { touchCourse } from '../courses/counts';
@@ -48,8 +48,8 @@ const spoken = async (rule: string) =>
 	(await snagRows(pool, course.courseId, rule)).map((snag) => `${snag.category}: ${snag.title}`).sort();
 const change = async (id: number, stem: string, title: string) => {
 	const { question, bankId } = (await storedQuestion(pool, course.courseId, id))!;
-	await transaction(pool, (connection) =>
-		saveQuestions(connection, course.courseId, [{ id, bankId, question: { ...question, stem, title } }])
+	await byDeed(pool, course, (connection, by) =>
+		saveQuestions(connection, course.courseId, [{ id, bankId, question: { ...question, stem, title } }], by)
 	);
 };
 
@@ -154,13 +154,7 @@ describe('the mend of a check over many', () => {
 		});
 		expect(await spoken('same-title')).toEqual([]);
 		const bank = (await banksOf(pool, course.courseId))[0]!;
-		const found = await allRows(pool, course.courseId, {
-			bankId: bank.id,
-			categoryId: null,
-			withUnder: true,
-			words: '',
-			kind: ''
-		});
+		const found = await allRows(pool, course.courseId, wholeBank(bank.id));
 		expect(found.map((question) => question.title).sort()).toEqual([
 			'Neaps',
 			'Neaps',

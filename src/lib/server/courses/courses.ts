@@ -27,7 +27,7 @@ export interface Course {
 
 /** The courses `c` that a person belongs to, whom the first parameter names; who keeps the installation manages all. */
 const belonging = `FROM people p JOIN courses c LEFT JOIN memberships m ON m.course_id = c.id AND m.person_id = p.id
-	WHERE p.id = ? AND (p.keeper = 1 OR m.role IS NOT NULL)`;
+	WHERE p.id = ? AND c.bin_of IS NULL AND (p.keeper = 1 OR m.role IS NOT NULL)`;
 const columns = "c.id, c.code, c.name, c.intake, c.state, IF(p.keeper = 1, 'manage', m.role) AS role";
 
 /** A course on the first page, with what waits in it. */

@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { storedQuestion } from '../banks/banks';
-import { row, rows, run, transaction } from '../db/pool';
+import { row, rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
 import { saveQuestions } from '../questions/save';
 import { quizOf } from '../quizzes/quiz';
 import { saveQuiz } from '../quizzes/save';
 import { fillCourse } from '../test-support/fill';
-import { makeCourse, testPool } from '../test-support/world';
+import { byDeed, makeCourse, testPool } from '../test-support/world';
 import { lossesOf, lossTable, workOutLosses, workOutSoon, type LossProgress, type LossTable } from './losses';
 
 const pool = testPool();
@@ -55,14 +55,20 @@ describe('what a format would lose of many questions', () => {
 			[course.id, 'multiple-choice']
 		);
 		const { question, bankId } = (await storedQuestion(pool, course.id, first!.id))!;
-		await transaction(pool, (connection) =>
-			saveQuestions(connection, course.id, [
-				{
-					id: first!.id,
-					bankId,
-					question: { ...question, hints: ['Look to the south.'], metadata: [{ name: 'a', value: 'b' }] }
-				}
-			])
+		const { personId } = await makeCourse(pool);
+		await byDeed(pool, { courseId: course.id, personId }, (connection, by) =>
+			saveQuestions(
+				connection,
+				course.id,
+				[
+					{
+						id: first!.id,
+						bankId,
+						question: { ...question, hints: ['Look to the south.'], metadata: [{ name: 'a', value: 'b' }] }
+					}
+				],
+				by
+			)
 		);
 		const after = (await ask()) as LossTable;
 		expect(inAll(after)).toBe(size);

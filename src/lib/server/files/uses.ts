@@ -3,7 +3,8 @@ import { row, rows, run, transaction, type Database } from '../db/pool';
 
 /** Nothing uses a file `f`: no load as its package or in a question of it, no question or version of one, no dispatch. */
 const unused = `NOT EXISTS (SELECT 1 FROM loads l WHERE l.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM load_files u WHERE u.file_id = f.id)
-	AND NOT EXISTS (SELECT 1 FROM question_files q WHERE q.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM dispatches d WHERE d.file_id = f.id)`;
+	AND NOT EXISTS (SELECT 1 FROM question_files q WHERE q.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM dispatches d WHERE d.file_id = f.id)
+	AND NOT EXISTS (SELECT 1 FROM course_files h WHERE h.file_id = f.id)`;
 
 /** A condition for the questions `q` whose files are noted. */
 type Which = { loadId: number } | { ids: number[] };
@@ -22,7 +23,15 @@ export async function keepFiles(connection: PoolConnection, which: Which): Promi
 	);
 }
 
-/** A file that questions of a course use, by its hash in hex; nothing where the course has no such file. */
+/** Notes that a file was handed in for a course, where no question has it yet. */
+export async function handInFile(db: Database, courseId: number, fileId: number): Promise<void> {
+	await run(db, 'INSERT INTO course_files (course_id, file_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE handed = NOW(3)', [
+		courseId,
+		fileId
+	]);
+}
+
+/** A file that questions of a course use, in its bin too, by its hash in hex; nothing where the course has no such file. */
 export async function courseFile(
 	db: Database,
 	courseId: number,
@@ -32,8 +41,9 @@ export async function courseFile(
 	return row(
 		db,
 		`SELECT f.id, f.size FROM files f WHERE f.hash = UNHEX(?) AND (EXISTS (SELECT 1 FROM load_files u JOIN loads l ON l.id = u.load_id WHERE u.file_id = f.id AND l.course_id = ?)
-			OR EXISTS (SELECT 1 FROM question_files u JOIN questions q ON q.id = u.question_id WHERE u.file_id = f.id AND q.course_id = ?))`,
-		[hash, courseId, courseId]
+			OR EXISTS (SELECT 1 FROM question_files u JOIN questions q ON q.id = u.question_id WHERE u.file_id = f.id AND (q.course_id = ? OR q.course_id = (SELECT id FROM courses WHERE bin_of = ?)))
+			OR EXISTS (SELECT 1 FROM course_files h WHERE h.file_id = f.id AND h.course_id = ?))`,
+		[hash, courseId, courseId, courseId, courseId]
 	);
 }
 
@@ -66,5 +76,6 @@ export async function freeing<T>(
 export async function sweep(pool: Pool): Promise<void> {
 	const dayAgo = 'DATE_SUB(NOW(3), INTERVAL 1 DAY)';
 	await run(pool, `DELETE FROM loads WHERE state = 'uploading' AND created < ${dayAgo}`);
+	await run(pool, `DELETE FROM course_files WHERE handed < ${dayAgo}`);
 	await run(pool, `DELETE f FROM files f WHERE f.begun < ${dayAgo} AND ${unused}`);
 }

@@ -43,11 +43,13 @@ export async function deedsOf(
 		done: Date;
 		person: string;
 		receipt: ReceiptLine[] | null;
+		/** Whether it can be taken back, or was. */
+		wayBack: 'none' | 'open' | 'done';
 	}[]
 > {
 	const found = await rows<Awaited<ReturnType<typeof deedsOf>>[number] & { stored: string | null }>(
 		db,
-		'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, l.receipt AS stored, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?',
+		'SELECT l.id, l.deed, l.subject, l.questions, l.address, l.done, l.receipt AS stored, l.way_back AS wayBack, p.name AS person FROM ledger l JOIN people p ON p.id = l.person_id WHERE l.course_id = ? ORDER BY l.id DESC LIMIT ?',
 		[courseId, most]
 	);
 	return found.map(({ stored, ...one }) => ({

@@ -2,7 +2,7 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plainText } from '$core/markup/text';
 import type { Question } from '$core/kinds';
 import { banksOf, storedQuestion } from '../banks/banks';
-import { allListed, allRows } from '../test-support/world';
+import { allListed, allRows, wholeBank } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/mend';
@@ -42,9 +42,7 @@ async function taken(): Promise<number> {
 	return (await banksOf(pool, course.courseId))[0]!.id;
 }
 const inBank = async (bankId: number) =>
-	(await allRows(pool, course.courseId, { bankId, categoryId: null, withUnder: true, words: '', kind: '' })).map(
-		(one) => one.title
-	);
+	(await allRows(pool, course.courseId, wholeBank(bankId))).map((one) => one.title);
 const again = {
 	'bank.xml': bankXml({
 		Stability: [

@@ -1,14 +1,13 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
-import { overBounds } from '$core/kinds/over-bounds';
 import { parseQuestion } from '$core/kinds/schema';
 import { withKeyMarked } from '$core/scoring/keys';
 import { mendTools } from '$core/formats/mend-tools';
-import { cleanOwn } from '$core/kinds/clean-own';
 import { parseDecision, type Decision, type MatchRule } from '$core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { compareLoad } from './against';
 import { Refused } from './refused';
+import { cleanEdited, filesSpokenOf } from '../questions/edited';
 import { saveStaged, type StagedDocument } from '../questions/staged';
 import { keysOfChosen, type Chosen } from './listed';
 import type { CategorySource } from './sources';
@@ -190,9 +189,7 @@ export async function editStaged(
 	version: number,
 	value: unknown
 ): Promise<'kept' | 'changed'> {
-	const question = cleanOwn(parseQuestion(value));
-	const over = overBounds(question);
-	if (over) throw new Refused(`${over} Nothing was changed.`);
+	const question = cleanEdited(value);
 	const outcome = await transaction(pool, async (connection) => {
 		await openToChanges(connection, loadId, personId);
 		const found = await row<StagedDocument & { outcome: string }>(
@@ -206,8 +203,7 @@ export async function editStaged(
 		if (found.version !== version) return 'changed' as const;
 		const before = parseQuestion(JSON.parse(found.document));
 		// where it came from, and the files that it has, are not a person's to write; a file that it speaks of no more is gone
-		const text = JSON.stringify({ ...question, attachments: [], source: null });
-		const attachments = before.attachments.filter(({ name }) => text.includes(JSON.stringify(name).slice(1, -1)));
+		const attachments = filesSpokenOf(question, before.attachments);
 		const kept = withKeyMarked(before, { ...question, source: before.source, attachments });
 		await saveStaged(connection, courseId, [{ row: found, question: kept }], true);
 		return 'kept' as const;

@@ -3,7 +3,7 @@ import { emptyCommon } from '$core/model/question';
 import { choice, option } from '$core/test-support/questions';
 import { planTakeIn } from '$core/take-in/plan';
 import { banksOf, storedQuestion } from '../banks/banks';
-import { allListed, allRows } from '../test-support/world';
+import { allListed, allRows, wholeBank } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
@@ -329,13 +329,7 @@ describe('taking a load back', () => {
 		});
 		await takeIn(pool, course.courseId, second, course.personId, decide({ bankId: bank!.id }));
 		await undo(pool, course.courseId, first, course.personId);
-		const left = await allRows(pool, course.courseId, {
-			bankId: bank!.id,
-			categoryId: null,
-			withUnder: true,
-			words: '',
-			kind: ''
-		});
+		const left = await allRows(pool, course.courseId, wholeBank(bank!.id));
 		expect(left.map((one) => one.title)).toEqual(['t9']);
 		expect((await categoryTree(pool, bank!.id)).map((node) => node.name)).toEqual(['Trim']);
 	});

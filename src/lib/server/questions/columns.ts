@@ -18,6 +18,9 @@ export interface QuestionColumns {
 	partCredits: string;
 	shuffle: boolean | null;
 	tags: string;
+	difficulty: string;
+	language: string;
+	hasFeedback: boolean;
 	/** Its options name one another by letter or place, and are not shuffled. */
 	orderBound: boolean;
 	document: string;
@@ -36,6 +39,9 @@ export function columnsOf(question: Question): QuestionColumns {
 		partCredits: JSON.stringify(partCredits(question)),
 		shuffle: shuffleOf(question),
 		tags: JSON.stringify(question.tags),
+		difficulty: (question.difficulty ?? '').slice(0, 60),
+		language: (question.language ?? '').slice(0, 35),
+		hasFeedback: Object.values(question.feedback).some(Boolean),
 		orderBound: isOrderBound(question),
 		document: JSON.stringify(question)
 	};
@@ -73,6 +79,12 @@ const contentColumns = [
 	'title',
 	'stem_text',
 	'points',
+	'tags',
+	'shuffle',
+	'difficulty',
+	'language',
+	'has_feedback',
+	'machine',
 	'document',
 	'fingerprint',
 	'word_hashes',

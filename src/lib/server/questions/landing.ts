@@ -26,7 +26,7 @@ export async function noteLandings(connection: PoolConnection, landings: Landing
 	);
 	await run(
 		connection,
-		'CREATE TEMPORARY TABLE IF NOT EXISTS adjusted_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, points DOUBLE NULL, document LONGTEXT NOT NULL, fingerprint BINARY(32) NOT NULL) CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci'
+		'CREATE TEMPORARY TABLE IF NOT EXISTS adjusted_now (staged_id BIGINT UNSIGNED NOT NULL PRIMARY KEY, points DOUBLE NULL, tags TEXT NOT NULL, shuffle TINYINT UNSIGNED NULL, document LONGTEXT NOT NULL, fingerprint BINARY(32) NOT NULL) CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci'
 	);
 	await run(
 		connection,
@@ -51,8 +51,8 @@ export async function noteAdjusted(
 	if (!changed.length) return;
 	await run(connection, 'INSERT INTO adjusted_now VALUES ?', [
 		changed.map(({ stagedId, question }) => {
-			const { document, fingerprint } = columnsOf(question);
-			return [stagedId, question.points, document, fingerprint];
+			const { document, fingerprint, tags, shuffle } = columnsOf(question);
+			return [stagedId, question.points, tags, shuffle, document, fingerprint];
 		})
 	]);
 	const snags = changed.flatMap(({ stagedId, question }) =>
@@ -64,6 +64,8 @@ export async function noteAdjusted(
 /** What lands: as it was staged, or as it was adjusted. */
 const landed = {
 	points: 'IF(a.staged_id IS NULL, s.points, a.points)',
+	tags: 'COALESCE(a.tags, s.tags)',
+	shuffle: 'IF(a.staged_id IS NULL, s.shuffle, a.shuffle)',
 	document: 'COALESCE(a.document, s.document)',
 	fingerprint: 'COALESCE(a.fingerprint, s.fingerprint)'
 };

@@ -1,8 +1,9 @@
 import type { PoolConnection } from 'mysql2/promise';
 import type { Question } from '$core/kinds';
 import { checkAround } from '../checks/around';
-import { run } from '../db/pool';
-import { columnsOf } from './columns';
+import { rows, run } from '../db/pool';
+import { keepFiles } from '../files/uses';
+import { columnsOf, contentList, contentNames } from './columns';
 
 /** A question of a course with what it is to be from now on. */
 export interface ChangedQuestion {
@@ -11,31 +12,140 @@ export interface ChangedQuestion {
 	question: Question;
 }
 
-/** Writes questions anew, each with a version more, and checks them and those that they are held against. */
+/** The deed by which questions are changed, and who does it; what they were before is kept under it. */
+export interface ByDeed {
+	deedId: number;
+	personId: number;
+	/** What is changed leaves the key as it is, so that who has verified it has verified it still. */
+	keepsKey?: boolean;
+}
+
+/** The columns of a question that its document gives, as `questionValues` gives them, for SQL. */
+export const questionNames =
+	'identifier, kind, title, stem_text, points, tags, shuffle, difficulty, language, has_feedback, document, fingerprint, word_hashes';
+
+/** The values of those columns. */
+export function questionValues(question: Question): unknown[] {
+	const own = columnsOf(question);
+	return [
+		own.identifier,
+		question.kind,
+		own.title,
+		own.stemText,
+		question.points,
+		own.tags,
+		own.shuffle,
+		own.difficulty,
+		own.language,
+		own.hasFeedback,
+		own.document,
+		own.fingerprint,
+		own.wordHashes
+	];
+}
+
+const written = questionNames
+	.split(', ')
+	.map((column) => `${column} = VALUES(${column})`)
+	.join(', ');
+
+/** Keeps what questions say now as a version of each, which a deed is about to replace; the deed remembers each of them. */
+async function keepVersions(connection: PoolConnection, deedId: number, ids: readonly number[]): Promise<void> {
+	await run(
+		connection,
+		`INSERT INTO question_versions (question_id, version, ${contentNames}, deed_id) SELECT q.id, q.version, ${contentList('q')}, ? FROM questions q WHERE q.id IN (?)`,
+		[deedId, ids]
+	);
+	await run(
+		connection,
+		`INSERT INTO changed_questions (deed_id, question_id, sort, version_after) SELECT ?, q.id, 'written', q.version + 1 FROM questions q WHERE q.id IN (?)
+		ON DUPLICATE KEY UPDATE version_after = VALUES(version_after)`,
+		[deedId, ids]
+	);
+}
+
+/**
+ * Writes questions anew, each with a version more, and checks them and those that they are held against. What they were
+ * is kept under the deed.
+ */
 export async function saveQuestions(
 	connection: PoolConnection,
 	courseId: number,
-	changed: readonly ChangedQuestion[]
+	changed: readonly ChangedQuestion[],
+	{ deedId, personId, keepsKey = false }: ByDeed
 ): Promise<void> {
 	if (!changed.length) return;
-	await checkAround(
+	const ids = changed.map(({ id }) => id);
+	await checkAround(connection, courseId, ids, async () => {
+		await keepVersions(connection, deedId, ids);
+		await run(
+			connection,
+			`INSERT INTO questions (id, course_id, bank_id, ${questionNames}) VALUES ?
+			ON DUPLICATE KEY UPDATE verified_version = IF(? AND verified_version = version, version + 1, verified_version), ${written}, version = version + 1, changed = NOW(3), changed_by = ?`,
+			[
+				changed.map(({ id, bankId, question }) => [id, courseId, bankId, ...questionValues(question)]),
+				keepsKey ? 1 : 0,
+				personId
+			]
+		);
+		await keepFiles(connection, { ids });
+	});
+}
+
+/** New questions and where they are to stand. */
+export interface NewQuestion {
+	bankId: number;
+	categoryId: number | null;
+	question: Question;
+	copiedFrom?: number;
+}
+
+/** Makes questions in a course by a deed; gives their keys in the same order. */
+export async function insertQuestions(
+	connection: PoolConnection,
+	courseId: number,
+	made: readonly NewQuestion[],
+	{ deedId, personId }: ByDeed
+): Promise<number[]> {
+	if (!made.length) return [];
+	const { id: first } = await run(
 		connection,
-		courseId,
-		changed.map(({ id }) => id),
-		async () => {
-			await run(
-				connection,
-				`INSERT INTO questions (id, course_id, bank_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes) VALUES ?
-				ON DUPLICATE KEY UPDATE identifier = VALUES(identifier), kind = VALUES(kind), points = VALUES(points), title = VALUES(title), stem_text = VALUES(stem_text),
-					document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), version = version + 1`,
-				[
-					changed.map(({ id, bankId, question }) => {
-						const { identifier, title, stemText, document, fingerprint, wordHashes } = columnsOf(question);
-						const { kind, points } = question;
-						return [id, courseId, bankId, identifier, kind, title, stemText, points, document, fingerprint, wordHashes];
-					})
-				]
-			);
-		}
+		`INSERT INTO questions (course_id, bank_id, category_id, deed_id, copied_from, changed, changed_by, ${questionNames}) VALUES ?`,
+		[
+			made.map(({ bankId, categoryId, question, copiedFrom }) => [
+				courseId,
+				bankId,
+				categoryId,
+				deedId,
+				copiedFrom ?? null,
+				new Date(),
+				personId,
+				...questionValues(question)
+			])
+		]
+	);
+	// the keys of one multi-row insert follow one another (innodb_autoinc_lock_mode 1, MariaDB's default)
+	const ids = made.map((_, at) => first + at);
+	await run(
+		connection,
+		"INSERT INTO changed_questions (deed_id, question_id, sort, course_after, bank_after, category_after, version_after) SELECT ?, q.id, 'made', q.course_id, q.bank_id, q.category_id, q.version FROM questions q WHERE q.id IN (?)",
+		[deedId, ids]
+	);
+	await keepFiles(connection, { ids });
+	await checkAround(connection, courseId, ids, () => Promise.resolve());
+	return ids;
+}
+
+/** The questions of a course by their keys, to be changed: locked, in the order of their keys. */
+export async function lockedQuestions(
+	connection: PoolConnection,
+	courseId: number,
+	ids: readonly number[]
+): Promise<{ id: number; bankId: number; categoryId: number | null; version: number; document: string }[]> {
+	if (!ids.length) return [];
+	return rows(
+		connection,
+		'SELECT id, bank_id AS bankId, category_id AS categoryId, version, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
+		[courseId, ids]
 	);
 }

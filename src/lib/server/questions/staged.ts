@@ -44,7 +44,7 @@ export async function insertStaged(
 ): Promise<number> {
 	const { id } = await run(
 		connection,
-		'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
+		'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
 		[
 			read.map(({ question, fragment, reports, columns, categories }, at) => [
 				loadId,
@@ -61,6 +61,9 @@ export async function insertStaged(
 				columns.shuffle,
 				columns.tags,
 				columns.orderBound,
+				columns.difficulty,
+				columns.language,
+				columns.hasFeedback,
 				columns.document,
 				columns.fingerprint,
 				columns.wordHashes,
@@ -167,9 +170,9 @@ export async function saveStaged(
 	await checkStaged(connection, courseId, changed, columns, byHand);
 	await run(
 		connection,
-		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, document, fingerprint, word_hashes, part_credits, source) VALUES ?
+		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, part_credits, source) VALUES ?
 		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
-			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
+			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), difficulty = VALUES(difficulty), language = VALUES(language), has_feedback = VALUES(has_feedback), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
 		[
 			changed.map(({ row, question }, at) => {
 				const own = columns[at]!;
@@ -187,6 +190,9 @@ export async function saveStaged(
 					own.tags,
 					alone,
 					own.orderBound,
+					own.difficulty,
+					own.language,
+					own.hasFeedback,
 					own.document,
 					own.fingerprint,
 					own.wordHashes,

@@ -7,7 +7,7 @@ import { parseQuestion } from '$core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
 import { countsOf } from '../courses/counts';
 import { row, rows, transaction, type Database } from '../db/pool';
-import { record } from '../ledger/ledger';
+import { beginDeed, endDeed } from '../changes/deed';
 import { saveQuestions } from '../questions/save';
 import { stillTwin } from './twins';
 
@@ -66,6 +66,8 @@ export interface Mended {
 	mended: number;
 	/** Questions for which it could change nothing. */
 	left: number;
+	/** The deed, by which it is taken back, where something was changed. */
+	deedId?: number;
 }
 
 const batch = 300;
@@ -86,6 +88,13 @@ export async function mend(
 		const done: Mended = { mended: 0, left: 0 };
 		const mender = await menderOf(connection, courseId, rule, questionId);
 		if (!mender) return done;
+		const deedId = await beginDeed(connection, {
+			courseId,
+			personId,
+			deed: 'mended',
+			subject: checkOf(rule)!.title,
+			address: `/courses/${courseId}/snags?check=${rule}`
+		});
 		for (let last = 0; ;) {
 			// a batch at a time, by key
 			const found = await rows<StoredRow>(
@@ -95,7 +104,10 @@ export async function mend(
 			);
 			if (!found.length) break;
 			last = found.at(-1)!.id;
-			if (version !== null && found[0]!.version !== version) return 'changed';
+			if (version !== null && found[0]!.version !== version) {
+				await endDeed(connection, deedId, 0);
+				return 'changed';
+			}
 			const changed = found.flatMap(({ id, bankId, document }) => {
 				const before = parseQuestion(JSON.parse(document));
 				const question = mender(id, before);
@@ -104,17 +116,10 @@ export async function mend(
 				return same ? [] : [{ id, bankId, question }];
 			});
 			done.mended += changed.length;
-			await saveQuestions(connection, courseId, changed);
+			await saveQuestions(connection, courseId, changed, { deedId, personId });
 		}
-		if (done.mended)
-			await record(connection, {
-				courseId,
-				personId,
-				deed: 'mended',
-				subject: checkOf(rule)!.title,
-				questions: done.mended,
-				address: `/courses/${courseId}/snags?check=${rule}`
-			});
+		await endDeed(connection, deedId, done.mended);
+		if (done.mended) done.deedId = deedId;
 		return done;
 	});
 }

@@ -1,6 +1,6 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { banksOf, storedQuestion } from '../banks/banks';
-import { allRows } from '../test-support/world';
+import { allRows, wholeBank } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
@@ -32,9 +32,7 @@ beforeEach(async () => {
 	bankId = (await banksOf(pool, course.courseId))[0]!.id;
 });
 const titles = async (more: Partial<Parameters<typeof allRows>[2]>) =>
-	(
-		await allRows(pool, course.courseId, { bankId, categoryId: null, withUnder: true, words: '', kind: '', ...more })
-	).map((one) => one.title);
+	(await allRows(pool, course.courseId, wholeBank(bankId, more))).map((one) => one.title);
 
 describe('the snags of a course', () => {
 	it('are counted by check and listed with the words concerned', async () => {
@@ -119,7 +117,9 @@ describe('looking through a bank', () => {
 	it('finds by category and by kind', async () => {
 		const [, more] = await categoryTree(pool, bankId);
 		expect(await titles({ categoryId: more!.id })).toEqual(['m1', 'm2']);
-		expect(await titles({ kind: 'essay' })).toEqual([]);
-		expect(await titles({ kind: 'multiple-choice', categoryId: more!.id, words: 'anchor' })).toEqual(['m2']);
+		expect(await titles({ filters: { kind: 'essay' } })).toEqual([]);
+		expect(await titles({ filters: { kind: 'multiple-choice' }, categoryId: more!.id, words: 'anchor' })).toEqual([
+			'm2'
+		]);
 	});
 });

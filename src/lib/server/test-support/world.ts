@@ -1,9 +1,11 @@
 import { listPage, wholeLoad, type ListedQuestion } from '../loads/listed';
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
 import { zipped, type Files } from '$core/test-support/packages';
 import { plainRules, type Decision } from '$core/take-in/decision';
-import { questionsPage, type QuestionFilter, type QuestionRow } from '../banks/pages';
-import { makePool, run } from '../db/pool';
+import type { QuestionFilter } from '../banks/filter';
+import { questionsPage, type QuestionRow } from '../banks/pages';
+import { beginDeed } from '../changes/deed';
+import { makePool, run, transaction } from '../db/pool';
 import { unhindered } from '../jobs/control';
 import { receive } from '../loads/loads';
 import { readLoad } from '../loads/read';
@@ -90,6 +92,11 @@ export function bankXml(sections: Record<string, string[]>): string {
 		.join('')}</questestinterop>`;
 }
 
+/** All questions of a bank as a filter, or those that more is asked of. */
+export function wholeBank(bankId: number, more: Partial<QuestionFilter> = {}): QuestionFilter {
+	return { bankId, categoryId: null, withUnder: true, words: '', filters: {}, sort: 'tree', down: false, ...more };
+}
+
 /** All questions of a bank that fit a filter, page by page as a list asks for them. */
 export async function allRows(pool: Pool, courseId: number, filter: QuestionFilter): Promise<QuestionRow[]> {
 	const found: QuestionRow[] = [];
@@ -103,4 +110,18 @@ export async function allRows(pool: Pool, courseId: number, filter: QuestionFilt
 /** All questions of a load, as its list shows them. */
 export async function allListed(pool: Pool, courseId: number, loadId: number): Promise<ListedQuestion[]> {
 	return (await listPage(pool, courseId, loadId, wholeLoad, 'file', { from: 0, size: 100_000 })).rows;
+}
+
+/** Does what needs a deed, as one who may change a course, and gives the key of the deed. */
+export async function byDeed(
+	pool: Pool,
+	course: { courseId: number; personId: number },
+	work: (connection: PoolConnection, by: { deedId: number; personId: number }) => Promise<unknown>
+): Promise<number> {
+	return transaction(pool, async (connection) => {
+		const { courseId, personId } = course;
+		const deedId = await beginDeed(connection, { courseId, personId, deed: 'changed', subject: 'a test' });
+		await work(connection, { deedId, personId });
+		return deedId;
+	});
 }

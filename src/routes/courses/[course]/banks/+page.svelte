@@ -125,7 +125,7 @@
 				<select
 					class="select"
 					aria-label="Kind"
-					value={data.filter.kind}
+					value={data.filter.filters.kind ?? ''}
 					onchange={(event) => show({ kind: event.currentTarget.value, question: null })}
 					><option value="">any kind</option>{#each kinds as kind (kind)}<option value={kind}>{kindName(kind)}</option
 						>{/each}</select
