@@ -22,7 +22,50 @@ export const endpoints: Endpoint[] = [
 	{ route: '', what: 'load', path: '' },
 	{ route: 'banks', what: 'load', path: 'banks' },
 	{ route: 'banks/rows', what: 'GET', path: 'banks/rows?bank=1&from=0' },
+	{
+		route: 'banks/bulk',
+		what: 'POST',
+		path: 'banks/bulk?preview=1',
+		sent: { do: 'bin', chosen: { bankId: 1 } },
+		needs: 'work'
+	},
+	{ route: 'banks/files', what: 'PUT', path: 'banks/files?type=image/png&name=a.png', sent: 'x', needs: 'work' },
+	{ route: 'banks/places', what: 'GET', path: 'banks/places' },
+	{
+		route: 'banks/questions',
+		what: 'POST',
+		path: 'banks/questions',
+		sent: { bankId: 999_999, question: {} },
+		needs: 'work'
+	},
 	{ route: 'banks/questions/[question]', what: 'GET', path: 'banks/questions/1' },
+	{
+		route: 'banks/questions/[question]',
+		what: 'PUT',
+		path: 'banks/questions/1',
+		sent: { version: 1, question: {} },
+		needs: 'work'
+	},
+	{
+		route: 'banks/questions/[question]',
+		what: 'POST',
+		path: 'banks/questions/1',
+		sent: { version: 99 },
+		needs: 'work'
+	},
+	{
+		route: 'banks/quiz',
+		what: 'POST',
+		path: 'banks/quiz',
+		sent: { title: 'x', chosen: { bankId: 1, ids: [] } },
+		needs: 'work'
+	},
+	{ route: 'banks/saved', what: 'POST', path: 'banks/saved', sent: { name: '', query: '' }, needs: 'work' },
+	{ route: 'banks/saved', what: 'DELETE', path: 'banks/saved?id=999999', needs: 'work' },
+	{ route: 'banks/tree', what: 'POST', path: 'banks/tree', sent: { do: 'makeBank', name: '' }, needs: 'work' },
+	{ route: 'bin', what: 'load', path: 'bin' },
+	{ route: 'bin/back', what: 'POST', path: 'bin/back', sent: { ids: [999_999] }, needs: 'work' },
+	{ route: 'bin/back', what: 'DELETE', path: 'bin/back', sent: { forGood: false }, needs: 'manage' },
 	{ route: 'dispatch', what: 'load', path: 'dispatch' },
 	{ route: 'dispatch', what: 'write', path: 'dispatch', sent: { bank: '1', format: 'csv' }, needs: 'work' },
 	{ route: 'dispatch', what: 'workOut', path: 'dispatch', sent: { table: '1' } },
@@ -32,6 +75,8 @@ export const endpoints: Endpoint[] = [
 	{ route: 'dispatch/status', what: 'GET', path: 'dispatch/status' },
 	{ route: 'files/[hash]', what: 'GET', path: `files/${'0'.repeat(64)}` },
 	{ route: 'ledger', what: 'load', path: 'ledger' },
+	{ route: 'ledger/undo', what: 'GET', path: 'ledger/undo?deed=1' },
+	{ route: 'ledger/undo', what: 'POST', path: 'ledger/undo', sent: { deed: 999_999 }, needs: 'work' },
 	{ route: 'loads', what: 'load', path: 'loads' },
 	{ route: 'loads', what: 'stop', path: 'loads', sent: { load: '1' }, needs: 'work' },
 	{ route: 'loads', what: 'again', path: 'loads', sent: { load: '1' }, needs: 'work' },

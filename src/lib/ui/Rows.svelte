@@ -22,7 +22,8 @@
 	}: {
 		source: Source<Item>;
 		chosen: number | null;
-		choose: (item: Item) => void;
+		/** Is told what was chosen, and by which click where it was one. */
+		choose: (item: Item, event?: MouseEvent) => void;
 		line: Snippet<[Item]>;
 		head: Snippet;
 		label: string;
@@ -126,7 +127,7 @@
 						role="row"
 						aria-rowindex={one.index + 2}
 						style="transform: translateY({one.start}px); height: {height}px"
-						onclick={() => choose(item)}
+						onclick={(event) => choose(item, event)}
 						data-row={item.id}
 					>
 						{@render line(item)}

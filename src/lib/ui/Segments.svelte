@@ -5,15 +5,24 @@
 	let {
 		value = $bindable(),
 		choices,
-		label
-	}: { value: Value; choices: readonly { value: Value; name: string }[]; label: string } = $props();
+		label,
+		change
+	}: {
+		value: Value;
+		choices: readonly { value: Value; name: string }[];
+		label: string;
+		/** Is told what was chosen, where the value is not bound. */
+		change?: (value: Value) => void;
+	} = $props();
 </script>
 
 <SegmentedControl
 	{value}
 	onValueChange={(details) => {
 		const chosen = choices.find((choice) => choice.value === details.value);
-		if (chosen) value = chosen.value;
+		if (!chosen) return;
+		if (change) change(chosen.value);
+		else value = chosen.value;
 	}}
 >
 	<SegmentedControl.Label class="visually-hidden">{label}</SegmentedControl.Label>

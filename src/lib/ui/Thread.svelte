@@ -97,6 +97,11 @@
 			href="/courses/{course.id}/ledger"
 			aria-current={page.url.pathname.endsWith('/ledger') ? 'page' : undefined}>Ledger</a
 		>
+		<a
+			class="plain"
+			href="/courses/{course.id}/bin"
+			aria-current={page.url.pathname.endsWith('/bin') ? 'page' : undefined}>Bin</a
+		>
 		<button type="button" onclick={showKeys} aria-label="Keys" title="Keys"><kbd>?</kbd></button>
 		<button type="button" onclick={turn} aria-label="Light or dark" title="Light or dark"
 			><Sun size={16} class="hidden dark:block" /><Moon size={16} class="dark:hidden" /></button

@@ -2,7 +2,7 @@
 interface Shortcut {
 	keys: string;
 	does: string;
-	scope: 'everywhere' | 'in a list' | 'in a tree';
+	scope: 'everywhere' | 'in a list' | 'in a tree' | 'on a question of a bank';
 }
 
 /** The stations, by the letter that leads to each after a g. */
@@ -24,6 +24,12 @@ export const shortcuts: Shortcut[] = [
 	{ keys: 'Home, End', does: 'the first, the last', scope: 'in a list' },
 	{ keys: '→, ←', does: 'open, shut', scope: 'in a tree' },
 	{ keys: 'letters', does: 'to what begins with them', scope: 'in a tree' },
+	{ keys: 'v', does: 'the key is right, and on to the next', scope: 'on a question of a bank' },
+	{ keys: 'd', does: 'doubt the key', scope: 'on a question of a bank' },
+	{ keys: 'e', does: 'edit it', scope: 'on a question of a bank' },
+	{ keys: 't', does: 'try it', scope: 'on a question of a bank' },
+	{ keys: 'n', does: 'a new question', scope: 'on a question of a bank' },
+	{ keys: 'x', does: 'select it, or let it go', scope: 'in a list' },
 	{ keys: 'Esc', does: 'leave a field, or close a sheet', scope: 'everywhere' }
 ];
 

@@ -10,7 +10,8 @@ import { Refused } from '../loads/refused';
 import { rememberCategories } from '../quizzes/lost';
 import { paddedNames } from '$core/take-in/padded';
 import { bankOf, type Changer } from './change';
-import { categoryTree, withUnder, type CategoryNode } from './tree';
+import { categoryTree, type CategoryNode } from './tree';
+import { withUnder } from '$core/take-in/under';
 
 /** The longest name of a category, in letters, and how deep a tree may be. */
 const deepest = 20;

@@ -5,7 +5,8 @@ import { countsOf, type CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
 import { conditionFor } from './conditions';
 import { filterOf, type Chosen, type QuestionFilter, type Sorting } from './filter';
-import { keptTree, withUnder, type CategoryNode } from './tree';
+import { keptTree, type CategoryNode } from './tree';
+import { withUnder } from '$core/take-in/under';
 import { wordCondition } from './words';
 
 /** A question of a bank, for a list. */

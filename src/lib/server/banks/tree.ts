@@ -8,6 +8,8 @@ export interface CategoryNode {
 	id: number;
 	parentId: number | null;
 	name: string;
+	/** A reference code, where somebody has given it one. */
+	code: string;
 	/** Its path, as `pathKey` gives it. */
 	key: string;
 	depth: number;
@@ -23,6 +25,7 @@ interface CategoryRow {
 	id: number;
 	parent_id: number | null;
 	name: string;
+	code: string;
 }
 
 /** The questions of a category and their open snags, without what is under it. */
@@ -30,7 +33,7 @@ type Held = (categoryId: number) => { own: number; snags: number };
 
 async function categoriesOf(db: Database, bankId: number): Promise<CategoryRow[]> {
 	// by_parent
-	return rows(db, 'SELECT id, parent_id, name FROM categories WHERE bank_id = ? ORDER BY position, id', [bankId]);
+	return rows(db, 'SELECT id, parent_id, name, code FROM categories WHERE bank_id = ? ORDER BY position, id', [bankId]);
 }
 
 /** Categories as a tree laid out in lines. */
@@ -44,13 +47,14 @@ function laidOut(categories: CategoryRow[], held: Held): CategoryNode[] {
 	const lines: CategoryNode[] = [];
 	const walk = (parentId: number | null, path: string[]): { all: number; snags: number } => {
 		const sum = { all: 0, snags: 0 };
-		for (const { id, name } of below.get(parentId) ?? []) {
+		for (const { id, name, code } of below.get(parentId) ?? []) {
 			const here = [...path, name];
 			const { own, snags } = held(id);
 			const line: CategoryNode = {
 				id,
 				parentId,
 				name,
+				code,
 				key: pathKey(here),
 				depth: path.length,
 				own,
@@ -101,7 +105,7 @@ export async function keptTrees(
 	// by_parent
 	const found = await rows<CategoryRow & { bankId: number }>(
 		db,
-		'SELECT bank_id AS bankId, id, parent_id, name FROM categories WHERE bank_id IN (?) ORDER BY position, id',
+		'SELECT bank_id AS bankId, id, parent_id, name, code FROM categories WHERE bank_id IN (?) ORDER BY position, id',
 		[bankIds]
 	);
 	const byBank = new Map<number, CategoryRow[]>(bankIds.map((id) => [id, []]));
@@ -123,13 +127,6 @@ export async function keptTree(db: Database, bankId: number, counts: CourseCount
 export async function categoryPaths(db: Database, bankIds: readonly number[]): Promise<Map<number, string[]>> {
 	const trees = await keptTrees(db, bankIds, { places: [], snags: [] });
 	return new Map([...trees].map(([bankId, tree]) => [bankId, tree.map(({ key }) => key)]));
-}
-
-/** A category and everything under it, by key. */
-export function withUnder(tree: CategoryNode[], categoryId: number): number[] {
-	const found = new Set([categoryId]);
-	for (const node of tree) if (node.parentId !== null && found.has(node.parentId)) found.add(node.id);
-	return [...found];
 }
 
 /** Makes sure that a bank has categories of these paths; gives the key of each by its path, and how many are new. */

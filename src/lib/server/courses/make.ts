@@ -5,13 +5,13 @@ import { record } from '../ledger/ledger';
 import type { CourseState } from './courses';
 
 /** Another course that has a code already. */
-async function otherOf(db: Database, code: string, courseId: number): Promise<{ name: string } | undefined> {
+export async function otherOf(db: Database, code: string, courseId: number): Promise<{ name: string } | undefined> {
 	// by_code
 	return row(db, 'SELECT name FROM courses WHERE code = ? AND id <> ?', [code, courseId]);
 }
 
-/** What is said where a code is taken. */
-const taken = (code: string, name: string) => ({ taken: `“${name}” has the code ${code} already.` });
+/** What is said where a code is taken already, by which course. */
+export const taken = (code: string, name: string) => ({ taken: `“${name}” has the code ${code} already.` });
 
 /** Makes a course, which its maker manages; gives its key, or says which other has the code. */
 export async function makeCourse(

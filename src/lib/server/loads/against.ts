@@ -12,19 +12,21 @@ export const leastNear = 0.75;
 const leastChanged = 0.4;
 const batch = 1000;
 
-interface Known {
+/** A question that is there, as others are held against it. */
+export interface Known {
 	id: number;
 	identifier: string;
 	title: string;
 	words: WordSet;
 }
 
-interface Staged extends Known {
+/** A question that comes, with the one that says the same, where there is one. */
+export interface Coming extends Known {
 	same: number | null;
 }
 
 /** Works out the words of questions that were taken in before words were kept. */
-async function fillWords(db: Database, courseId: number): Promise<void> {
+export async function fillWords(db: Database, courseId: number): Promise<void> {
 	for (;;) {
 		const found = await rows<{ id: number; document: string }>(
 			db,
@@ -54,13 +56,15 @@ const byOne = <Key>(list: Known[], key: (one: Known) => Key | null): Map<Key, Kn
 	return found;
 };
 
+/** How a question stands to those that are there: to which, and how alike the two are, in percent. */
 interface Found {
 	match: Match;
 	target: number | null;
 	likeness: number | null;
 }
 
-function matcher(known: Known[]): (one: Staged) => Found {
+/** Gives what tells of a question that comes how it stands to those that are there. */
+export function matcher(known: Known[]): (one: Coming) => Found {
 	const byIdentifier = byOne(known, (one) => one.identifier || null);
 	const byTitle = byOne(known, (one) => one.title.toLowerCase() || null);
 	const near = new NearIndex(
@@ -104,7 +108,7 @@ export async function compareLoad(pool: Pool, loadId: number, only?: number[]): 
 	let last = 0;
 	for (;;) {
 		// by_fingerprint of the course, for a batch of the load at a time
-		const found = await rows<Omit<Staged, 'words'> & { words: Buffer | null }>(
+		const found = await rows<Omit<Coming, 'words'> & { words: Buffer | null }>(
 			pool,
 			`SELECT s.id, s.identifier, s.title, s.word_hashes AS words, (SELECT MIN(q.id) FROM questions q WHERE q.course_id = ? AND q.fingerprint = s.fingerprint) AS same
 			FROM staged_questions s WHERE s.load_id = ? AND s.id > ?${only ? ' AND s.id IN (?)' : ''} ORDER BY s.id LIMIT ${batch}`,

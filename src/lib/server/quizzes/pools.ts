@@ -1,6 +1,7 @@
 import type { PoolPart, PoolSource } from '$core/draws/pool';
 import { bankNames } from '../banks/banks';
-import { keptTrees, withUnder, type CategoryNode } from '../banks/tree';
+import { keptTrees, type CategoryNode } from '../banks/tree';
+import { withUnder } from '$core/take-in/under';
 import type { CourseCounts } from '../courses/counts';
 import { rows, type Database } from '../db/pool';
 
@@ -33,6 +34,7 @@ async function bankTrees(db: Database, courseId: number, counts: CourseCounts): 
 			id: -bank.id,
 			parentId: null,
 			name: bank.name,
+			code: '',
 			key: '',
 			depth: 0,
 			own,

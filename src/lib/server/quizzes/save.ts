@@ -102,7 +102,7 @@ async function linkParts(
 }
 
 /** Writes the parts of a quiz in the place of those that it had; what these had lost and is still wanted goes along. */
-async function writeParts(
+export async function writeParts(
 	connection: PoolConnection,
 	courseId: number,
 	quizId: number,

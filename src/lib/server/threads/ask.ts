@@ -15,6 +15,17 @@ const taskTime = 30_000;
 /** The same for tasks that work on a whole load or bank. */
 const longTasks = new Map<keyof Tasks, number>([
 	['takeIn', 10 * 60_000],
+	['doBulk', 10 * 60_000],
+	['previewBulk', 5 * 60_000],
+	['undoDeed', 10 * 60_000],
+	['carryCategories', 10 * 60_000],
+	['copyCourse', 10 * 60_000],
+	['binBank', 5 * 60_000],
+	['moveBank', 5 * 60_000],
+	['mergeBanks', 5 * 60_000],
+	['dropCategory', 5 * 60_000],
+	['mergeCategory', 5 * 60_000],
+	['gatherQuestions', 5 * 60_000],
 	['takeAside', 5 * 60_000],
 	['mend', 10 * 60_000],
 	['mendStaged', 10 * 60_000],

@@ -1,3 +1,21 @@
+import { carryCategories } from '../banks/carry';
+import {
+	dropCategory,
+	makeCategory,
+	mergeCategory,
+	moveCategory,
+	numberCategories,
+	renameCategory,
+	sortCategories
+} from '../banks/categories';
+import { binBank, makeBank, mergeBanks, moveBank, renameBank } from '../banks/change';
+import { splitCategory } from '../banks/split';
+import { doBulk, previewBulk } from '../changes/bulk';
+import { emptyBin, putBackFromBin, putBankBack } from '../changes/in-bin';
+import { undoDeed } from '../changes/undo';
+import { copyCourse } from '../courses/copy';
+import { bringBackVersion, editQuestion, makeQuestion } from '../questions/edit';
+import { gatherQuestions } from '../quizzes/gather';
 import { sketchOf } from '$core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
 import { placeFindings } from '../checks/places';
@@ -18,20 +36,45 @@ import { takeIn } from '../loads/take-in';
  * ever where somebody has made them so. A new one is a line here.
  */
 export const tasks = {
+	binBank,
+	bringBackVersion,
+	carryCategories,
 	changesOf,
 	compareAgain,
+	copyCourse,
+	doBulk,
+	dropCategory,
+	editQuestion,
+	emptyBin,
 	editStaged,
+	gatherQuestions,
 	lossesOf,
+	makeBank,
+	makeCategory,
+	makeQuestion,
 	mend,
 	mendPreview,
 	mendStaged,
 	mendableCount,
+	mergeBanks,
+	mergeCategory,
+	moveBank,
+	moveCategory,
+	numberCategories,
 	placeFindings,
+	previewBulk,
 	previewOf,
+	putBackFromBin,
+	putBankBack,
 	putInPlace,
+	renameBank,
+	renameCategory,
 	reviewSummary,
+	sortCategories,
+	splitCategory,
 	takeAside,
 	takeIn,
+	undoDeed,
 	/** What a recipe can point at in the file of a load, with the recipe that it has. */
 	sketch: async (pool: Pool, load: Load) => sketchOf(await openLoad(pool, load), await recipeOf(pool, load.id))
 };

@@ -1,49 +1,59 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { kinds, kindName } from '$core/kinds';
+	import { pathOfKey } from '$core/take-in/paths';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
+	import type { QuestionRow } from '$lib/server/banks/pages';
+	import Choices from '$lib/ui/Choices.svelte';
 	import Columns from '$lib/ui/Columns.svelte';
+	import { isNoShortcut } from '$lib/ui/keys';
 	import { latest } from '$lib/ui/latest';
-	import Mark from '$lib/ui/Mark.svelte';
-	import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
-	import Rows from '$lib/ui/Rows.svelte';
+	import Segments from '$lib/ui/Segments.svelte';
 	import Toggle from '$lib/ui/Toggle.svelte';
-	import { count, figure } from '$lib/ui/words';
+	import { figure, pathText } from '$lib/ui/words';
+	import Plus from '@lucide/svelte/icons/plus';
+	import { untrack } from 'svelte';
+	import BankAbout from './BankAbout.svelte';
+	import { BankView } from './bank.svelte';
 	import BankTree from './BankTree.svelte';
+	import Bulk from './Bulk.svelte';
+	import ColumnChoice from './ColumnChoice.svelte';
+	import { columnsCookie, shownColumns } from './columns';
+	import Empty from './Empty.svelte';
+	import Filters from './Filters.svelte';
+	import List from './List.svelte';
+	import NewQuestion from './NewQuestion.svelte';
 	import QuestionPanel from './QuestionPanel.svelte';
+	import { atOnce, bankDeeds, categoryDeeds, type TreeDeed } from './tree-deeds';
+	import TreeSheet from './TreeSheet.svelte';
+	import Weave from './Weave.svelte';
 
 	let { data } = $props();
-	type Row = (typeof data.page.rows)[number];
 	let shown = $state<StoredQuestion | null>(null);
 	let chosen = $state<number | null>(null);
+	let making = $state(false);
+	let sheet: TreeSheet | undefined = $state();
+	let columnIds = $state(untrack(() => data.columns));
 	let timer: ReturnType<typeof setTimeout> | undefined;
 
-	const questions = $derived(
-		new Pages<Row>(
-			data.page,
-			data.pageSize,
-			pagesFrom((from) => {
-				const address = new URL(`/courses/${data.course.id}/banks/rows`, page.url);
-				address.search = page.url.search;
-				address.searchParams.set('bank', String(data.bank?.id ?? ''));
-				address.searchParams.set('from', String(from));
-				return address.href;
-			})
-		)
-	);
+	const view = untrack(() => new BankView(data.course.id));
+	// what the page draws first is what it was sent
+	untrack(() => view.take(data.page, data.pageSize, data.filter));
+	let taken = untrack(() => data.page);
+	$effect(() => {
+		if (data.page === taken) return;
+		taken = data.page;
+		view.take(data.page, data.pageSize, data.filter);
+	});
 
-	function show(changes: Record<string, string | null>) {
-		const next = new URL(page.url);
-		for (const [name, value] of Object.entries(changes)) {
-			if (value === null || value === '') next.searchParams.delete(name);
-			else next.searchParams.set(name, value);
-		}
-		void goto(next, { keepFocus: true, noScroll: true, replaceState: true });
-	}
+	const category = $derived(data.tree.find(({ id }) => id === data.filter.categoryId) ?? null);
+	const title = $derived(category?.name ?? data.bank?.name ?? 'Banks');
+	const paths = $derived(new Map(data.tree.map(({ id, key }) => [id, pathText(pathOfKey(key))])));
+	const place = $derived(view.pages.placeOf(chosen) + 1);
+	const isWeave = $derived(data.weave !== null);
+
 	function look(words: string) {
 		clearTimeout(timer);
-		timer = setTimeout(() => show({ words, question: null }), 250);
+		timer = setTimeout(() => void view.show({ words, question: null }), 250);
 	}
 	const fetchQuestion = latest(async (id: number) => {
 		const answer = await fetch(`/courses/${data.course.id}/banks/questions/${id}`);
@@ -53,120 +63,205 @@
 		const found = await fetchQuestion(id);
 		if (found !== null) shown = found ?? null;
 	}
-	function choose(question: Row) {
+	function choose(question: QuestionRow) {
+		making = false;
 		chosen = question.id;
 		void open(question.id);
+	}
+	async function next() {
+		const after = await view.pages.load(view.pages.placeOf(chosen) + 1);
+		if (after) choose(after);
 	}
 	$effect(() => {
 		const asked = Number(page.url.searchParams.get('question')) || null;
 		const first = data.page.rows;
-		if (chosen !== null && questions.placeOf(chosen) >= 0) return;
-		chosen = first.find(({ id }) => id === asked)?.id ?? first[0]?.id ?? null;
-		if (chosen) void open(chosen);
-		else shown = null;
+		void view.changed;
+		untrack(() => {
+			if (chosen !== null && view.pages.placeOf(chosen) >= 0) return void open(chosen);
+			chosen = first.find(({ id }) => id === asked)?.id ?? first[0]?.id ?? null;
+			if (chosen) void open(chosen);
+			else shown = null;
+		});
 	});
-	const title = $derived(data.tree.find(({ id }) => id === data.filter.categoryId)?.name ?? data.bank?.name ?? 'Banks');
-	const place = $derived(questions.placeOf(chosen) + 1);
+	function doTree(value: string) {
+		const deed = value as TreeDeed;
+		const here = { bankId: data.bank!.id, parentId: category?.id ?? null };
+		if (!atOnce.has(deed)) sheet?.ask(deed);
+		else void view.actAtOnce('tree', { do: deed, ...here });
+	}
+	function drop(sort: 'category' | 'question', keys: number[], onto: number | null) {
+		const bankId = data.bank!.id;
+		if (sort === 'category')
+			void view.actAtOnce('tree', { do: 'moveCategory', bankId, categoryId: keys[0], parentId: onto });
+		else void view.actAtOnce('bulk', { do: 'move', chosen: { bankId, ids: keys }, to: { bankId, categoryId: onto } });
+	}
+	function chooseColumns(ids: string[]) {
+		columnIds = ids;
+		document.cookie = `${columnsCookie}=${ids.join('.')}; path=/; max-age=31536000; samesite=lax`;
+	}
+	function keys(event: KeyboardEvent) {
+		if (isNoShortcut(event) || !data.mayChange || isWeave) return;
+		if (event.key === 'n') making = true;
+		else if (event.key === 'x' && chosen !== null) {
+			const question = view.pages.at(view.pages.placeOf(chosen));
+			if (question) view.selection.select(question, !view.selection.isSelected(chosen));
+		} else return;
+		event.preventDefault();
+	}
+	const views = [
+		{ value: 'list', name: 'List' },
+		{ value: 'weave', name: 'Weave' }
+	] as const;
 </script>
 
 <svelte:head><title>{title} · Banks · Yarn Barrow</title></svelte:head>
+<svelte:window onkeydown={keys} />
+{#snippet treeSheet(bank: { id: number; name: string; questions: number })}
+	<TreeSheet
+		bind:this={sheet}
+		{view}
+		bank={{ ...bank, description: data.about?.description ?? '' }}
+		banks={data.banks}
+		tree={data.tree}
+		{category}
+		courses={data.courses}
+	/>
+{/snippet}
 {#if !data.bank}
-	<div class="sheet">
-		<h1>Banks</h1>
-		<p class="mute mt-2">
-			This course has no bank yet. A bank comes to be when a load is taken in: <a
-				class="word"
-				href="/courses/{data.course.id}/loads">drop a package on Loads</a
-			>.
-		</p>
-	</div>
+	<Empty courseId={data.course.id} mayChange={data.mayChange} make={() => sheet?.ask('makeBank')} />
+	{@render treeSheet({ id: 0, name: '', questions: 0 })}
 {:else}
+	{@const bank = data.bank}
 	<Columns name="banks" widths={[264, 420]} firstLabel="Categories" middleLabel="Questions" lastLabel="The question">
 		{#snippet first()}
 			<h1 class="visually-hidden">Banks of {data.course.name}</h1>
 			<select
-				class="select mb-3 w-full font-bold"
+				class="select mb-2 w-full font-bold"
 				aria-label="Bank"
-				value={data.bank.id}
+				value={bank.id}
 				onchange={(event) =>
-					show({ bank: event.currentTarget.value, category: null, question: null, words: null, kind: null })}
+					view.show({ bank: event.currentTarget.value, category: null, question: null, words: null, kind: null })}
 			>
-				{#each data.banks as bank (bank.id)}<option value={bank.id}>{bank.name} ({figure(bank.questions)})</option
+				{#each data.banks as other (other.id)}<option value={other.id}>{other.name} ({figure(other.questions)})</option
 					>{/each}
 			</select>
+			{#if data.mayChange}
+				<div class="mb-2 flex gap-2">
+					<Choices name="Bank" label="What to do with the bank" choices={bankDeeds} choose={doTree} />
+					{#if category}<Choices
+							name="Category"
+							label="What to do with the category"
+							choices={categoryDeeds}
+							choose={doTree}
+						/>{:else}<button
+							type="button"
+							class="btn btn-sm preset-outlined-brand"
+							onclick={() => sheet?.ask('makeCategory')}><Plus size={13} /> Category</button
+						>{/if}
+				</div>
+			{/if}
 			<div class="mute mb-2 text-[13px]">
 				<Toggle
 					on={data.filter.withUnder}
-					change={(on) => show({ under: on ? null : '0' })}
+					change={(on) => view.show({ under: on ? null : '0' })}
 					label="with what is under it"
 				/>
 			</div>
-			{#key data.bank.id}
+			{#key bank.id}
 				<BankTree
 					tree={data.tree}
-					questions={data.bank.questions}
+					questions={bank.questions}
 					chosen={data.filter.categoryId}
-					choose={(id) => show({ category: id === null ? null : String(id), question: null })}
-					label="Categories of {data.bank.name}"
+					choose={(id) => view.show({ category: id === null ? null : String(id), question: null })}
+					label="Categories of {bank.name}"
+					{...data.mayChange ? { drop } : {}}
 				/>
 			{/key}
+			{#if data.about}<BankAbout about={data.about} courseId={data.course.id} />{/if}
 		{/snippet}
 		{#snippet middle()}
 			<div class="filters">
-				<h2 class="cut mr-auto" {title}>{title} <span class="mute font-normal">{figure(questions.total)}</span></h2>
-				<input
-					class="input"
-					type="search"
-					placeholder="find words"
-					aria-label="Find words"
-					value={data.filter.words}
-					oninput={(event) => look(event.currentTarget.value)}
+				<h2 class="cut mr-auto" {title}>
+					{title}
+					<span class="mute font-normal">{isWeave ? figure(bank.questions) : figure(view.pages.total)}</span>
+				</h2>
+				<Segments
+					value={isWeave ? 'weave' : 'list'}
+					choices={views}
+					label="List or weave"
+					change={(value) => view.show({ view: value === 'weave' ? 'weave' : null })}
 				/>
-				<select
-					class="select"
-					aria-label="Kind"
-					value={data.filter.filters.kind ?? ''}
-					onchange={(event) => show({ kind: event.currentTarget.value, question: null })}
-					><option value="">any kind</option>{#each kinds as kind (kind)}<option value={kind}>{kindName(kind)}</option
-						>{/each}</select
-				>
+				{#if !isWeave}
+					<input
+						class="input"
+						type="search"
+						placeholder="find words"
+						aria-label="Find words"
+						value={data.filter.words}
+						oninput={(event) => look(event.currentTarget.value)}
+					/>
+					<Filters {view} saved={data.saved} mayChange={data.mayChange} />
+					<ColumnChoice chosen={columnIds} choose={chooseColumns} />
+					{#if data.mayChange}<button
+							type="button"
+							class="btn btn-sm preset-filled-brand"
+							aria-label="Make a question"
+							onclick={() => (making = true)}><Plus size={14} /></button
+						>{/if}
+				{/if}
 			</div>
-			<Rows
-				source={questions}
-				follow
-				{chosen}
-				{choose}
-				label="Questions"
-				columns="minmax(0, 1fr) 120px 40px 96px"
-				narrow="minmax(0, 1fr) 36px 80px"
-			>
-				{#snippet head()}<span role="columnheader">Question</span><span class="roomy" role="columnheader">Kind</span
-					><span class="text-right" role="columnheader">Pts</span><span role="columnheader">Snags</span>{/snippet}
-				{#snippet line(question: Row)}
-					<span class="cut" role="cell" title={question.title}>{question.title}</span>
-					<span class="roomy mute cut" role="cell">{kindName(question.kind)}</span>
-					<span class="text-right" role="cell">{question.points ?? '–'}</span>
-					<span role="cell"
-						>{#if question.worst}<Mark severity={question.worst} word={count(question.snags, 'snag')} />{/if}</span
-					>
-				{/snippet}
-			</Rows>
-			{#if !questions.total}<p class="mute p-5">
-					{data.filter.words ? `No question here has the words “${data.filter.words}”.` : 'No question stands here.'}
-				</p>{/if}
+			{#if data.weave}
+				<Weave {view} weaves={data.weave.weaves} by={data.weave.by} trees={data.tree} banks={data.banks} />
+			{:else}
+				{#if view.selection.selected && data.mayChange}<Bulk {view} />{/if}
+				<List
+					{view}
+					columns={shownColumns(columnIds)}
+					{chosen}
+					{choose}
+					categoryOf={(id) => (id === null ? '' : (paths.get(id) ?? ''))}
+					mayChange={data.mayChange}
+				/>
+				{#if !view.pages.total}<p class="mute p-5">
+						{data.filter.words ? `No question here has the words “${data.filter.words}”.` : 'No question stands here.'}
+					</p>{/if}
+			{/if}
 		{/snippet}
 		{#snippet last()}
-			{#if shown}<QuestionPanel
+			{#if making}
+				<NewQuestion
+					{view}
+					place={[bank.name, ...(category ? pathOfKey(category.key) : [])]}
+					begins={data.begins}
+					done={(id) => {
+						making = false;
+						if (id !== null) {
+							chosen = id;
+							void view.show({ question: String(id) });
+						}
+					}}
+				/>
+			{:else if shown && !isWeave}<QuestionPanel
 					stored={shown}
-					courseId={data.course.id}
-					place={place ? `${figure(place)} of ${figure(questions.total)}` : ''}
+					{view}
+					place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
+					mayChange={data.mayChange}
+					{next}
 				/>{/if}
 		{/snippet}
 	</Columns>
+	{@render treeSheet(bank)}
 {/if}
 
 <style>
+	.filters {
+		flex-wrap: wrap;
+		row-gap: 6px;
+	}
 	.filters input {
-		width: 130px;
+		width: 120px;
+	}
+	.filters h2 {
+		min-width: 90px;
 	}
 </style>

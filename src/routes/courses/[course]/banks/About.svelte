@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { kindName } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
-	import WordChanges from '$lib/ui/WordChanges.svelte';
 	import { dateTime } from '$lib/ui/words';
 
-	/** What is known of a question beside what it asks: where it is from, where it is used, who has verified it, what it was before. */
+	/** What is known of a question beside what it asks: where it is from, when it came, where it is used. */
 	let { stored, courseId }: { stored: StoredQuestion; courseId: number } = $props();
 </script>
 
@@ -25,16 +24,11 @@
 					>{:else}no quiz names it{/each}</td
 			></tr
 		>
-		<tr
-			><td class="mute">Key</td><td
-				>{stored.verified ? `verified by ${stored.verified.by}, ${dateTime(stored.verified.at)}` : 'not verified'}</td
-			></tr
-		>
+		<tr><td class="mute">Difficulty</td><td>{stored.question.difficulty ?? '–'}</td></tr>
+		<tr><td class="mute">Language</td><td>{stored.question.language ?? '–'}</td></tr>
+		<tr><td class="mute">Written by</td><td>{stored.machine ? 'a machine' : 'a person'}</td></tr>
+		<tr><td class="mute">Came</td><td>{dateTime(stored.created)}</td></tr>
 		{#each stored.question.metadata as { name, value }, at (at)}<tr><td class="mute">{name}</td><td>{value}</td></tr
 			>{/each}
 	</tbody>
 </table>
-{#each stored.history as old (old.version)}
-	<h3 class="mt-5">Before {dateTime(old.replaced)}{old.by ? `, replaced by ${old.by}` : ''}</h3>
-	<WordChanges before={old.question} after={stored.question} />
-{/each}

@@ -1,15 +1,17 @@
 <script lang="ts">
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import CategoryTree from '$lib/ui/CategoryTree.svelte';
+	import type { DragPart } from '$lib/ui/drag';
 	import { count, figure } from '$lib/ui/words';
 
-	/** The categories of a bank with their counts; `null` is the bank as a whole. */
+	/** The categories of a bank with their counts; `null` is the bank as a whole. What is dragged onto one goes there. */
 	let {
 		tree,
 		questions,
 		chosen,
 		choose,
-		label
+		label,
+		drop
 	}: {
 		tree: CategoryNode[];
 		/** How many questions are in the whole bank. */
@@ -17,15 +19,18 @@
 		chosen: number | null;
 		choose: (id: number | null) => void;
 		label: string;
+		/** Takes categories or questions that were let go on a category; nothing where nothing may be changed. */
+		drop?: (sort: 'category' | 'question', keys: number[], onto: number | null) => void;
 	} = $props();
 
 	const whole = 'whole';
 	const nodes = $derived([
-		{ id: whole, parentId: null, name: 'Whole bank', own: 0, all: questions, snags: 0 },
+		{ id: whole, parentId: null, name: 'Whole bank', code: '', own: 0, all: questions, snags: 0 },
 		...tree.map((node) => ({
 			id: String(node.id),
 			parentId: node.parentId === null ? null : String(node.parentId),
 			name: node.name,
+			code: node.code,
 			own: node.own,
 			all: node.all,
 			snags: node.allSnags
@@ -33,19 +38,30 @@
 	]);
 	/** As wide as the longest number. */
 	const digits = $derived(figure(questions).length);
+	const keyOf = (id: string) => (id === whole ? null : Number(id));
+
+	function dragOf({ id }: { id: string }): DragPart {
+		if (!drop) return {};
+		return {
+			lift: () => (id === whole ? null : { sort: 'category', keys: [Number(id)] }),
+			accepts: ({ sort, keys }) => sort === 'question' || (sort === 'category' && !keys.includes(Number(id))),
+			drop: ({ sort, keys }) => drop(sort as 'category' | 'question', keys.map(Number), keyOf(id))
+		};
+	}
 </script>
 
 <CategoryTree
 	{nodes}
 	chosen={chosen === null ? whole : String(chosen)}
-	choose={(id) => choose(id === whole ? null : Number(id))}
+	choose={(id) => choose(keyOf(id))}
 	{label}
 	columns="max({digits}ch, 30px) max({digits}ch, 30px)"
+	{...drop ? { drag: dragOf } : {}}
 >
 	{#snippet head()}<span>Category</span><span class="text-right">here</span><span class="text-right">all</span
 		>{/snippet}
 	{#snippet line(node: (typeof nodes)[number])}
-		<span class="cut" class:font-bold={node.id === whole} title={node.name}
+		<span class="cut" class:font-bold={node.id === whole} title={node.code ? `${node.name} (${node.code})` : node.name}
 			>{node.name}{#if node.snags}<span class="doubtful snags" title={count(node.snags, 'snag')}
 					>~{figure(node.snags)}<span class="visually-hidden"> snags</span></span
 				>{/if}</span

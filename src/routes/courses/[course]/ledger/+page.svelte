@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { pathOfKey } from '$core/take-in/paths';
+	import WayBack from './WayBack.svelte';
 	import { ago, dateTime, count, pathText } from '$lib/ui/words';
 	let { data } = $props();
 </script>
@@ -9,7 +10,8 @@
 	<h1 class="mb-3">Ledger</h1>
 	<table class="table">
 		<thead
-			><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th></tr></thead
+			><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th><th></th></tr
+			></thead
 		>
 		<tbody>
 			{#each data.deeds as deed (deed.id)}
@@ -31,8 +33,12 @@
 							</details>{/if}</td
 					>
 					<td class="number" title={count(deed.questions, 'question')}>{deed.questions.toLocaleString('en')}</td>
+					<td class="text-right"
+						>{#if deed.wayBack === 'done'}<span class="mute">taken back</span>
+						{:else if deed.wayBack === 'open' && data.mayChange}<WayBack courseId={data.course.id} {deed} />{/if}</td
+					>
 				</tr>
-			{:else}<tr><td colspan="5" class="mute">Nothing has been done in this course yet.</td></tr>{/each}
+			{:else}<tr><td colspan="6" class="mute">Nothing has been done in this course yet.</td></tr>{/each}
 		</tbody>
 	</table>
 </div>

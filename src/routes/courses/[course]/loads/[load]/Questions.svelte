@@ -120,7 +120,7 @@
 		>
 	</div>
 {/if}
-{#if listing.selected && mayChange}<Selected {review} {listing} {act} />{/if}
+{#if listing.selection.selected && mayChange}<Selected {review} {listing} {act} />{/if}
 {#if listing.pages.total}
 	<Rows
 		source={listing.pages}
@@ -136,8 +136,8 @@
 					class="checkbox"
 					aria-label="Select all that are listed"
 					disabled={!mayChange}
-					checked={listing.allSelected}
-					onchange={(event) => listing.selectAll(event.currentTarget.checked)}
+					checked={listing.selection.allSelected}
+					onchange={(event) => listing.selection.selectAll(event.currentTarget.checked)}
 				/></span
 			><span class="text-right" role="columnheader">No.</span><span role="columnheader">Question</span><span
 				class="roomy"
@@ -153,9 +153,9 @@
 					class="checkbox"
 					aria-label="Select question {question.number}"
 					disabled={!mayChange}
-					checked={listing.isSelected(question.id)}
+					checked={listing.selection.isSelected(question.id)}
 					onclick={(event) => event.stopPropagation()}
-					onchange={(event) => listing.select(question, event.currentTarget.checked)}
+					onchange={(event) => listing.selection.select(question, event.currentTarget.checked)}
 				/></span
 			>
 			<span class="mute text-right" role="cell">{question.number}</span>

@@ -28,7 +28,7 @@
 </script>
 
 <div class="filters bulk" role="group" aria-label="With what is selected">
-	<b>{listing.selected.toLocaleString('en')} selected</b>
+	<b>{listing.selection.selected.toLocaleString('en')} selected</b>
 	{#each simple as [words, asked] (words)}<button
 			class="btn btn-sm preset-outlined-brand"
 			type="button"
@@ -58,7 +58,7 @@
 		/>{:else}<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => (placing = true)}
 			>Put in …</button
 		>{/if}
-	<button class="word ml-auto text-[13px]" type="button" onclick={() => listing.clear()}>none</button>
+	<button class="word ml-auto text-[13px]" type="button" onclick={() => listing.selection.clear()}>none</button>
 </div>
 
 <style>

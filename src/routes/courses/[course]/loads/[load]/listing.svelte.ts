@@ -1,6 +1,7 @@
 import type { Chosen, ListedQuestion, ListFilter, ListPage, listOrders } from '$lib/server/loads/listed';
 import { latest } from '$lib/ui/latest';
 import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+import { Selection } from '$lib/ui/selection.svelte';
 
 /** The order of the questions of a load. */
 export type ListOrder = (typeof listOrders)[number];
@@ -13,10 +14,7 @@ export class Listing {
 	filter = $state<ListFilter>({ ...everything });
 	order = $state<ListOrder>('file');
 	pages = $state.raw<Pages<ListedQuestion>>() as Pages<ListedQuestion>;
-	/** Questions that were selected one by one. */
-	#picked = $state.raw(new Map<number, ListedQuestion>());
-	/** All that the filter lists are selected, but for these; null where they are selected one by one. */
-	#except = $state.raw<ReadonlySet<number> | null>(null);
+	readonly selection = new Selection<ListedQuestion>(() => this.pages.total);
 	readonly #address: string;
 
 	/** `address` is that of the load. */
@@ -42,7 +40,7 @@ export class Listing {
 		const { order = this.order, ...filter } = changes;
 		this.order = order;
 		this.filter = { ...this.filter, ...filter };
-		if (this.#except && Object.keys(filter).length) this.clear();
+		if (this.selection.ofAll && Object.keys(filter).length) this.selection.clear();
 		await this.#list(0);
 	}
 
@@ -57,49 +55,16 @@ export class Listing {
 		if (page) this.pages = new Pages(page, pageSize, fetchPage);
 	}
 
-	isSelected(id: number): boolean {
-		return this.#except ? !this.#except.has(id) : this.#picked.has(id);
-	}
-
-	select(question: ListedQuestion, on: boolean): void {
-		if (this.#except) {
-			const except = new Set(this.#except);
-			if (on) except.delete(question.id);
-			else except.add(question.id);
-			this.#except = except;
-			return;
-		}
-		const picked = new Map(this.#picked);
-		if (on) picked.set(question.id, question);
-		else picked.delete(question.id);
-		this.#picked = picked;
-	}
-
-	selectAll(on: boolean): void {
-		this.#picked = new Map();
-		this.#except = on ? new Set() : null;
-	}
-
-	clear(): void {
-		this.selectAll(false);
-	}
-
-	readonly allSelected = $derived.by(() => this.#except?.size === 0);
-	readonly selected = $derived.by(() =>
-		this.#except ? Math.max(0, this.pages.total - this.#except.size) : this.#picked.size
-	);
-
 	/** What is selected, as an endpoint takes it. */
 	get chosen(): Chosen {
-		return this.#except
-			? { filter: $state.snapshot(this.filter), except: [...this.#except] }
-			: { ids: [...this.#picked.keys()] };
+		const { ids, except } = this.selection;
+		return except ? { filter: $state.snapshot(this.filter), except } : { ids };
 	}
 
 	/** Whether a rule may speak of something that is selected; of all that are listed it is not known here. */
 	mayHave(rule: string): boolean {
-		if (this.#except) return !this.filter.rule || this.filter.rule === 'any' || this.filter.rule === rule;
-		return [...this.#picked.values()].some((question) =>
+		if (this.selection.ofAll) return !this.filter.rule || this.filter.rule === 'any' || this.filter.rule === rule;
+		return this.selection.picked.some((question) =>
 			(this.pages.at(this.pages.placeOf(question.id)) ?? question).marks.some((mark) => mark.rule === rule)
 		);
 	}

@@ -1,0 +1,116 @@
+import { array, lazy, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import type { Done } from '../changes/deed';
+import { courseFor, mayDo } from '../courses/courses';
+import { database } from '../db/pool';
+import { Refused } from '../loads/refused';
+import { threads } from '../threads/ask';
+import { splitRules } from './split';
+
+const key = number().integer().min(1).max(Number.MAX_SAFE_INTEGER);
+const bank = { bankId: key.required('The bank is not named.') };
+const category = { ...bank, categoryId: key.required('The category is not named.') };
+const seen = /^[^\p{Cc}\p{Cf}]*$/u;
+const bankName = string()
+	.trim()
+	.max(190, 'The name of a bank has 190 letters at the most.')
+	.matches(seen, 'There are signs in the name that cannot be seen.')
+	.required('Give the bank a name.');
+const categoryName = string()
+	.trim()
+	.max(255, 'The name of a category has 255 letters at the most.')
+	.matches(seen, 'There are signs in the name that cannot be seen.')
+	.required('Give the category a name.');
+const description = string().trim().max(4000, 'A description has 4,000 letters at the most.').default('');
+const parent = { parentId: key.nullable().default(null) };
+
+/** All that is done to banks and categories, each with what it needs to know. */
+const shapes = {
+	makeBank: object({ name: bankName, description }),
+	renameBank: object({ ...bank, name: bankName, description }),
+	binBank: object(bank),
+	mergeBanks: object({ ...bank, into: key.required('Choose a bank.') }),
+	moveBank: object({ ...bank, courseId: key.required('Choose a course.') }),
+	makeCategory: object({ ...bank, ...parent, name: categoryName }),
+	renameCategory: object({
+		...category,
+		name: categoryName,
+		code: string().trim().max(60, 'A code has 60 letters at the most.').default('')
+	}),
+	moveCategory: object({ ...category, ...parent, beforeId: key.nullable().default(null) }),
+	mergeCategory: object({ ...category, into: key.required('Choose a category.') }),
+	sortCategories: object({ ...bank, ...parent }),
+	numberCategories: object({ ...bank, ...parent }),
+	dropCategory: object({
+		...category,
+		questions: string()
+			.oneOf(['above', 'bin', 'category'] as const)
+			.required('Say what becomes of its questions.'),
+		into: key.nullable().default(null)
+	}),
+	splitCategory: object({ ...category, rule: string().oneOf(splitRules).required('Choose a rule.') }),
+	carryCategories: object({
+		...bank,
+		categories: array(key.required()).min(1, 'Choose categories.').max(2000).required(),
+		to: object({ bankId: key.required('Choose a bank.'), categoryId: key.nullable().default(null) }).required(),
+		how: string()
+			.oneOf(['move', 'copy'] as const)
+			.required()
+	})
+};
+
+type Shapes = typeof shapes;
+
+/** Something that is done to a bank or to categories. */
+export type TreeAsked = { [Name in keyof Shapes]: { do: Name } & InferType<Shapes[Name]> }[keyof Shapes];
+
+const names = Object.keys(shapes) as (keyof Shapes)[];
+
+/** The same out of what came from outside. */
+export const treeShape = lazy((value: unknown) => {
+	const asked = (value as { do?: unknown } | null)?.do;
+	const name = names.find((known) => known === asked);
+	const shape = (name ? shapes[name] : object()) as ObjectSchema<object>;
+	return shape.shape({ do: string().oneOf(names, 'There is no such thing to do.').required() }).required() as never;
+});
+
+/** Does what is asked for to the banks and categories of a course. Throws Refused in words. */
+export async function changeTree(courseId: number, personId: number, asked: TreeAsked): Promise<Done> {
+	const who = { courseId, personId };
+	const task = threads();
+	switch (asked.do) {
+		case 'makeBank':
+			return task.ask('makeBank', who, asked.name, asked.description);
+		case 'renameBank':
+			return task.ask('renameBank', who, asked.bankId, asked.name, asked.description);
+		case 'binBank':
+			return task.ask('binBank', who, asked.bankId);
+		case 'mergeBanks':
+			return task.ask('mergeBanks', who, asked.bankId, asked.into);
+		case 'moveBank': {
+			const to = await courseFor(database(), personId, asked.courseId);
+			if (!to || to.state !== 'open' || !mayDo(to.role, 'work') || to.id === courseId)
+				throw new Refused('Choose another course in which you may work.');
+			return task.ask('moveBank', who, asked.bankId, to);
+		}
+		case 'makeCategory':
+			return task.ask('makeCategory', who, asked.bankId, asked.parentId, asked.name);
+		case 'renameCategory':
+			return task.ask('renameCategory', who, asked.bankId, asked.categoryId, asked);
+		case 'moveCategory':
+			return task.ask('moveCategory', who, asked.bankId, asked.categoryId, asked.parentId, asked.beforeId);
+		case 'mergeCategory':
+			return task.ask('mergeCategory', who, asked.bankId, asked.categoryId, asked.into);
+		case 'sortCategories':
+			return task.ask('sortCategories', who, asked.bankId, asked.parentId);
+		case 'numberCategories':
+			return task.ask('numberCategories', who, asked.bankId, asked.parentId);
+		case 'dropCategory': {
+			const to = asked.questions === 'category' ? { categoryId: asked.into ?? 0 } : asked.questions;
+			return task.ask('dropCategory', who, asked.bankId, asked.categoryId, to);
+		}
+		case 'splitCategory':
+			return task.ask('splitCategory', who, asked.bankId, asked.categoryId, asked.rule);
+		case 'carryCategories':
+			return task.ask('carryCategories', who, asked.bankId, asked.categories, asked.to, asked.how);
+	}
+}

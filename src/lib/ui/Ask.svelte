@@ -1,0 +1,60 @@
+<script lang="ts">
+	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+	import X from '@lucide/svelte/icons/x';
+	import type { Snippet } from 'svelte';
+
+	/** A sheet over the page that asks for something: a title, what is asked, and a button that says what it will do. */
+	let {
+		open = $bindable(),
+		title,
+		does,
+		ready = true,
+		busy = false,
+		failure = '',
+		act,
+		children,
+		wide = false
+	}: {
+		open: boolean;
+		title: string;
+		/** What the button says. */
+		does: string;
+		/** Whether all that is needed is there. */
+		ready?: boolean;
+		busy?: boolean;
+		failure?: string;
+		act: () => void;
+		children: Snippet;
+		wide?: boolean;
+	} = $props();
+</script>
+
+<Dialog {open} onOpenChange={(details) => (open = details.open)}>
+	<Portal>
+		<Dialog.Backdrop class="dialog-backdrop" />
+		<Dialog.Positioner class="dialog-place">
+			<Dialog.Content class="dialog {wide ? 'w-[760px]' : 'w-[460px]'}">
+				<div class="mb-3 flex justify-between gap-4">
+					<Dialog.Title><h2>{title}</h2></Dialog.Title>
+					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
+				</div>
+				<form
+					class="flex flex-col gap-3"
+					onsubmit={(event) => {
+						event.preventDefault();
+						if (ready && !busy) act();
+					}}
+				>
+					{@render children()}
+					{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
+					<div class="mt-1 flex justify-end gap-2">
+						<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => (open = false)}
+							>Leave it</button
+						>
+						<button class="btn btn-sm preset-filled-brand" disabled={!ready || busy}>{does}</button>
+					</div>
+				</form>
+			</Dialog.Content>
+		</Dialog.Positioner>
+	</Portal>
+</Dialog>

@@ -1,0 +1,289 @@
+<script lang="ts">
+	import type { BulkPreview } from '$lib/server/changes/bulk';
+	import { goto } from '$app/navigation';
+	import Ask from '$lib/ui/Ask.svelte';
+	import Choices from '$lib/ui/Choices.svelte';
+	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
+	import WordChanges from '$lib/ui/WordChanges.svelte';
+	import { send } from '$lib/ui/doing';
+	import { latest } from '$lib/ui/latest';
+	import { count, figure } from '$lib/ui/words';
+	import type { BankView } from './bank.svelte';
+
+	/** What can be done with the questions that are selected: each is told in numbers before it is done. */
+	let { view }: { view: BankView } = $props();
+
+	type Deed =
+		| 'move'
+		| 'copy'
+		| 'points'
+		| 'tags'
+		| 'shuffle'
+		| 'pin'
+		| 'difficulty'
+		| 'language'
+		| 'replace'
+		| 'disputed'
+		| 'quiz';
+	const more = [
+		{ value: 'shuffleOn', name: 'Shuffle options' },
+		{ value: 'shuffleOff', name: 'Keep options as they stand' },
+		{ value: 'pin', name: 'Pin the last option' },
+		{ value: 'unpin', name: 'Let all options go' },
+		{ value: 'difficulty', name: 'Difficulty …' },
+		{ value: 'language', name: 'Language …' },
+		{ value: 'replace', name: 'Replace words …' },
+		{ value: 'machine', name: 'Written by a machine' },
+		{ value: 'person', name: 'Written by a person' },
+		{ value: 'unverified', name: 'Key not verified' },
+		{ value: 'disputed', name: 'Doubt the key …' },
+		{ value: 'quiz', name: 'Make a quiz of these …' },
+		{ value: 'dispatch', name: 'Dispatch' }
+	] as const;
+
+	let deed = $state<Deed | null>(null);
+	let open = $state(false);
+	let text = $state('');
+	let put = $state('');
+	let exactCase = $state(false);
+	let wholeWords = $state(true);
+	let toBank = $state<number | null>(null);
+	let toCategory = $state<number | null>(null);
+	let preview = $state<BulkPreview | null>(null);
+	let fault = $state('');
+
+	const { selected } = $derived(view.selection);
+	const edit = (what: object) => ({ do: 'edit', chosen: view.chosen, what });
+	const listed = (words: string) =>
+		words
+			.split(',')
+			.map((word) => word.trim())
+			.filter(Boolean);
+	/** What is asked of the server, or null while something is missing. */
+	const asked = $derived.by(() => {
+		if (!deed || !selected) return null;
+		if (deed === 'move' || deed === 'copy')
+			return toBank === null ? null : { do: deed, chosen: view.chosen, to: { bankId: toBank, categoryId: toCategory } };
+		if (deed === 'points') return text === '' ? null : edit({ edit: 'points', points: Number(text) });
+		if (deed === 'tags')
+			return listed(text).length || listed(put).length
+				? edit({ edit: 'tags', add: listed(text), remove: listed(put) })
+				: null;
+		if (deed === 'difficulty') return edit({ edit: 'difficulty', difficulty: text });
+		if (deed === 'language') return edit({ edit: 'language', language: text });
+		if (deed === 'replace') return text ? edit({ edit: 'replace', find: text, put, exactCase, wholeWords }) : null;
+		if (deed === 'disputed') return { do: 'key', chosen: view.chosen, state: 'disputed', note: text };
+		return null;
+	});
+	const ask = latest(async (body: unknown) =>
+		send<BulkPreview>(`/courses/${view.courseId}/banks/bulk?preview=1`, body)
+	);
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	$effect(() => {
+		const body = open ? asked : null;
+		preview = null;
+		fault = '';
+		clearTimeout(timer);
+		if (!body) return;
+		timer = setTimeout(async () => {
+			const sent = await ask(body);
+			if (!sent) return;
+			if (sent.ok) preview = sent.value;
+			else fault = sent.message;
+		}, 200);
+	});
+
+	function begin(what: Deed) {
+		deed = what;
+		text = '';
+		put = '';
+		toBank = null;
+		toCategory = null;
+		view.failure = '';
+		open = true;
+	}
+	const atOnce = (what: object) => view.actAtOnce('bulk', what);
+	function choose(value: string) {
+		if (value === 'shuffleOn' || value === 'shuffleOff')
+			void atOnce(edit({ edit: 'shuffle', on: value === 'shuffleOn' }));
+		else if (value === 'pin' || value === 'unpin')
+			void atOnce(edit({ edit: 'pin', which: value === 'pin' ? 'last' : 'none' }));
+		else if (value === 'machine' || value === 'person')
+			void atOnce({ do: 'machine', chosen: view.chosen, on: value === 'machine' ? 'yes' : 'no' });
+		else if (value === 'unverified') void atOnce({ do: 'key', chosen: view.chosen, state: 'unverified' });
+		else if (value === 'dispatch') void goto(`/courses/${view.courseId}/dispatch?bank=${view.filter.bankId}`);
+		else begin(value as Deed);
+	}
+	async function act() {
+		if (deed === 'quiz') {
+			const sent = await send<{ quizId: number }>(`/courses/${view.courseId}/banks/quiz`, {
+				chosen: view.chosen,
+				title: text
+			});
+			if (sent.ok) await goto(`/courses/${view.courseId}/quizzes/${sent.value.quizId}`);
+			else view.failure = sent.message;
+			return;
+		}
+		const leaves = deed === 'move';
+		if (!(await view.act('bulk', asked))) return;
+		open = false;
+		if (leaves) view.selection.clear();
+	}
+	const titles: Record<Deed, string> = {
+		move: 'Move',
+		copy: 'Copy',
+		points: 'Points of',
+		tags: 'Tags of',
+		shuffle: 'Shuffle',
+		pin: 'Pin',
+		difficulty: 'Difficulty of',
+		language: 'Language of',
+		replace: 'Replace words in',
+		disputed: 'Doubt the key of',
+		quiz: 'A quiz of'
+	};
+	const does = $derived(
+		deed === 'quiz'
+			? `Make a quiz of ${count(selected, 'question')}`
+			: preview
+				? `Change ${count(preview.changes, 'question')}`
+				: 'Change'
+	);
+	const focus = (node: HTMLElement) => node.focus();
+</script>
+
+<div class="filters bulk" role="group" aria-label="With what is selected">
+	<b>{figure(selected)} selected</b>
+	<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => begin('move')}>Move …</button>
+	<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => begin('copy')}>Copy …</button>
+	<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => begin('tags')}>Tags …</button>
+	<button class="btn btn-sm preset-outlined-brand" type="button" onclick={() => begin('points')}>Points …</button>
+	<button
+		class="btn btn-sm preset-outlined-brand"
+		type="button"
+		disabled={view.busy}
+		onclick={() => atOnce({ do: 'key', chosen: view.chosen, state: 'verified' })}>Key verified</button
+	>
+	<Choices name="More" label="More to do with what is selected" choices={more} {choose} />
+	<button
+		class="btn btn-sm preset-outlined-brand"
+		type="button"
+		disabled={view.busy}
+		onclick={async () => {
+			if (await atOnce({ do: 'bin', chosen: view.chosen })) view.selection.clear();
+		}}>To the bin</button
+	>
+	<button class="word ml-auto text-[13px]" type="button" onclick={() => view.selection.clear()}>none</button>
+</div>
+
+{#if deed}
+	<Ask
+		bind:open
+		title="{titles[deed]} {count(selected, 'question')}"
+		{does}
+		ready={deed === 'quiz' ? !!text.trim() : preview !== null && preview.changes > 0}
+		busy={view.busy}
+		failure={view.failure || fault}
+		wide={deed === 'replace'}
+		{act}
+	>
+		{#if deed === 'move' || deed === 'copy'}
+			<PlaceChoice bind:bankId={toBank} bind:categoryId={toCategory} courseId={view.courseId} />
+		{:else if deed === 'points'}
+			<label class="flex flex-col gap-1"
+				>Points each <input class="input w-28" type="number" min="0" step="any" bind:value={text} use:focus /></label
+			>
+		{:else if deed === 'tags'}
+			<label class="flex flex-col gap-1"
+				>Add <input class="input" placeholder="tags, with commas between" bind:value={text} use:focus /></label
+			>
+			<label class="flex flex-col gap-1"
+				>Take away <input class="input" placeholder="tags, with commas between" bind:value={put} /></label
+			>
+		{:else if deed === 'difficulty'}
+			<label class="flex flex-col gap-1"
+				>Difficulty <input
+					class="input"
+					maxlength="60"
+					placeholder="empty for none"
+					bind:value={text}
+					use:focus
+				/></label
+			>
+		{:else if deed === 'language'}
+			<label class="flex flex-col gap-1"
+				>Language <input
+					class="input w-40"
+					maxlength="35"
+					placeholder="en, de, pt-BR"
+					bind:value={text}
+					use:focus
+				/></label
+			>
+		{:else if deed === 'disputed'}
+			<label class="flex flex-col gap-1"
+				>What is doubted <textarea class="textarea" rows="3" maxlength="1000" bind:value={text} use:focus
+				></textarea></label
+			>
+		{:else if deed === 'quiz'}
+			<label class="flex flex-col gap-1"
+				>Title of the quiz <input class="input" maxlength="255" bind:value={text} use:focus /></label
+			>
+		{:else if deed === 'replace'}
+			<div class="flex gap-3">
+				<label class="flex flex-1 flex-col gap-1">Look for <input class="input" bind:value={text} use:focus /></label>
+				<label class="flex flex-1 flex-col gap-1">Put <input class="input" bind:value={put} /></label>
+			</div>
+			<div class="flex gap-5">
+				<label class="flex items-center gap-2"
+					><input type="checkbox" class="checkbox" bind:checked={wholeWords} /> whole words</label
+				>
+				<label class="flex items-center gap-2"
+					><input type="checkbox" class="checkbox" bind:checked={exactCase} /> capitals matter</label
+				>
+			</div>
+			<p class="mute text-[13px]">
+				In stems, options, feedback and hints; accepted answers and titles stay as they are.
+			</p>
+		{/if}
+		{#if preview}
+			<p role="status">
+				{preview.words}
+				{#if preview.changes < preview.chosen}{count(preview.chosen - preview.changes, 'question')} stay as they are.{/if}
+				{#if deed === 'move' && preview.inQuizzes}{count(preview.inQuizzes, 'question')} of them stand in quizzes.{/if}
+			</p>
+			{#if deed === 'replace'}
+				<div class="examples">
+					{#each preview.examples as example (example.id)}
+						<h3>{example.before.title}</h3>
+						<WordChanges before={example.before} after={example.after} />
+					{/each}
+				</div>
+			{/if}
+		{/if}
+	</Ask>
+{/if}
+
+<style>
+	.bulk {
+		flex-wrap: wrap;
+		row-gap: 4px;
+		padding-block: 6px;
+		background: var(--woad-soft);
+	}
+	button.word {
+		cursor: pointer;
+		color: var(--woad);
+		text-decoration: underline;
+		text-underline-offset: 2px;
+	}
+	.examples {
+		max-height: 300px;
+		overflow: auto;
+		display: flex;
+		flex-direction: column;
+		gap: 8px;
+		border-top: 1px solid var(--line);
+		padding-top: 8px;
+	}
+</style>

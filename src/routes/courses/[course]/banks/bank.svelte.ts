@@ -1,0 +1,115 @@
+import { goto, invalidateAll } from '$app/navigation';
+import { page } from '$app/state';
+import type { FilterName } from '$lib/server/banks/conditions';
+import type { Chosen, QuestionFilter } from '$lib/server/banks/filter';
+import type { QuestionPage, QuestionRow } from '$lib/server/banks/pages';
+import type { Done } from '$lib/server/changes/deed';
+import { send, tellDone } from '$lib/ui/doing';
+import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+import { Selection } from '$lib/ui/selection.svelte';
+import { tell } from '$lib/ui/toasts';
+
+/** What a bank page is made of: the questions as they are listed, which are selected, and what is done to them. */
+export class BankView {
+	readonly courseId: number;
+	pages = $state.raw() as Pages<QuestionRow>;
+	filter = $state.raw() as QuestionFilter;
+	busy = $state(false);
+	/** What the last thing that was refused said, for the sheet that asked for it. */
+	failure = $state('');
+	readonly selection: Selection<QuestionRow>;
+	/** Lets what is shown beside the list be fetched anew. */
+	changed = $state(0);
+
+	constructor(courseId: number) {
+		this.courseId = courseId;
+		this.selection = new Selection<QuestionRow>(() => this.pages.total);
+	}
+
+	/** Takes what the server has sent with the page. */
+	take(first: QuestionPage, size: number, filter: QuestionFilter): void {
+		const other =
+			this.filter !== undefined &&
+			JSON.stringify({ ...this.filter, sort: '', down: false }) !==
+				JSON.stringify({ ...filter, sort: '', down: false });
+		this.filter = filter;
+		this.pages = new Pages<QuestionRow>(
+			first,
+			size,
+			pagesFrom((from) => {
+				const address = new URL(`/courses/${this.courseId}/banks/rows`, page.url);
+				address.search = page.url.search;
+				address.searchParams.set('bank', String(filter.bankId));
+				address.searchParams.set('from', String(from));
+				return address.href;
+			})
+		);
+		if (other) this.selection.clear();
+	}
+
+	/** Shows the page by another address: what is named is set, or taken out where it is null or empty. */
+	show(
+		changes: Partial<
+			Record<
+				| FilterName
+				| 'bank'
+				| 'category'
+				| 'under'
+				| 'words'
+				| 'sort'
+				| 'down'
+				| 'question'
+				| 'view'
+				| 'across'
+				| 'beside',
+				string | null
+			>
+		>
+	): Promise<void> {
+		const next = new URL(page.url);
+		for (const [name, value] of Object.entries(changes)) {
+			if (value === null || value === '') next.searchParams.delete(name);
+			else next.searchParams.set(name, value);
+		}
+		return goto(next, { keepFocus: true, noScroll: true, replaceState: true });
+	}
+
+	/** Which questions are selected, as endpoints take it. */
+	get chosen(): Chosen {
+		const { bankId, categoryId, withUnder, words, filters } = this.filter;
+		const { ids, except } = this.selection;
+		const by = { bankId, categoryId, withUnder, words, filters };
+		return except ? { ...by, ids: undefined, except } : { ...by, ids, except: [] };
+	}
+
+	/** Asks an endpoint below the banks of the course to do something; what was done is told with its way back. */
+	async act<T extends Done>(where: string, asked: unknown, method = 'POST'): Promise<T | null> {
+		this.busy = true;
+		this.failure = '';
+		try {
+			const sent = await send<T>(`/courses/${this.courseId}/banks/${where}`, asked, method);
+			if (!sent.ok) {
+				this.failure = sent.message;
+				return null;
+			}
+			await this.again();
+			tellDone(this.courseId, sent.value, () => this.again());
+			return sent.value;
+		} finally {
+			this.busy = false;
+		}
+	}
+
+	/** The same, where what is refused is told and no sheet is open for it. */
+	async actAtOnce(where: string, asked: unknown): Promise<boolean> {
+		const done = await this.act(where, asked);
+		if (!done && this.failure) tell(this.failure);
+		return done !== null;
+	}
+
+	/** Shows everything anew after something was done. */
+	async again(): Promise<void> {
+		await invalidateAll();
+		this.changed += 1;
+	}
+}
