@@ -9,7 +9,7 @@ export const difficulty: Edit<{ difficulty: string }> = {
 	apply: (question, { difficulty: words }) => {
 		if ((question.difficulty ?? '') === words) return question;
 		const { difficulty: _, ...rest } = question;
-		return (words ? { ...rest, difficulty: words } : rest) as typeof question;
+		return words ? { ...rest, difficulty: words } : rest;
 	},
 	keepsKey: true
 };

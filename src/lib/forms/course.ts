@@ -93,4 +93,4 @@ export const courseSettings = object({
 export type CourseSettings = InferType<typeof courseSettings>;
 
 /** The settings of a course that nobody has changed. */
-export const plainSettings: CourseSettings = courseSettings.getDefault() as CourseSettings;
+export const plainSettings: CourseSettings = courseSettings.getDefault();

@@ -40,7 +40,7 @@ export async function filledIn<S extends AnyObjectSchema>(
 		if ((field as { type?: string }).type === 'array' && (lists.get(name)?.length ?? 0) > 1)
 			given[name] = lists.get(name);
 	try {
-		return { filled: (await schema.validate(given, { abortEarly: false })) as InferType<S>, values };
+		return { filled: await schema.validate(given, { abortEarly: false }), values };
 	} catch (cause) {
 		if (!(cause instanceof ValidationError)) throw cause;
 		const slips = new Map<string, string>();

@@ -33,7 +33,7 @@
 	<Portal>
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">
-			<Dialog.Content class="dialog {wide ? 'w-[760px]' : 'w-[460px]'}">
+			<Dialog.Content class="dialog" style="--sheet: {wide ? 760 : 460}px">
 				<div class="mb-3 flex justify-between gap-4">
 					<Dialog.Title><h2>{title}</h2></Dialog.Title>
 					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>

@@ -1,10 +1,18 @@
 <script lang="ts">
-	import type { Question } from '$core/kinds';
+	import { kindName, kindNamed, kinds, type Question } from '$core/kinds';
+	import type { MadeKind } from '$core/kinds/blank';
+	import { changeKind } from '$core/kinds/change-kind';
+	import type { Attachment } from '$core/model/question';
 	import { interfaceOf } from './kinds';
 	import { numberOf } from './kinds/edit/credit';
 	import { keepDraft } from './drafts';
 	import RichText from './RichText.svelte';
-	import { untrack } from 'svelte';
+	import Earns from './question-editor/Earns.svelte';
+	import LiveSnags from './question-editor/LiveSnags.svelte';
+	import MoreFields from './question-editor/MoreFields.svelte';
+	import PictureField from './question-editor/PictureField.svelte';
+	import { handInKey } from './rich-text/hand-in';
+	import { setContext, untrack } from 'svelte';
 
 	/** A question to be set right by hand. What has no field of its own can be written in the published JSON form. */
 	let {
@@ -17,7 +25,10 @@
 		from = null,
 		save,
 		cancel,
-		handIn
+		handIn,
+		upload,
+		snags,
+		rekind
 	}: {
 		question: Question;
 		courseId: number;
@@ -32,8 +43,15 @@
 		cancel: () => void;
 		/** Gives a file that the question lacks, by the name under which it speaks of it. */
 		handIn?: (name: string, file: File) => void;
+		/** Stores a file for the question; pictures can be put into its texts where that is given. */
+		upload?: (file: File) => Promise<Attachment | null>;
+		/** Says what is wrong with what is being written, as one writes. */
+		snags?: boolean;
+		/** Its kind can be changed. */
+		rekind?: boolean;
 	} = $props();
 
+	const madeKinds = kinds.filter((kind): kind is MadeKind => kind !== 'unreadable');
 	const before = untrack(() => from as { json?: string } | null);
 	let draft = $state(
 		untrack(() => structuredClone($state.snapshot(from && !before?.json ? from : question)) as Question)
@@ -49,6 +67,14 @@
 		else if (now !== first) keepDraft(draftKey, JSON.parse(now) as unknown, version);
 	});
 	let fault = $state('');
+	let goes = $state<string[]>([]);
+	const store = untrack(() => upload);
+	if (store)
+		setContext(handInKey, async (file: File) => {
+			const stored = await store(file);
+			if (stored) draft.attachments = [...draft.attachments.filter(({ name }) => name !== stored.name), stored];
+			return stored;
+		});
 	const attachments = $derived(draft.attachments);
 	const Edit = $derived(interfaceOf(draft.kind).edit);
 	const bare = () => {
@@ -98,6 +124,22 @@
 			<textarea class="textarea mono w-full" rows="22" spellcheck="false" bind:value={json}></textarea></label
 		>
 	{:else}
+		{#if rekind}
+			<label
+				>Kind
+				<select
+					class="select w-full"
+					value={draft.kind}
+					onchange={(event) => {
+						const changed = changeKind($state.snapshot(draft) as Question, event.currentTarget.value as MadeKind);
+						draft = changed.question;
+						goes = changed.goes;
+					}}
+					>{#each madeKinds as kind (kind)}<option value={kind}>{kindName(kind)}</option>{/each}</select
+				></label
+			>
+			{#if goes.length}<p class="doubtful" role="status">What goes: {goes.join('; ')}.</p>{/if}
+		{/if}
 		<div class="flex gap-3">
 			<label class="flex-1">Title <input class="input w-full" maxlength="500" bind:value={draft.title} /></label>
 			<label class="flex flex-col"
@@ -116,28 +158,11 @@
 			<p>Stem</p>
 			<RichText bind:value={draft.stem} {attachments} {courseId} label="Stem" />
 		</div>
+		{#if 'picture' in draft}<PictureField bind:question={draft} {attachments} {courseId} />{/if}
 		{#if Edit}<Edit bind:question={draft} {attachments} {courseId} />{/if}
-		<label
-			>Tags <input
-				class="input w-full"
-				value={draft.tags.join(', ')}
-				onchange={(event) =>
-					(draft.tags = [
-						...new Set(
-							event.currentTarget.value
-								.split(',')
-								.map((tag) => tag.trim())
-								.filter(Boolean)
-						)
-					])}
-			/></label
-		>
-		{#each ['general', 'correct', 'incorrect'] as const as part (part)}
-			{#if draft.feedback[part] !== undefined}<div>
-					<p>Feedback, {part}</p>
-					<RichText bind:value={draft.feedback[part]} {attachments} {courseId} label="Feedback, {part}" small />
-				</div>{/if}
-		{/each}
+		<MoreFields bind:question={draft} {attachments} {courseId} />
+		{#if kindNamed(draft.kind).marks === 'program'}<Earns question={draft} />{/if}
+		{#if snags}<LiveSnags question={draft} />{/if}
 	{/if}
 	{#if fault || failure}<p class="broken" role="alert">{fault || failure}</p>{/if}
 	<div class="flex items-center gap-2">

@@ -1,8 +1,16 @@
 <script lang="ts">
-	import { displayMarkup } from '$core/markup/display';
+	import type { Editor } from '@tiptap/core';
 	import type { Attachment, Markup } from '$core/model/question';
+	import { getContext, onDestroy, tick } from 'svelte';
+	import { fromEditor, losesNothing, toEditor } from './rich-text/convert';
+	import PlainBox from './rich-text/PlainBox.svelte';
+	import { handInKey, type HandIn } from './rich-text/hand-in';
+	import Tools from './rich-text/Tools.svelte';
 
-	/** Rich text to be written in: bold, italics and the rest by the usual keys; pictures and blanks stay where they are. */
+	/**
+	 * Rich text to be written in. The editor comes once one begins to write; where it could not give back all that the text
+	 * holds, it is written in a plainer box, or as source.
+	 */
 	let {
 		value = $bindable(),
 		attachments,
@@ -11,85 +19,170 @@
 		small = false
 	}: { value: Markup; attachments: Attachment[]; courseId: number; label: string; small?: boolean } = $props();
 
-	let box: HTMLDivElement | undefined = $state();
-	let written: string | null = null;
+	const handIn = getContext<HandIn | undefined>(handInKey);
 	const addressOf = (hash: string, type: string) => `/courses/${courseId}/files/${hash}?as=${encodeURIComponent(type)}`;
+	let box: HTMLDivElement | undefined = $state();
+	let editor = $state.raw<Editor | null>(null);
+	/** Goes up whenever the editor has moved, so that its tools show what is on. */
+	let moves = $state(0);
+	let plain = $state(false);
+	let source = $state(false);
+	let inside = $state(false);
+	let written: Markup | null = null;
 
-	/** The text for the screen: pictures have their address, and carry their name so that they are found again. */
-	function shown(markup: Markup): string {
-		const held = document.createElement('div');
-		held.innerHTML = displayMarkup(markup, attachments, addressOf);
-		const names = [...markup.matchAll(/="media:([^"]*)"/g)].map((found) => found[1]!);
-		held.querySelectorAll('img, object').forEach((node, at) => node.setAttribute('data-media', names[at] ?? ''));
-		for (const blank of held.querySelectorAll('.blank')) {
-			blank.setAttribute('contenteditable', 'false');
-			blank.textContent = `[${blank.id}]`;
+	async function begin() {
+		if (editor || plain || source) return;
+		const { makeEditor } = await import('./rich-text/editor');
+		if (editor || !box) return;
+		const content = toEditor(value, attachments, addressOf);
+		const made = makeEditor({
+			box,
+			content,
+			label,
+			changed: (now) => (written = value = fromEditor(now.view.dom)),
+			files: (files) => take(files),
+			left: () => (moves += 1),
+			moved: () => (moves += 1)
+		});
+		if (!losesNothing(value, fromEditor(made.view.dom))) {
+			made.destroy();
+			plain = true;
+			return;
 		}
-		return held.innerHTML;
+		editor = made;
+		written = value;
+		await tick();
+		made.commands.focus('end');
 	}
-	function taken(): Markup {
-		const held = document.createElement('div');
-		held.innerHTML = box!.innerHTML;
-		for (const node of held.querySelectorAll('[data-media]')) {
-			node.setAttribute(node.tagName === 'OBJECT' ? 'data' : 'src', `media:${node.getAttribute('data-media')}`);
-			node.removeAttribute('data-media');
+	/** Pictures that are dropped or pasted are handed in, and put where one writes. */
+	function take(files: File[]): boolean {
+		const wanted = files.filter(({ type }) => /^(image|audio|video)\//.test(type));
+		if (!wanted.length || !handIn) return false;
+		void (async () => {
+			for (const file of wanted) {
+				const attachment = await handIn(file);
+				if (!attachment?.hash) continue;
+				const content = attachment.mediaType.startsWith('image/')
+					? {
+							type: 'picture',
+							attrs: { src: addressOf(attachment.hash, attachment.mediaType), alt: '', 'data-media': attachment.name }
+						}
+					: { type: 'sound', attrs: { 'data-media': attachment.name } };
+				editor?.chain().focus().insertContent(content).run();
+			}
+		})();
+		return true;
+	}
+	// what was changed from elsewhere, as by a draft that is taken up, is shown
+	$effect(() => {
+		if (editor && value !== written) {
+			written = value;
+			editor.commands.setContent(toEditor(value, attachments, addressOf), { emitUpdate: false });
 		}
-		for (const blank of held.querySelectorAll('.blank')) {
-			blank.removeAttribute('contenteditable');
-			blank.textContent = '';
-		}
-		// as XML, which is what rich text of ours is
-		return new XMLSerializer()
-			.serializeToString(held)
-			.replace(/^<div[^>]*>|<\/div>$|^<div[^>]*\/>$/g, '')
-			.replace(/ xmlns="http:\/\/www\.w3\.org\/1999\/xhtml"/g, '');
-	}
-	/** Fills the box with what it is given, and never with what is being written in it. */
-	function filled(node: HTMLElement, given: Markup) {
-		const fill = (markup: Markup) => {
-			if (markup === written) return;
-			node.innerHTML = shown(markup);
-			written = markup;
-		};
-		fill(given);
-		return { update: fill };
-	}
-	function plainPaste(event: ClipboardEvent) {
-		event.preventDefault();
-		const text = event.clipboardData?.getData('text/plain') ?? '';
-		const selection = getSelection();
-		if (!selection?.rangeCount) return;
-		selection.deleteFromDocument();
-		selection.getRangeAt(0).insertNode(document.createTextNode(text));
-		selection.collapseToEnd();
-		written = value = taken();
-	}
+	});
+	onDestroy(() => editor?.destroy());
+	const shown = $derived(
+		editor || plain || source || typeof document === 'undefined' ? '' : toEditor(value, attachments, addressOf)
+	);
 </script>
 
 <div
-	bind:this={box}
-	use:filled={value}
-	class="input box rich"
-	class:small
-	contenteditable="true"
-	role="textbox"
-	tabindex="0"
-	aria-multiline="true"
-	aria-label={label}
-	oninput={() => (written = value = taken())}
-	onpaste={plainPaste}
-></div>
+	class="rich-field"
+	onfocusin={() => (inside = true)}
+	onfocusout={(event) => {
+		if (!event.currentTarget.contains(event.relatedTarget as Node | null)) inside = false;
+	}}
+>
+	{#if inside && (editor || source || plain)}<Tools
+			{editor}
+			{moves}
+			{source}
+			picture={handIn ? (file) => void take([file]) : null}
+			toggle={() => {
+				source = !source;
+				editor?.destroy();
+				editor = null;
+				plain = false;
+			}}
+		/>{/if}
+	{#if source}<textarea
+			class="textarea mono w-full"
+			rows={small ? 3 : 8}
+			spellcheck="false"
+			aria-label="Source of {label}"
+			bind:value></textarea>
+	{:else if plain}<PlainBox bind:value {attachments} {courseId} {label} {small} />
+	{:else}
+		<div bind:this={box} class="input box rich" class:small>
+			{#if !editor}<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<div
+					role="textbox"
+					aria-multiline="true"
+					aria-label={label}
+					tabindex="0"
+					class="asleep"
+					onfocus={begin}
+					onpointerdown={begin}
+				>
+					<!-- cleaned by core/markup before it was stored, and there is a content security policy besides -->
+					<!-- eslint-disable-next-line svelte/no-at-html-tags -->
+					{@html shown}
+				</div>{/if}
+		</div>
+	{/if}
+</div>
 
 <style>
+	.rich-field {
+		width: 100%;
+		min-width: 0;
+	}
 	.box {
 		width: 100%;
 		min-height: 62px;
 		padding: 6px 10px;
 		overflow: auto;
-		max-height: 240px;
+		max-height: 340px;
 	}
 	.box.small {
 		min-height: 30px;
 		padding-block: 3px;
+	}
+	.asleep {
+		min-height: 20px;
+		outline: none;
+	}
+	.box:focus-within {
+		outline: 2px solid var(--woad);
+		outline-offset: 1px;
+	}
+	.box :global(.tiptap) {
+		outline: none;
+		min-height: 20px;
+		white-space: pre-wrap;
+	}
+	.box :global(.tiptap > * + *) {
+		margin-top: 6px;
+	}
+	.box :global(table) {
+		border-collapse: collapse;
+	}
+	.box :global(td),
+	.box :global(th) {
+		border: 1px solid var(--line2);
+		padding: 2px 7px;
+		min-width: 34px;
+	}
+	.box :global(.blank),
+	.box :global(.sound) {
+		background: var(--woad-soft);
+		border-radius: 3px;
+		padding: 0 4px;
+	}
+	.box :global(.ProseMirror-selectednode) {
+		outline: 2px solid var(--weld);
+	}
+	.box :global(img) {
+		max-width: 100%;
 	}
 </style>

@@ -45,7 +45,7 @@ const register = {
 	language: by(string().max(35), (tag: string) => plain('q.language = ?', tag === 'none' ? '' : tag)),
 	// by_points
 	points: by(number().min(0).max(1e6), (points: number) => plain('q.points = ?', points)),
-	key: by(string().oneOf(keyStates), (state) => plain(`(${keyConditions[state as (typeof keyStates)[number]]})`)),
+	key: by(string().oneOf(keyStates), (state) => plain(`(${keyConditions[state]})`)),
 	snag: by(string().max(60), (rule: string) =>
 		rule === 'none'
 			? plain(`NOT ${snagOf})`)

@@ -58,7 +58,7 @@ export type Chosen = InferType<typeof chosenShape>;
 
 /** The filter of what is chosen by one. */
 export function filterOf({ bankId, categoryId, withUnder, words, filters }: Chosen): QuestionFilter {
-	const given = new Map(Object.entries(filters as Record<string, unknown>));
+	const given = new Map(Object.entries(filters));
 	return {
 		bankId,
 		categoryId,

@@ -85,7 +85,7 @@ function columnsOf(by: Across, cells: readonly WeaveCell[]): { value: string; na
 	const held = new Map<string, number>();
 	for (const { column, questions } of cells) held.set(column, (held.get(column) ?? 0) + questions);
 	if (by === 'kind')
-		return kinds.filter((kind) => held.has(kind)).map((kind) => ({ value: kind, name: kindName(kind as Kind) }));
+		return kinds.filter((kind) => held.has(kind)).map((kind) => ({ value: kind, name: kindName(kind) }));
 	const compare = new Intl.Collator('en', { numeric: true }).compare;
 	const most = [...held].sort((a, b) => b[1] - a[1]).slice(0, mostColumns);
 	return most

@@ -199,7 +199,7 @@ async function workOf(connection: PoolConnection, { courseId, personId }: Doer, 
 /** Does something to all questions that are chosen, in one transaction and as one deed. Throws Refused in words. */
 export async function doBulk(pool: Pool, courseId: number, personId: number, bulk: Bulk): Promise<Done> {
 	return transaction(pool, async (connection) => {
-		const ids = await chosenIds(connection, courseId, bulk.chosen as Chosen);
+		const ids = await chosenIds(connection, courseId, bulk.chosen);
 		if (!ids.length) throw new Refused('Nothing is chosen that is still there.');
 		const work = await workOf(connection, { courseId, personId }, bulk);
 		const deedId = await beginDeed(connection, {
@@ -207,7 +207,7 @@ export async function doBulk(pool: Pool, courseId: number, personId: number, bul
 			personId,
 			deed: work.deed,
 			subject: work.subject,
-			address: `/courses/${courseId}/banks?bank=${(bulk.chosen as Chosen).bankId}`
+			address: `/courses/${courseId}/banks?bank=${bulk.chosen.bankId}`
 		});
 		const questions = await work.does(connection, ids, { deedId, personId });
 		await endDeed(connection, deedId, questions);
@@ -233,7 +233,7 @@ const mostExamples = 20;
 /** Says what doing something would change. An edit is tried on every question that is chosen. */
 export async function previewBulk(pool: Pool, courseId: number, personId: number, bulk: Bulk): Promise<BulkPreview> {
 	return transaction(pool, async (connection) => {
-		const ids = await chosenIds(connection, courseId, bulk.chosen as Chosen);
+		const ids = await chosenIds(connection, courseId, bulk.chosen);
 		const { words } = await workOf(connection, { courseId, personId }, bulk);
 		const used = ids.length
 			? await row<{ n: number }>(

@@ -214,7 +214,7 @@ describe('what is chosen', () => {
 		const { quizId, questions } = await quizOfChosen(
 			pool,
 			course.courseId,
-			{ ...whole(), ids: [ids[2]!, ids[0]!] } as never,
+			{ ...whole(), ids: [ids[2]!, ids[0]!] },
 			'Short'
 		);
 		expect(questions).toBe(2);

@@ -10,7 +10,7 @@ export async function keptOf(db: Database, courseId: number): Promise<Kept> {
 	const { language, points, checksOff } = plainSettings;
 	if (!found?.settings) return { language, points, checksOff };
 	try {
-		const kept = courseSettings.cast(JSON.parse(found.settings)) as CourseSettings;
+		const kept = courseSettings.cast(JSON.parse(found.settings));
 		return { language: kept.language, points: kept.points, checksOff: kept.checksOff };
 	} catch {
 		// settings of an older make that no longer fit

@@ -10,6 +10,7 @@
 	import Segments from '$lib/ui/Segments.svelte';
 	import Toggle from '$lib/ui/Toggle.svelte';
 	import { figure, pathText } from '$lib/ui/words';
+	import KeyRound from '@lucide/svelte/icons/key-round';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { untrack } from 'svelte';
 	import BankAbout from './BankAbout.svelte';
@@ -23,14 +24,21 @@
 	import List from './List.svelte';
 	import NewQuestion from './NewQuestion.svelte';
 	import QuestionPanel from './QuestionPanel.svelte';
+	import SetKey from './SetKey.svelte';
 	import { atOnce, bankDeeds, categoryDeeds, type TreeDeed } from './tree-deeds';
 	import TreeSheet from './TreeSheet.svelte';
+	import type { Place, Shade } from './weave';
 	import Weave from './Weave.svelte';
+	import WeaveAbout from './WeaveAbout.svelte';
 
 	let { data } = $props();
 	let shown = $state<StoredQuestion | null>(null);
 	let chosen = $state<number | null>(null);
 	let making = $state(false);
+	/** Keys are set one after the other. */
+	let keying = $state(false);
+	let shade = $state<Shade>('whole');
+	let cell = $state<Place | null>(null);
 	let sheet: TreeSheet | undefined = $state();
 	let columnIds = $state(untrack(() => data.columns));
 	let timer: ReturnType<typeof setTimeout> | undefined;
@@ -83,6 +91,12 @@
 			else shown = null;
 		});
 	});
+	function setKeys() {
+		making = false;
+		keying = true;
+		chosen = null;
+		void view.show({ snag: 'no-key', question: null });
+	}
 	function doTree(value: string) {
 		const deed = value as TreeDeed;
 		const here = { bankId: data.bank!.id, parentId: category?.id ?? null };
@@ -107,6 +121,18 @@
 			if (question) view.selection.select(question, !view.selection.isSelected(chosen));
 		} else return;
 		event.preventDefault();
+	}
+	function openCell({ categoryId, column }: Place) {
+		const by = data.weave?.by ?? 'kind';
+		void view.show({
+			view: null,
+			across: null,
+			beside: null,
+			category: categoryId === null ? null : String(categoryId),
+			under: '0',
+			question: null,
+			[by]: by === 'difficulty' && !column ? 'none' : column
+		});
 	}
 	const views = [
 		{ value: 'list', name: 'List' },
@@ -204,6 +230,14 @@
 					<ColumnChoice chosen={columnIds} choose={chooseColumns} />
 					{#if data.mayChange}<button
 							type="button"
+							class="btn btn-sm preset-outlined-brand"
+							aria-label="Set keys"
+							aria-pressed={keying}
+							title="Set the keys of questions that have none, one after the other"
+							onclick={setKeys}><KeyRound size={13} /></button
+						>
+						<button
+							type="button"
 							class="btn btn-sm preset-filled-brand"
 							aria-label="Make a question"
 							onclick={() => (making = true)}><Plus size={14} /></button
@@ -211,7 +245,16 @@
 				{/if}
 			</div>
 			{#if data.weave}
-				<Weave {view} weaves={data.weave.weaves} by={data.weave.by} trees={data.tree} banks={data.banks} />
+				<Weave
+					{view}
+					weaves={data.weave.weaves}
+					by={data.weave.by}
+					trees={data.tree}
+					banks={data.banks}
+					bind:shade
+					bind:chosen={cell}
+					open={openCell}
+				/>
 			{:else}
 				{#if view.selection.selected && data.mayChange}<Bulk {view} />{/if}
 				<List
@@ -228,7 +271,19 @@
 			{/if}
 		{/snippet}
 		{#snippet last()}
-			{#if making}
+			{#if data.weave}<WeaveAbout weave={data.weave.weaves[0]!} tree={data.tree} chosen={cell} open={openCell} />
+			{:else if keying && shown}
+				{#key shown.id}<SetKey
+						stored={shown}
+						{view}
+						place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
+						{next}
+						leave={() => {
+							keying = false;
+							void view.show({ snag: null, question: null });
+						}}
+					/>{/key}
+			{:else if making}
 				<NewQuestion
 					{view}
 					place={[bank.name, ...(category ? pathOfKey(category.key) : [])]}
@@ -241,7 +296,7 @@
 						}
 					}}
 				/>
-			{:else if shown && !isWeave}<QuestionPanel
+			{:else if shown}<QuestionPanel
 					stored={shown}
 					{view}
 					place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}

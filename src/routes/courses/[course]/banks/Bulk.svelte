@@ -249,7 +249,8 @@
 		{#if preview}
 			<p role="status">
 				{preview.words}
-				{#if preview.changes < preview.chosen}{count(preview.chosen - preview.changes, 'question')} stay as they are.{/if}
+				{#if preview.changes < preview.chosen}{figure(preview.chosen - preview.changes)} of {figure(preview.chosen)} need
+					no change.{/if}
 				{#if deed === 'move' && preview.inQuizzes}{count(preview.inQuizzes, 'question')} of them stand in quizzes.{/if}
 			</p>
 			{#if deed === 'replace'}

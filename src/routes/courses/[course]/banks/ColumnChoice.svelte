@@ -25,7 +25,7 @@
 		><Columns3 size={13} /></Popover.Trigger
 	>
 	<Popover.Positioner class="over">
-		<Popover.Content class="panel w-[240px]" aria-label="Columns">
+		<Popover.Content class="panel p-3 w-[240px]" aria-label="Columns">
 			{#each shown as id, at (id)}
 				<div class="flex items-center gap-2 py-[2px]">
 					<label class="flex flex-1 items-center gap-2"

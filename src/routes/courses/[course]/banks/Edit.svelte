@@ -78,6 +78,9 @@
 <QuestionEditor
 	question={stored.question}
 	courseId={view.courseId}
+	upload={(file) => view.handIn(file)}
+	snags
+	rekind
 	{busy}
 	{failure}
 	{draftKey}

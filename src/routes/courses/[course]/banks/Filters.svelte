@@ -94,7 +94,7 @@
 		><Filter size={13} /> Filter{asked.length ? ` ${asked.length}` : ''}</Popover.Trigger
 	>
 	<Popover.Positioner class="over">
-		<Popover.Content class="panel w-[430px]" aria-label="Filter">
+		<Popover.Content class="panel p-3 w-[430px]" aria-label="Filter">
 			{#if open}
 				<div class="fields">
 					{#each fields as field (field.name)}

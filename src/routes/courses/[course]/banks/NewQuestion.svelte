@@ -45,6 +45,8 @@
 	<QuestionEditor
 		question={blankQuestion(kind, begins.points, begins.language)}
 		courseId={view.courseId}
+		upload={(file) => view.handIn(file)}
+		snags
 		busy={view.busy}
 		failure={view.failure}
 		draftKey="new {view.courseId} {kind}"

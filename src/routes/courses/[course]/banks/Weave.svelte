@@ -2,6 +2,7 @@
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import type { Across, Weave, WeaveCell } from '$lib/server/banks/weave';
 	import Mark from '$lib/ui/Mark.svelte';
+	import type { Place, Shade } from './weave';
 	import { count, figure } from '$lib/ui/words';
 	import Download from '@lucide/svelte/icons/download';
 	import type { BankView } from './bank.svelte';
@@ -13,7 +14,10 @@
 		weaves,
 		by,
 		trees,
-		banks
+		banks,
+		shade = $bindable(),
+		chosen = $bindable(),
+		open
 	}: {
 		view: BankView;
 		weaves: Weave[];
@@ -21,11 +25,12 @@
 		/** The tree of the bank itself; another beside it has its own cells by the names of its categories. */
 		trees: CategoryNode[];
 		banks: { id: number; name: string }[];
+		shade: Shade;
+		chosen: Place | null;
+		/** Opens the questions of a cell in the list. */
+		open: (place: Place) => void;
 	} = $props();
 
-	type Shade = 'whole' | 'verified' | 'feedback' | 'clean';
-	let shade = $state<Shade>('whole');
-	let chosen = $state<{ categoryId: number | null; column: string } | null>(null);
 	let table: HTMLTableElement | undefined = $state();
 	const shades = [
 		['whole', 'whole: clean, verified, with feedback'],
@@ -62,31 +67,6 @@
 		}
 		return sum;
 	};
-	const picked = $derived(chosen && cells.get(`${chosen.categoryId ?? 0} ${chosen.column}`));
-	const holes = $derived(lines.filter(({ id }) => id !== null && !main.cells.some((cell) => cell.categoryId === id)));
-	const everyKind = $derived(
-		columns.filter(
-			({ value }) =>
-				new Set(main.cells.filter((cell) => cell.column === value).map((cell) => cell.categoryId)).size === 1
-		)
-	);
-	function open(categoryId: number | null, column: string) {
-		const filters =
-			by === 'kind'
-				? { kind: column }
-				: by === 'tag'
-					? { tag: column }
-					: by === 'points'
-						? { points: column }
-						: { difficulty: column || 'none' };
-		void view.show({
-			view: null,
-			category: categoryId === null ? null : String(categoryId),
-			under: '0',
-			question: null,
-			...filters
-		});
-	}
 	function move(event: KeyboardEvent, row: number, column: number) {
 		const steps: Record<string, [number, number]> = {
 			ArrowDown: [1, 0],
@@ -171,11 +151,11 @@
 									? `${line.name}, ${column.name}: ${count(cell.questions, 'question')}, ${cell[shade]} ${shade}${cell.broken ? `, ${cell.broken} broken` : ''}`
 									: `${line.name}, ${column.name}: none`}
 								onclick={() => (chosen = { categoryId: line.id, column: column.value })}
-								ondblclick={() => cell && open(line.id, column.value)}
+								ondblclick={() => cell && open({ categoryId: line.id, column: column.value })}
 								onkeydown={(event) => {
 									move(event, row, at);
 									if (event.key === 'Enter' && cell && chosen?.categoryId === line.id && chosen.column === column.value)
-										open(line.id, column.value);
+										open({ categoryId: line.id, column: column.value });
 								}}
 								>{#if cell}{figure(cell.questions)}{#if cell.broken}<span class="mark"
 											><Mark severity="broken" word="" /></span
@@ -208,35 +188,6 @@
 		</tbody>
 	</table>
 </div>
-<div class="about">
-	{#if picked && chosen}
-		{@const line = lines.find(({ id }) => id === chosen!.categoryId)}
-		<h2>{line?.name}, {columns.find(({ value }) => value === chosen!.column)?.name}</h2>
-		<p class="mute">
-			{count(picked.questions, 'question')}: {picked.whole} whole, {picked.verified} verified, {picked.feedback} with feedback,
-			{picked.clean} clean,
-			{picked.broken} broken
-		</p>
-		<button
-			type="button"
-			class="btn btn-sm preset-filled-brand"
-			onclick={() => open(chosen!.categoryId, chosen!.column)}>Open these {figure(picked.questions)}</button
-		>
-	{:else}
-		<h2>Holes in this bank</h2>
-		<p class="mute">
-			{holes.length
-				? `${holes
-						.slice(0, 6)
-						.map(({ name }) => name)
-						.join(
-							', '
-						)}${holes.length > 6 ? ` and ${holes.length - 6} more` : ''}: nothing stands in ${holes.length === 1 ? 'it' : 'them'}.`
-				: 'Something stands in every category.'}
-			{everyKind.length ? `In one category only: ${everyKind.map(({ name }) => name).join(', ')}.` : ''}
-		</p>
-	{/if}
-</div>
 
 <style>
 	.bar {
@@ -263,17 +214,24 @@
 		font-size: 12.5px;
 		color: var(--ink2);
 		text-align: left;
+	}
+	thead {
 		position: sticky;
 		top: 0;
-		background: var(--paper);
+		background: var(--ground);
 		z-index: 1;
 	}
+	thead th:not(.category) {
+		position: relative;
+		width: 58px;
+	}
 	.slanted {
-		display: inline-block;
+		position: absolute;
+		left: 26px;
+		bottom: 6px;
 		transform: rotate(-32deg);
 		transform-origin: 0 100%;
 		white-space: nowrap;
-		translate: 24px 0;
 	}
 	.category {
 		min-width: 150px;
@@ -347,13 +305,5 @@
 	.beside td {
 		text-align: center;
 		font-size: 13px;
-	}
-	.about {
-		border-top: 1px solid var(--line2);
-		padding: 10px 18px 14px;
-		display: flex;
-		flex-direction: column;
-		gap: 6px;
-		align-items: flex-start;
 	}
 </style>

@@ -16,5 +16,5 @@ const shape = object({
 export const POST = async ({ locals, params, request }) => {
 	const { course } = await courseAt(locals, params, 'work');
 	const { chosen, title } = await jsonOf(request, shape);
-	return json(await refusing(() => quizOfChosen(database(), course.id, chosen as Chosen, title)));
+	return json(await refusing(() => quizOfChosen(database(), course.id, chosen, title)));
 };
