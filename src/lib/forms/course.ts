@@ -23,6 +23,11 @@ export const courseDetails = object({ code, name, intake });
 /** The same as a type. */
 export type CourseDetails = InferType<typeof courseDetails>;
 
+const ticked = string().oneOf(['', 'on']).default('');
+
+/** What a copy of a course is called, and what of it is copied beside its banks. */
+export const courseCopy = courseDetails.shape({ quizzes: ticked, rules: ticked });
+
 /** Shares in percent, out of text such as “50, 33.3; 25”. */
 function steps(_value: unknown, original: unknown): unknown {
 	if (Array.isArray(original)) return original;

@@ -97,6 +97,10 @@
 		chosen = null;
 		void view.show({ snag: 'no-key', question: null });
 	}
+	function leaveKeys() {
+		keying = false;
+		void view.show({ snag: null, question: null });
+	}
 	function doTree(value: string) {
 		const deed = value as TreeDeed;
 		const here = { bankId: data.bank!.id, parentId: category?.id ?? null };
@@ -257,15 +261,14 @@
 				/>
 			{:else}
 				{#if view.selection.selected && data.mayChange}<Bulk {view} />{/if}
-				<List
-					{view}
-					columns={shownColumns(columnIds)}
-					{chosen}
-					{choose}
-					categoryOf={(id) => (id === null ? '' : (paths.get(id) ?? ''))}
-					mayChange={data.mayChange}
-				/>
-				{#if !view.pages.total}<p class="mute p-5">
+				{#if view.pages.total}<List
+						{view}
+						columns={shownColumns(columnIds)}
+						{chosen}
+						{choose}
+						categoryOf={(id) => (id === null ? '' : (paths.get(id) ?? ''))}
+						mayChange={data.mayChange}
+					/>{:else}<p class="mute p-5">
 						{data.filter.words ? `No question here has the words “${data.filter.words}”.` : 'No question stands here.'}
 					</p>{/if}
 			{/if}
@@ -278,11 +281,12 @@
 						{view}
 						place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
 						{next}
-						leave={() => {
-							keying = false;
-							void view.show({ snag: null, question: null });
-						}}
+						leave={leaveKeys}
 					/>{/key}
+			{:else if keying}
+				<h2 class="mb-2">Every question here has a key</h2>
+				<button type="button" class="btn btn-sm preset-outlined-brand" onclick={leaveKeys}>Back to all questions</button
+				>
 			{:else if making}
 				<NewQuestion
 					{view}
@@ -311,12 +315,15 @@
 <style>
 	.filters {
 		flex-wrap: wrap;
-		row-gap: 6px;
+		gap: 6px;
 	}
 	.filters input {
-		width: 120px;
+		flex: 1 1 80px;
+		min-width: 80px;
+		max-width: 130px;
 	}
 	.filters h2 {
+		flex: 1 1 100px;
 		min-width: 90px;
 	}
 </style>

@@ -1,13 +1,14 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
+import { bankNames } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
 import { formOf } from '$lib/server/requests';
 import { makeQuiz, quizzesOf } from '$lib/server/quizzes/quizzes';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
-	return { quizzes: await quizzesOf(database(), course.id) };
+	return { quizzes: await quizzesOf(database(), course.id), banks: await bankNames(database(), course.id) };
 };
 
 const shape = object({

@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import MadeLink from '$lib/ui/MadeLink.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
 	import { count, figure } from '$lib/ui/words';
+	import Copy from './Copy.svelte';
 	import Going from './Going.svelte';
 	import People from './People.svelte';
 	import Rules from './Rules.svelte';
@@ -13,12 +13,14 @@
 	const slips = $derived(form && 'slips' in form ? (form as Slips) : null);
 	const made = $derived(form && 'made' in form ? form.made : null);
 	const done = $derived(form && 'done' in form ? form.done : '');
+	const copy = $derived(form && 'copy' in form ? form.copy : null);
 	const refused = $derived(form && 'refused' in form ? form.refused : '');
-	let tab = $state<'people' | 'names' | 'rules' | 'going'>('people');
+	let tab = $state<'people' | 'names' | 'rules' | 'copy' | 'going'>('people');
 	const tabs = $derived([
 		{ value: 'people', name: `People ${data.members.length}` },
 		{ value: 'names', name: 'Name and code' },
 		{ value: 'rules', name: 'What it goes by' },
+		{ value: 'copy', name: 'Copy' },
 		{ value: 'going', name: 'Archive and bin' }
 	] as const);
 </script>
@@ -38,6 +40,14 @@
 	{#if done}<p class="notice whole mb-4" role="status">{done}</p>{/if}
 	{#if refused}<p class="notice broken mb-4" role="alert">{refused}</p>{/if}
 	{#if made}<MadeLink {made} />{/if}
+	{#if copy}<p class="notice whole mb-4" role="status">
+			Copied: {count(copy.banks, 'bank')}, {count(copy.questions, 'question')}, {count(
+				copy.quizzes,
+				'quiz',
+				'quizzes'
+			)}.
+			<a class="word" href="/courses/{copy.id}/banks">Open {copy.name}</a>
+		</p>{/if}
 	{#if !data.mayManage}<p class="mute mb-4">You may look at this. Those who manage the course change it.</p>{/if}
 	<Tabs tabs={[...tabs]} bind:value={tab} label="The course">
 		{#snippet panel(chosen)}
@@ -51,6 +61,12 @@
 					/>
 				{:else if chosen === 'names'}<Names course={data.course} mayManage={data.mayManage} {slips} />
 				{:else if chosen === 'rules'}<Rules settings={data.settings} mayManage={data.mayManage} {slips} />
+				{:else if chosen === 'copy'}<Copy
+						course={data.course}
+						mayManage={data.mayManage}
+						questions={data.waiting.banks}
+						{slips}
+					/>
 				{:else}<Going course={data.course} mayManage={data.mayManage} questions={data.waiting.banks} />{/if}
 			</div>
 		{/snippet}
