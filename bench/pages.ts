@@ -87,6 +87,28 @@ const measured: Measured[] = [
 			[`${listed} AND MATCH (q.title, q.stem_text) AGAINST ('+number*' IN BOOLEAN MODE) LIMIT 100`, [course.bank]]
 		]
 	},
+	...(
+		[
+			['by title', 'sort=title', 'ORDER BY title, id LIMIT 100'],
+			['by title, far down', 'sort=title&from=50000', 'ORDER BY title, id LIMIT 50000, 100'],
+			['by changed', 'sort=changed&down=1', 'ORDER BY changed DESC, id DESC LIMIT 100'],
+			['not verified', 'key=unverified&sort=title', 'AND verified IS NULL ORDER BY title, id LIMIT 100'],
+			['with snags', 'snag=any', 'AND EXISTS (SELECT 1 FROM snags s WHERE s.question_id = questions.id) LIMIT 100'],
+			['of points', 'points=2', 'AND points = 2 LIMIT 100']
+		] as const
+	).map(([name, query, end]): Measured => ({
+		name: `bank ${name}`,
+		path: ({ bank }) => `banks/rows?bank=${bank}&${query}`,
+		sql: ({ bank }) => [[`SELECT id FROM questions WHERE bank_id = ? ${end}`, [bank]]]
+	})),
+	{
+		name: 'weave',
+		path: ({ bank }) => `banks?bank=${bank}&view=weave`,
+		sql: (course) => [
+			...shell(course),
+			['SELECT category_id, kind, COUNT(*) FROM questions WHERE bank_id = ? GROUP BY category_id, kind', [course.bank]]
+		]
+	},
 	{
 		name: 'snags',
 		path: () => 'snags',

@@ -122,7 +122,7 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 		}
 		const hash = await hashPassword(demoSignIn.password);
 		const mira = (
-			await run(pool, 'INSERT INTO people (name, email, password_hash) VALUES (?, ?, ?)', [
+			await run(pool, 'INSERT INTO people (name, email, password_hash, keeper) VALUES (?, ?, ?, 1)', [
 				'Mira Olden',
 				demoSignIn.email,
 				hash

@@ -164,7 +164,7 @@ describe('what is outside of all courses', () => {
 					{ cookie },
 					sent === undefined ? {} : { sent: sent as Endpoint['sent'] }
 				);
-				expect(answer.status, `${JSON.stringify(sent).slice(0, 100)} gave ${answer.status}`).toBeLessThan(500);
+				expect(answer.status, `${String(JSON.stringify(sent)).slice(0, 100)} gave ${answer.status}`).toBeLessThan(500);
 			}
 	});
 });

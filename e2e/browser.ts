@@ -5,7 +5,7 @@ import { Browser, Builder, By, logging, until, type WebDriver, type WebElement }
 import * as chrome from 'selenium-webdriver/chrome';
 
 /** How long something may take to appear, on a machine that has other things to do. */
-const patience = 40_000;
+const patience = Number(process.env.PATIENCE ?? 40_000);
 
 /** A headless browser with what a test does with it. */
 export class Visitor {

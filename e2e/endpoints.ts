@@ -147,16 +147,16 @@ export const endpoints: Endpoint[] = [
 		route: 'settings',
 		what: 'rename',
 		path: 'settings',
-		sent: { name: 'x', code: 'x', intake: '' },
+		sent: { name: '', code: 'x', intake: '' },
 		needs: 'manage'
 	},
-	{ route: 'settings', what: 'settings', path: 'settings', sent: { points: '1' }, needs: 'manage' },
-	{ route: 'settings', what: 'invite', path: 'settings', sent: { email: 'a@b', role: 'look' }, needs: 'manage' },
-	{ route: 'settings', what: 'role', path: 'settings', sent: { person: '1', role: 'look' }, needs: 'manage' },
-	{ route: 'settings', what: 'out', path: 'settings', sent: { person: '1' }, needs: 'manage' },
+	{ route: 'settings', what: 'settings', path: 'settings', sent: { points: 'x' }, needs: 'manage' },
+	{ route: 'settings', what: 'invite', path: 'settings', sent: { email: '', role: 'look' }, needs: 'manage' },
+	{ route: 'settings', what: 'role', path: 'settings', sent: { person: '999999', role: 'look' }, needs: 'manage' },
+	{ route: 'settings', what: 'out', path: 'settings', sent: { person: '999999' }, needs: 'manage' },
 	{ route: 'settings', what: 'withdraw', path: 'settings', sent: { invitation: '1' }, needs: 'manage' },
 	{ route: 'settings', what: 'copy', path: 'settings', sent: { name: 'x', code: '' }, needs: 'manage' },
-	{ route: 'settings', what: 'state', path: 'settings', sent: { state: 'archived' }, needs: 'manage' },
+	{ route: 'settings', what: 'state', path: 'settings', sent: { state: 'nowhere' }, needs: 'manage' },
 	{ route: 'snags', what: 'load', path: 'snags' },
 	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, needs: 'work' },
 	{ route: 'snags', what: 'check', path: 'snags', sent: {}, needs: 'work' },
@@ -188,6 +188,7 @@ export const outside: (Omit<Endpoint, 'needs'> & { for: 'anybody' | 'person' | '
 	{ route: 'people', what: 'leave', path: 'people', sent: { person: '999999' }, for: 'keeper' },
 	{ route: 'signin', what: 'load', path: 'signin', for: 'anybody' },
 	{ route: 'signin', what: 'default', path: 'signin', sent: { email: '' }, for: 'anybody' },
+	{ route: 'signout', what: 'load', path: 'signout', for: 'person' },
 	{ route: 'signout', what: 'default', path: 'signout', sent: {}, for: 'anybody' }
 ];
 

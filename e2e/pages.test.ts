@@ -78,6 +78,53 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 	['text being pasted', '/courses/C/loads/paste'],
 	['a dispatch as another format', '/courses/C/dispatch?as=cc13'],
 	['the ledger', '/courses/C/ledger'],
+	['the bin', '/courses/C/bin'],
+	['the people of a course', '/courses/C/settings'],
+	[
+		'what a course goes by',
+		'/courses/C/settings',
+		async (one) => void (await one.press('What it goes by'), await one.reads('Checks that are off'))
+	],
+	['the people of the installation', '/people'],
+	['the account of a person', '/me'],
+	['a link that leads nowhere', '/invited/nothing'],
+	['a weave', '/courses/C/banks?view=weave', async (one) => void (await one.reads('Holes in this bank'))],
+	[
+		'a question of a bank being edited',
+		'/courses/C/banks',
+		async (one) => {
+			await one.reads('1 of 43');
+			await one.press('Edit');
+			await (await one.find('[role=textbox][aria-label=Stem]')).click();
+			await one.find('[role=toolbar]');
+		}
+	],
+	[
+		'a sheet for many questions, open',
+		'/courses/C/banks',
+		async (one) => {
+			await one.reads('1 of 43');
+			await (await one.find('input[aria-label="Select all that are listed"]')).click();
+			await one.press('Tags …');
+			await one.find('[role=dialog][data-state=open]');
+			await one.driver.sleep(300);
+		}
+	],
+	[
+		'the filters of a bank, open',
+		'/courses/C/banks?kind=numeric',
+		async (one) => void (await one.press('Filter'), await one.find('#filter-kind'))
+	],
+	[
+		'a sheet for a category, open',
+		'/courses/C/banks',
+		async (one) => {
+			await one.reads('1 of 43');
+			await one.press('Category');
+			await one.find('[role=dialog][data-state=open]');
+			await one.driver.sleep(300);
+		}
+	],
 	[
 		'the list of courses, open',
 		'/courses/C/banks',

@@ -90,8 +90,9 @@ describe('a review', () => {
 	it('takes keys for text where one writes, and gives back what was not kept', async () => {
 		await visitor.press('Edit');
 		const before = await address();
-		const stem = await visitor.find('[aria-label="Stem"]');
-		await stem.click();
+		await (await visitor.find('[aria-label="Stem"]')).click();
+		// the editor wakes where it is clicked
+		const stem = await visitor.find('.tiptap[aria-label="Stem"]');
 		await stem.sendKeys(' jkgs');
 		await visitor.driver.sleep(800);
 		expect(await address()).toBe(before);

@@ -113,6 +113,20 @@ try {
 	await shoot('bank', `/courses/${course}/banks`, async () => {
 		await (await visitor.find('[data-row]:nth-child(8)')).click();
 	});
+	await shoot('weave', `/courses/${course}/banks?view=weave`, async () => {
+		await (await visitor.find('[data-cell="1 1"]')).click();
+	});
+	await shoot('edit', `/courses/${course}/banks`, async () => {
+		await visitor.reads('1 of 43');
+		await (await visitor.find('[data-row]:nth-of-type(2)')).click();
+		await visitor.press('Edit');
+		await (await visitor.find('[role=textbox][aria-label=Stem]')).click();
+		await visitor.find('[role=toolbar]');
+	});
+	await shoot('course', `/courses/${course}/settings`, async () => {
+		await visitor.press('What it goes by');
+		await visitor.reads('Checks that are off');
+	});
 	await shoot('snags', `/courses/${Number(course) + 1}/snags?check=escaped-twice`);
 	await shoot('draw-sheet', `/courses/${course}/quizzes`, async () => {
 		await visitor.press('Week 6 check');

@@ -154,14 +154,14 @@ export function changeKind(question: Question, to: MadeKind): ChangedKind {
 		...(question.stimulus === undefined ? {} : { stimulus: question.stimulus })
 	};
 	const kept = changes[to]?.(question);
-	if (kept) return { question: { ...blank, ...common, ...more, ...kept.own } as Question, goes: kept.goes };
+	if (kept) return { question: { ...blank, ...common, ...more, ...kept.own }, goes: kept.goes };
 	const goes = kindOf(question)
 		.parts(question)
 		.filter(({ text }) => text.trim())
 		.map(({ name }) => name);
 	const begins = to === 'fill-blanks' ? { stem: `${stem}${blank.stem}` } : {};
 	return {
-		question: { ...blank, ...common, ...more, ...begins } as Question,
+		question: { ...blank, ...common, ...more, ...begins },
 		goes: goes.length
 			? [`all that makes it ${kindName(question.kind).toLowerCase()}: ${[...new Set(goes)].join(', ')}`]
 			: []

@@ -89,7 +89,9 @@ export const courseSettings = object({
 			.required()
 	)
 		.transform((_value: unknown, original: unknown) =>
-			(Array.isArray(original) ? original : [original]).filter((id) => typeof id === 'string' && id !== '')
+			(Array.isArray(original) ? (original as unknown[]) : [original]).filter(
+				(id) => typeof id === 'string' && id !== ''
+			)
 		)
 		.default([])
 });

@@ -1,4 +1,4 @@
-import { object, ref, string, type InferType } from 'yup';
+import { object, ref, string } from 'yup';
 
 const invisible = /[\p{Cc}\p{Cf}]/u;
 const seen = (text: string | undefined) => !invisible.test(text ?? '');
@@ -56,6 +56,3 @@ export const installationInvitation = object({
 	email: personEmail,
 	keeper: string().oneOf(['', 'on']).default('')
 });
-
-/** What an invitation is made of. */
-export type Invitation = InferType<typeof invitation>;

@@ -14,7 +14,9 @@ describe('the settings', () => {
 			jobThreads: 2,
 			jobLeaseSeconds: 15,
 			uploadLimit: 2048 * 2 ** 20,
-			sessionDays: 14
+			sessionDays: 14,
+			smtpUrl: '',
+			mailFrom: 'Yarn Barrow <barrow@localhost>'
 		});
 	});
 	it.each([

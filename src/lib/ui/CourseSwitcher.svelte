@@ -51,7 +51,7 @@
 	<Popover.Trigger class="course-button">
 		<b class="heading cut">{course.name}</b>
 		<span class="mute"
-			>{course.code} · {course.intake}
+			>{[course.code, course.intake].filter(Boolean).join(' · ')}
 			<ChevronDown size={12} aria-hidden="true" class="inline" /><span class="visually-hidden">choose a course</span
 			></span
 		>

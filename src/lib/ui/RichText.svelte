@@ -29,6 +29,8 @@
 	let source = $state(false);
 	let inside = $state(false);
 	let written: Markup | null = null;
+	/** The field is taken off the page; what its editor still says as it goes is nothing any more. */
+	let gone = false;
 
 	async function begin() {
 		if (editor || plain || source) return;
@@ -39,10 +41,16 @@
 			box,
 			content,
 			label,
-			changed: (now) => (written = value = fromEditor(now.view.dom)),
+			changed: (now) => {
+				if (!gone) written = value = fromEditor(now.view.dom);
+			},
 			files: (files) => take(files),
-			left: () => (moves += 1),
-			moved: () => (moves += 1)
+			left: () => {
+				if (!gone) moves += 1;
+			},
+			moved: () => {
+				if (!gone) moves += 1;
+			}
 		});
 		if (!losesNothing(value, fromEditor(made.view.dom))) {
 			made.destroy();
@@ -80,7 +88,10 @@
 			editor.commands.setContent(toEditor(value, attachments, addressOf), { emitUpdate: false });
 		}
 	});
-	onDestroy(() => editor?.destroy());
+	onDestroy(() => {
+		gone = true;
+		editor?.destroy();
+	});
 	const shown = $derived(
 		editor || plain || source || typeof document === 'undefined' ? '' : toEditor(value, attachments, addressOf)
 	);
@@ -114,8 +125,7 @@
 	{:else if plain}<PlainBox bind:value {attachments} {courseId} {label} {small} />
 	{:else}
 		<div bind:this={box} class="input box rich" class:small>
-			{#if !editor}<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-				<div
+			{#if !editor}<div
 					role="textbox"
 					aria-multiline="true"
 					aria-label={label}

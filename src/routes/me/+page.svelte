@@ -72,7 +72,10 @@
 		<section>
 			<h2 class="mb-2">Where you are signed in</h2>
 			<table class="table">
-				<thead><tr><th>Device</th><th>Since</th><th>Last seen</th><th></th></tr></thead>
+				<thead
+					><tr><th>Device</th><th>Since</th><th>Last seen</th><th><span class="visually-hidden">Do</span></th></tr
+					></thead
+				>
 				<tbody>
 					{#each data.devices as device (device.id)}
 						<tr>

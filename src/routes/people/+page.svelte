@@ -53,7 +53,7 @@
 			><tr
 				><th>Name</th><th>E-mail</th><th class="number">Courses</th><th>Last seen</th><th
 					>Looks after the installation</th
-				><th></th></tr
+				><th><span class="visually-hidden">Do</span></th></tr
 			></thead
 		>
 		<tbody>

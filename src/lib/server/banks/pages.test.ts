@@ -6,7 +6,7 @@ import { snagCounts, snagPlace, snagPlaces, snagRows } from '../snags/snags';
 import { fillCourse } from '../test-support/fill';
 import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world';
 import type { QuestionFilter } from './filter';
-import { chosenIds, pageSize, questionsPage } from './pages';
+import { pageSize, questionsPage } from './pages';
 import { categoryTree, keptTree } from './tree';
 
 const pool = testPool();

@@ -1,4 +1,4 @@
-import { kindName, kinds, type Kind } from '$core/kinds';
+import { kindName, kinds } from '$core/kinds';
 import { rows, type Database } from '../db/pool';
 import type { CategoryNode } from './tree';
 

@@ -234,6 +234,7 @@ const mostExamples = 20;
 export async function previewBulk(pool: Pool, courseId: number, personId: number, bulk: Bulk): Promise<BulkPreview> {
 	return transaction(pool, async (connection) => {
 		const ids = await chosenIds(connection, courseId, bulk.chosen);
+		if (!ids.length) throw new Refused('Nothing is chosen that is still there.');
 		const { words } = await workOf(connection, { courseId, personId }, bulk);
 		const used = ids.length
 			? await row<{ n: number }>(

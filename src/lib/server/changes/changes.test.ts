@@ -61,7 +61,7 @@ async function stateOf(courseId: number) {
 			'SELECT c.id, c.bank_id, c.parent_id, c.name, c.code FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ? ORDER BY c.bank_id, c.position, c.id',
 			[courseId]
 		),
-		questions: await rows(
+		questions: await rows<{ category_id: number | null; tags: string; points: number | null }>(
 			pool,
 			'SELECT id, bank_id, category_id, kind, title, points, tags, shuffle, difficulty, language, document, HEX(fingerprint) AS f, verified_by, verified, disputed, machine FROM questions WHERE course_id = ? ORDER BY id',
 			[courseId]
@@ -109,12 +109,12 @@ async function thereAndBack(does: () => Promise<{ deedId: number }>) {
 	const redone = await back(undone.deedId);
 	await checkCourse(pool, course.courseId, unhindered);
 	expect(
-		(await stateOf(course.courseId)).questions.map(({ category_id, tags, points }: any) => [
+		(await stateOf(course.courseId)).questions.map(({ category_id, tags, points }) => [
 			category_id === null,
 			tags,
 			points
 		])
-	).toEqual(after.questions.map(({ category_id, tags, points }: any) => [category_id === null, tags, points]));
+	).toEqual(after.questions.map(({ category_id, tags, points }) => [category_id === null, tags, points]));
 	await back(redone.deedId);
 	await checkCourse(pool, course.courseId, unhindered);
 	expect(await stateOf(course.courseId)).toEqual(before);

@@ -148,7 +148,7 @@ describe('the mend of a check over many', () => {
 		expect(first!.after).toEqual(first!.before);
 	});
 	it('mends all at once, after which nothing is found', async () => {
-		expect(await mend(pool, course.courseId, course.personId, 'same-title', null, null)).toEqual({
+		expect(await mend(pool, course.courseId, course.personId, 'same-title', null, null)).toMatchObject({
 			mended: 2,
 			left: 2
 		});

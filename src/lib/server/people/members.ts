@@ -53,11 +53,10 @@ export async function removeMember(pool: Pool, courseId: number, personId: numbe
 
 /** Whether somebody else manages a course, or keeps the installation, so that it is not left alone. */
 export async function othersManage(db: Database, courseId: number, personId: number): Promise<boolean> {
-	return Boolean(
-		await row(
-			db,
-			"SELECT p.id FROM people p LEFT JOIN memberships m ON m.person_id = p.id AND m.course_id = ? WHERE p.id <> ? AND p.gone IS NULL AND (p.keeper = 1 OR m.role = 'manage') LIMIT 1",
-			[courseId, personId]
-		)
+	const other = await row(
+		db,
+		"SELECT p.id FROM people p LEFT JOIN memberships m ON m.person_id = p.id AND m.course_id = ? WHERE p.id <> ? AND p.gone IS NULL AND (p.keeper = 1 OR m.role = 'manage') LIMIT 1",
+		[courseId, personId]
 	);
+	return other !== undefined;
 }

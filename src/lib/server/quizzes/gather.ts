@@ -17,7 +17,7 @@ export interface Named {
 const naming = `FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id JOIN quizzes z ON z.id = p.quiz_id JOIN questions q ON q.id = u.question_id
 	WHERE z.course_id = ? AND z.id IN (?) AND q.course_id = z.course_id`;
 
-/** How many questions quizzes of a course name, and where these stand. */
+/** How many questions quizzes of a course name, and where these stand. Throws Refused where they name none. */
 export async function namedBy(db: Database, courseId: number, quizIds: readonly number[]): Promise<Named> {
 	if (!quizIds.length) return { questions: 0, loose: 0, banks: 0 };
 	const found = (await row<{ questions: number; loose: number | null; banks: number }>(
@@ -25,6 +25,7 @@ export async function namedBy(db: Database, courseId: number, quizIds: readonly 
 		`SELECT COUNT(DISTINCT q.id) AS questions, COUNT(DISTINCT IF(q.category_id IS NULL, q.id, NULL)) AS loose, COUNT(DISTINCT q.bank_id) AS banks ${naming}`,
 		[courseId, quizIds]
 	))!;
+	if (!found.questions) throw new Refused('These quizzes name no questions: their parts draw from categories.');
 	return { ...found, loose: found.loose ?? 0 };
 }
 

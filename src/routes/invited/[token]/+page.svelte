@@ -7,6 +7,15 @@
 	const slips = $derived(form as Slips | null);
 	const { invitation } = $derived(data);
 	const may = { look: 'look at it', work: 'work on its questions and quizzes', manage: 'manage it' };
+	const said = $derived(
+		[
+			`${invitation.by} invites you${invitation.course ? ` to ${invitation.course}` : ''}.`,
+			invitation.course ? `You may ${may[invitation.role ?? 'look']}.` : '',
+			invitation.keeper ? 'You look after the installation.' : ''
+		]
+			.filter(Boolean)
+			.join(' ')
+	);
 	const title = $derived(
 		invitation.person ? 'A new password' : invitation.first ? 'The first person, the first course' : 'You are invited'
 	);
@@ -39,11 +48,7 @@
 		{#if invitation.first}
 			<p class="mute">This installation is empty. You look after it from now on; others come by links that you make.</p>
 		{:else}
-			<p>
-				{invitation.by} invites you{#if invitation.course}
-					to <b>{invitation.course}</b>. You may {may[invitation.role ?? 'look']}{/if}.
-				{#if invitation.keeper}You look after the installation.{/if}
-			</p>
+			<p>{said}</p>
 		{/if}
 		{#if data.person}
 			<form method="POST" action="?/accept" use:enhance>

@@ -10,7 +10,10 @@
 	<h1 class="mb-3">Ledger</h1>
 	<table class="table">
 		<thead
-			><tr><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th><th></th></tr
+			><tr
+				><th>When</th><th>Who</th><th>What was done</th><th>To what</th><th class="number">Questions</th><th
+					><span class="visually-hidden">Do</span></th
+				></tr
 			></thead
 		>
 		<tbody>

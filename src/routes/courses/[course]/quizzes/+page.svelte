@@ -34,9 +34,9 @@
 	<table class="table">
 		<thead
 			><tr
-				>{#if data.mayChange}<th class="w-8"></th>{/if}<th>Quiz</th><th>State</th><th class="number">Parts</th><th
-					>Changed</th
-				></tr
+				>{#if data.mayChange}<th class="w-8"><span class="visually-hidden">Select</span></th>{/if}<th>Quiz</th><th
+					>State</th
+				><th class="number">Parts</th><th>Changed</th></tr
 			></thead
 		>
 		<tbody>

@@ -27,7 +27,10 @@
 	$effect(() => {
 		if (!open) return;
 		failure = '';
-		void send<Named>(`${address}?preview=1`, { quizzes }).then((sent) => (named = sent.ok ? sent.value : null));
+		void send<Named>(`${address}?preview=1`, { quizzes }).then((sent) => {
+			named = sent.ok ? sent.value : null;
+			failure = sent.ok ? '' : sent.message;
+		});
 	});
 	async function act() {
 		busy = true;

@@ -44,7 +44,10 @@
 	</form>
 {/if}
 <table class="table">
-	<thead><tr><th>Name</th><th>E-mail</th><th>May</th><th>Last seen</th><th></th></tr></thead>
+	<thead
+		><tr><th>Name</th><th>E-mail</th><th>May</th><th>Last seen</th><th><span class="visually-hidden">Do</span></th></tr
+		></thead
+	>
 	<tbody>
 		{#each members as member (member.id)}
 			<tr>

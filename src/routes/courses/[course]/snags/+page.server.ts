@@ -97,7 +97,7 @@ export const actions = {
 			const left = done.left
 				? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.`
 				: '';
-			return { mended: done.mended, left };
+			return { mended: done.mended, left, deedId: done.deedId };
 		} catch (cause) {
 			if (cause instanceof Refused) return fail(409, { message: cause.message });
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { goto } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { mendTitle } from '$core/checks';
 	import Columns from '$lib/ui/Columns.svelte';
@@ -8,6 +8,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { Pages, pagesFrom, type Page } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
+	import { tellDone } from '$lib/ui/doing';
 	import { tell } from '$lib/ui/toasts';
 	import { count, figure } from '$lib/ui/words';
 	import { untrack } from 'svelte';
@@ -72,7 +73,9 @@
 		if (!('mended' in now) || now.mended === undefined) return;
 		mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + now.mended };
 		const more = mended.sum > now.mended ? `, ${figure(mended.sum)} since you came here` : '';
-		tell(`${count(now.mended, 'question')} mended and checked again${more}.${now.left}`);
+		const words = `${count(now.mended, 'question')} mended and checked again${more}.${now.left}`;
+		if ('deedId' in now && now.deedId) tellDone(data.course.id, { deedId: now.deedId, words }, invalidateAll);
+		else tell(words);
 	}
 	$effect(() => {
 		const now = form;

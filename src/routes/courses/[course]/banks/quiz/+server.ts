@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { object, string } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { refusing } from '$lib/server/answers';
-import { chosenShape, type Chosen } from '$lib/server/banks/filter';
+import { chosenShape } from '$lib/server/banks/filter';
 import { quizOfChosen } from '$lib/server/changes/bulk';
 import { database } from '$lib/server/db/pool';
 import { jsonOf } from '$lib/server/requests';

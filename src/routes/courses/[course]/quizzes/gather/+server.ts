@@ -19,7 +19,7 @@ const shape = object({
 export const POST = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const { quizzes, ...to } = await jsonOf(request, shape);
-	if (url.searchParams.has('preview')) return json(await namedBy(database(), course.id, quizzes));
+	if (url.searchParams.has('preview')) return json(await refusing(() => namedBy(database(), course.id, quizzes)));
 	const who = { courseId: course.id, personId: person.id };
 	return json(
 		await refusing(() => threads().ask('gatherQuestions', who, quizzes, { ...to, bankId: to.bankId ?? null }))
