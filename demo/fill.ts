@@ -3,12 +3,16 @@ import type { Pool } from 'mysql2/promise';
 import { ZipWriter } from '../core/container/write-zip';
 import { writtenFormat } from '../core/formats';
 import type { Question } from '../core/kinds';
+import { blankQuestion } from '../core/kinds/blank';
 import { plainRules } from '../core/take-in/decision';
+import { storedQuestion } from '../src/lib/server/banks/banks';
+import { doBulk } from '../src/lib/server/changes/bulk';
 import { makePool, row, rows, run } from '../src/lib/server/db/pool';
 import { unhindered } from '../src/lib/server/jobs/control';
 import { readLoad } from '../src/lib/server/loads/read';
 import { receive } from '../src/lib/server/loads/loads';
 import { takeIn } from '../src/lib/server/loads/take-in';
+import { editQuestion, makeQuestion } from '../src/lib/server/questions/edit';
 import { hashPassword } from '../src/lib/server/people/passwords';
 import { saveQuiz } from '../src/lib/server/quizzes/save';
 import { buoyage } from './banks/buoyage';
@@ -72,6 +76,47 @@ async function loadFile(
 	await readLoad(pool, id, unhindered);
 	await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'read' AND subject_id = ?", [id]);
 	return id;
+}
+
+/** Shows what is done by hand: keys verified and doubted, a question with a history, one in the bin. */
+async function workByHand(pool: Pool, courseId: number, personId: number): Promise<void> {
+	const bank = (await row<{ id: number }>(
+		pool,
+		"SELECT id FROM banks WHERE course_id = ? AND name = 'Marks of region A'",
+		[courseId]
+	))!;
+	const standing = await rows<{ id: number }>(
+		pool,
+		"SELECT id FROM questions WHERE bank_id = ? AND kind = 'multiple-choice' ORDER BY id LIMIT 12",
+		[bank.id]
+	);
+	const ids = standing.map(({ id }) => id);
+	const chosen = (some: number[]) => ({
+		bankId: bank.id,
+		ids: some,
+		categoryId: null,
+		withUnder: true,
+		words: '',
+		filters: {},
+		except: []
+	});
+	await doBulk(pool, courseId, personId, { do: 'key', chosen: chosen(ids.slice(0, 8)), state: 'verified', note: '' });
+	await doBulk(pool, courseId, personId, {
+		do: 'key',
+		chosen: chosen(ids.slice(8, 9)),
+		state: 'disputed',
+		note: 'Is this so in region B too?'
+	});
+	const first = (await storedQuestion(pool, courseId, ids[9]!))!;
+	const hints = ['Think of which hand the mark is on as you come in from sea.'];
+	await editQuestion(pool, courseId, personId, first.id, first.version, { ...first.question, hints });
+	const draft = {
+		...blankQuestion('multiple-choice', 1, 'en'),
+		title: 'A draft that was given up',
+		stem: 'Which mark is this?'
+	};
+	const made = await makeQuestion(pool, courseId, personId, { bankId: bank.id, categoryId: null }, draft);
+	await doBulk(pool, courseId, personId, { do: 'bin', chosen: chosen([made.questionId]) });
 }
 
 async function makeQuiz(pool: Pool, courseId: number): Promise<void> {
@@ -170,6 +215,7 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 		await loadFile(pool, first, mira, 'autumn-charts.zip', troubles());
 		await loadFile(pool, first, mira, 'chart-sums.zip', sumsPackage());
 		for (const [name, bytes] of Object.entries(smallLoads)) await loadFile(pool, first + 2, mira, name, once(bytes()));
+		await workByHand(pool, first + 1, mira);
 		await makeQuiz(pool, first);
 		return true;
 	} finally {

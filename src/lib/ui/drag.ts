@@ -14,6 +14,14 @@ export interface DragPart {
 	/** Whether something can be let go on it. */
 	accepts?: (dragged: Dragged) => boolean;
 	drop?: (dragged: Dragged) => void;
+	/** What of it is taken hold of, as a selector; all of it where that is left out. */
+	handle?: string;
+}
+
+/** The part of an element by which it is dragged, where there is such a part. */
+function held(element: HTMLElement, handle: string | undefined): { dragHandle?: Element } {
+	const part = handle === undefined ? null : element.querySelector(handle);
+	return part ? { dragHandle: part } : {};
 }
 
 const draggedIn = (source: Record<string | symbol, unknown>) => source as unknown as Dragged;
@@ -22,12 +30,13 @@ const draggedIn = (source: Record<string | symbol, unknown>) => source as unknow
  * Lets an element be dragged, or something be let go on it, as an attachment. While something that it accepts is over it,
  * it has the attribute `data-over`; while it is dragged itself, `data-dragged`.
  */
-export function dragPart({ lift, accepts, drop }: DragPart): (element: HTMLElement) => () => void {
+export function dragPart({ lift, accepts, drop, handle }: DragPart): (element: HTMLElement) => () => void {
 	return (element) =>
 		combine(
 			lift
 				? draggable({
 						element,
+						...held(element, handle),
 						canDrag: () => lift() !== null,
 						getInitialData: () => ({ ...lift() }),
 						onDragStart: () => element.setAttribute('data-dragged', ''),

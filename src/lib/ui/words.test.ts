@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { percentOf } from './percent';
-import { ago, bytes, count, figure, pathText } from './words';
+import { ago, bytes, count, figure, pathText, courseWords } from './words';
 
 describe('words for people', () => {
 	it.each([
@@ -34,5 +34,16 @@ describe('words for people', () => {
 	it('name a path of categories, and the want of one', () => {
 		expect(pathText(['Charts', 'Symbols'])).toBe('Charts › Symbols');
 		expect(pathText([])).toBe('no category');
+	});
+});
+
+describe('the name of a course', () => {
+	const course = { id: 1, name: 'Tides and Charts', code: 'TC-S27', intake: 'spring intake' };
+	it('has its code and intake where a wrong one could be meant', () => {
+		expect(courseWords(course, [course, { id: 2, name: 'Rope Work' }])).toBe('Tides and Charts');
+		expect(courseWords(course, [course, { id: 2, name: 'tides and charts' }])).toBe(
+			'Tides and Charts (TC-S27, spring intake)'
+		);
+		expect(courseWords({ ...course, intake: '' }, [{ id: 2, name: course.name }])).toBe('Tides and Charts (TC-S27)');
 	});
 });

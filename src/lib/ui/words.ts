@@ -48,3 +48,12 @@ export function dateTime(when: Date | string): string {
 export function pathText(path: string[]): string {
 	return path.length ? path.join(' › ') : 'no category';
 }
+
+/** The name of a course; with its code and intake where another of those that one belongs to has the same name. */
+export function courseWords(
+	course: { id: number; name: string; code: string; intake: string },
+	all: readonly { id: number; name: string }[]
+): string {
+	const twins = all.some(({ id, name }) => id !== course.id && name.toLowerCase() === course.name.toLowerCase());
+	return twins ? `${course.name} (${[course.code, course.intake].filter(Boolean).join(', ')})` : course.name;
+}

@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import Field from '$lib/ui/Field.svelte';
+	import WaitingLinks from '$lib/ui/WaitingLinks.svelte';
 	import MadeLink from '$lib/ui/MadeLink.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
 	import { ago, dateTime } from '$lib/ui/words';
@@ -101,25 +102,5 @@
 			{/each}
 		</tbody>
 	</table>
-	{#if data.invitations.length}
-		<h2 class="mt-7 mb-2">Links that wait</h2>
-		<table class="table">
-			<tbody>
-				{#each data.invitations as invitation (invitation.id)}
-					<tr>
-						<td>{invitation.email}</td>
-						<td class="mute">by {invitation.by}, good until {dateTime(invitation.expires)}</td>
-						<td class="text-right"
-							><form method="POST" action="?/withdraw" use:enhance>
-								<input type="hidden" name="invitation" value={invitation.id} />
-								<button class="btn btn-sm preset-outlined-brand" aria-label="End the link of {invitation.email}"
-									>End it</button
-								>
-							</form></td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	{/if}
+	<WaitingLinks invitations={data.invitations} />
 </Outside>

@@ -2,7 +2,7 @@ import type { Pool, PoolConnection } from 'mysql2/promise';
 import { binPlace } from '../changes/bin';
 import { beginDeed, endDeed, type Done } from '../changes/deed';
 import { changeThings } from '../changes/things';
-import { placeQuestions } from '../changes/place';
+import { placeQuestions, placeWithBank } from '../changes/place';
 import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
@@ -140,18 +140,7 @@ async function carryBank(
 			to,
 			tree.map(({ id }) => id)
 		]);
-	const standing = await rows<{ id: number; categoryId: number | null }>(
-		connection,
-		'SELECT id, category_id AS categoryId FROM questions WHERE bank_id = ? ORDER BY id FOR UPDATE',
-		[bankId]
-	);
-	const questions = await placeQuestions(
-		connection,
-		from,
-		to,
-		standing.map(({ id, categoryId }) => ({ id, bankId, categoryId })),
-		{ deedId, personId }
-	);
+	const questions = await placeWithBank(connection, from, to, bankId, { deedId, personId });
 	await checkSoon(connection, from);
 	return { questions, name };
 }

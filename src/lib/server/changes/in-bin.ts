@@ -5,7 +5,7 @@ import { row, rows, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { Refused } from '../loads/refused';
 import { beginDeed, endDeed, type Done } from './deed';
-import { placeQuestions } from './place';
+import { placeQuestions, placeWithBank } from './place';
 import { changeThings, imagesOf } from './things';
 
 /** A question in the bin: where it stood, and who put it there when. */
@@ -153,18 +153,7 @@ export async function putBankBack(pool: Pool, courseId: number, personId: number
 			await run(connection, 'UPDATE banks SET course_id = ? WHERE id = ?', [courseId, bankId]);
 			return undefined;
 		});
-		const standing = await rows<{ id: number; categoryId: number | null }>(
-			connection,
-			'SELECT id, category_id AS categoryId FROM questions WHERE bank_id = ? ORDER BY id FOR UPDATE',
-			[bankId]
-		);
-		const questions = await placeQuestions(
-			connection,
-			bin,
-			courseId,
-			standing.map(({ id, categoryId }) => ({ id, bankId, categoryId })),
-			{ deedId, personId }
-		);
+		const questions = await placeWithBank(connection, bin, courseId, bankId, { deedId, personId });
 		await endDeed(connection, deedId, questions);
 		return { deedId, questions, words: `The bank “${name}” is back, with ${questions} questions.` };
 	});

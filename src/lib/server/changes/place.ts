@@ -2,7 +2,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import { checkAround } from '../checks/around';
 import { checkSoon } from '../checks/course';
 import { touchCourse } from '../courses/counts';
-import { run } from '../db/pool';
+import { rows, run } from '../db/pool';
 import { findLost, rememberQuestions } from '../quizzes/lost';
 import { notePlacings, type Placing } from './choose';
 import type { ByDeed } from '../questions/save';
@@ -75,4 +75,26 @@ export async function placeQuestions(
 	}
 	await touchCourse(connection, from);
 	return count;
+}
+
+/** The same for all that stands in a bank, which goes with the bank to another course; its categories stay its own. */
+export async function placeWithBank(
+	connection: PoolConnection,
+	from: number,
+	to: number,
+	bankId: number,
+	by: ByDeed
+): Promise<number> {
+	const standing = await rows<{ id: number; categoryId: number | null }>(
+		connection,
+		'SELECT id, category_id AS categoryId FROM questions WHERE bank_id = ? ORDER BY id FOR UPDATE',
+		[bankId]
+	);
+	return placeQuestions(
+		connection,
+		from,
+		to,
+		standing.map(({ id, categoryId }) => ({ id, bankId, categoryId })),
+		by
+	);
 }

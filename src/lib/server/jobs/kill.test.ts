@@ -8,6 +8,7 @@ import { row, rows, run } from '../db/pool';
 import { receive } from '../loads/loads';
 import { readLoad } from '../loads/read';
 import { unhindered } from './control';
+import { fillCourse } from '../test-support/fill';
 import { arriving, makeCourse, testPool } from '../test-support/world';
 
 const root = new URL('../../../..', import.meta.url).pathname;
@@ -90,6 +91,35 @@ describe('a server that is killed in the middle of its work', () => {
 	});
 });
 
+/** Has work done in a process of its own, which is killed so many milliseconds after it began; says whether it came to its end. */
+function workApart(what: readonly (string | number)[], killAfter: number | null): Promise<boolean> {
+	return new Promise((resolve) => {
+		const child = fork(join(root, 'test-support/work-for-tests.ts'), what.map(String), {
+			cwd: root,
+			execArgv: ['--import', 'tsx'],
+			env: process.env,
+			stdio: ['ignore', 'ignore', 'ignore', 'ipc']
+		});
+		children.push(child);
+		let done = false;
+		child.on('message', (message) => {
+			if (message === 'done') done = true;
+			else if (killAfter !== null) setTimeout(() => child.kill('SIGKILL'), killAfter);
+		});
+		child.on('exit', () => resolve(done));
+	});
+}
+
+/** Ends when the database has undone what a process had begun that is gone. */
+const settled = () =>
+	until(
+		async () =>
+			((await row(
+				pool,
+				"SELECT id FROM information_schema.processlist WHERE info LIKE 'INSERT INTO questions%' OR info LIKE 'UPDATE questions%'"
+			)) ?? null) === null
+	);
+
 /** What has to hold at every moment between two pieces of work: all of the load is in the course, or nothing of it. */
 async function allOrNothing(loadId: number): Promise<'all' | 'nothing'> {
 	const load = (await row<{ state: string; bank_id: number | null }>(
@@ -144,36 +174,50 @@ describe('a process that is killed at any moment of taking in and taking back', 
 		await run(pool, "UPDATE jobs SET state = 'done' WHERE subject_id = ?", [id]);
 		const random = new Generator('killed');
 		const work = (what: 'take' | 'undo', killAfter: number | null) =>
-			new Promise<boolean>((resolve) => {
-				const child = fork(
-					join(root, 'test-support/work-for-tests.ts'),
-					[what, String(course.courseId), String(id), String(course.personId)],
-					{ cwd: root, execArgv: ['--import', 'tsx'], env: process.env, stdio: ['ignore', 'ignore', 'ignore', 'ipc'] }
-				);
-				children.push(child);
-				let done = false;
-				child.on('message', (message) => {
-					if (message === 'done') done = true;
-					else if (killAfter !== null) setTimeout(() => child.kill('SIGKILL'), killAfter);
-				});
-				child.on('exit', () => resolve(done));
-			});
+			workApart([what, course.courseId, id, course.personId], killAfter);
 		for (let time = 0; time < rounds; time += 1) {
 			await work('take', random.below(500));
 			// the database undoes what was begun as soon as it sees that the connection is gone
-			await until(
-				async () =>
-					((await row(
-						pool,
-						"SELECT id FROM information_schema.processlist WHERE info LIKE 'INSERT INTO questions%'"
-					)) ?? null) === null
-			);
+			await settled();
 			const state = await allOrNothing(id);
 			if (state === 'nothing') await work('take', null);
 			expect(await allOrNothing(id)).toBe('all');
 			await work('undo', random.below(400));
 			if ((await allOrNothing(id)) === 'all') await work('undo', null);
 			expect(await allOrNothing(id)).toBe('nothing');
+		}
+	}, 120_000);
+});
+
+describe('a process that is killed while it changes many questions, or takes that back', () => {
+	it('leaves all of them changed, or none, with the deed that can be taken back', async () => {
+		const { personId } = await makeCourse(pool);
+		const course = await fillCourse(pool, personId, questions);
+		const random = new Generator('changed');
+		const state = async () => {
+			const changed = (await row<{ n: number }>(
+				pool,
+				'SELECT COUNT(*) AS n FROM questions WHERE course_id = ? AND points = 3',
+				[course.id]
+			))!.n;
+			const deeds = await rows<{ id: number; questions: number; n: number }>(
+				pool,
+				"SELECT g.id, g.questions, (SELECT COUNT(*) FROM changed_questions c WHERE c.deed_id = g.id) AS n FROM ledger g WHERE g.course_id = ? AND g.way_back = 'open' AND g.deed = 'set the points of'",
+				[course.id]
+			);
+			expect([0, questions]).toContain(changed);
+			expect(deeds.map((deed) => [deed.questions, deed.n])).toEqual(changed ? [[questions, questions]] : []);
+			return deeds[0]?.id ?? null;
+		};
+		for (let time = 0; time < rounds; time += 1) {
+			await workApart(['bulk', course.id, course.bank, personId], 200 + random.below(900));
+			await settled();
+			if ((await state()) === null) await workApart(['bulk', course.id, course.bank, personId], null);
+			const deedId = (await state())!;
+			await workApart(['undo-deed', course.id, deedId, personId], 200 + random.below(900));
+			await settled();
+			if ((await state()) !== null) await workApart(['undo-deed', course.id, deedId, personId], null);
+			expect(await state()).toBeNull();
 		}
 	}, 120_000);
 });

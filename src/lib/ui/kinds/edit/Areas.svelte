@@ -38,6 +38,37 @@
 			coordinates: [width / 4, height / 4, width / 2, height / 2].map(Math.round)
 		};
 	};
+	/** Where a new area begins and ends while it is drawn, in pixels of the picture. */
+	let drawn = $state<[number, number, number, number] | null>(null);
+	/** The least that an area is wide and high that was drawn, in pixels: less is a click. */
+	const least = 4;
+	function pointAt(event: PointerEvent): [number, number] {
+		const box = (event.currentTarget as Element).getBoundingClientRect();
+		const { width, height } = size(question.picture);
+		return [
+			Math.round(((event.clientX - box.left) / box.width) * width),
+			Math.round(((event.clientY - box.top) / box.height) * height)
+		];
+	}
+	function begin(event: PointerEvent) {
+		(event.currentTarget as Element).setPointerCapture(event.pointerId);
+		const [x, y] = pointAt(event);
+		drawn = [x, y, x, y];
+	}
+	function go(event: PointerEvent) {
+		if (drawn) drawn = [drawn[0], drawn[1], ...pointAt(event)];
+	}
+	/** A rectangle that was drawn becomes an area; its form can be changed in its line. */
+	function end() {
+		if (!drawn) return;
+		const [x, y, a, b] = drawn;
+		drawn = null;
+		if (Math.abs(a - x) < least || Math.abs(b - y) < least) return;
+		const shape = { ...newShape(), coordinates: [Math.min(x, a), Math.min(y, b), Math.max(x, a), Math.max(y, b)] };
+		if (question.kind === 'hotspot')
+			question.shapes = [...question.shapes, { ...shape, credit: question.shapes.length ? 0 : 1 }];
+		else question.targets = [...question.targets, { ...shape, uses: 1 }];
+	}
 	function belong(target: string, label: string) {
 		if (question.kind !== 'label-image') return;
 		const others = question.pairs.filter((pair) => pair.right !== target);
@@ -74,7 +105,21 @@
 			}}
 		/>
 		{#if width && height}
-			<svg viewBox="0 0 {width} {height}" aria-hidden="true">
+			<svg
+				viewBox="0 0 {width} {height}"
+				aria-hidden="true"
+				onpointerdown={begin}
+				onpointermove={go}
+				onpointerup={end}
+				onpointercancel={() => (drawn = null)}
+			>
+				{#if drawn}<rect
+						class="drawn"
+						x={Math.min(drawn[0], drawn[2])}
+						y={Math.min(drawn[1], drawn[3])}
+						width={Math.abs(drawn[2] - drawn[0])}
+						height={Math.abs(drawn[3] - drawn[1])}
+					/>{/if}
 				{#each shapes as { shape, coordinates: c }, at (at)}
 					{#if shape === 'rect'}<rect x={c[0]} y={c[1]} width={c[2]! - c[0]!} height={c[3]! - c[1]!} />
 					{:else if shape === 'circle'}<circle cx={c[0]} cy={c[1]} r={c[2]} />
@@ -85,6 +130,7 @@
 			</svg>
 		{/if}
 	</div>
+	<p class="mute text-[13px]">Draw a rectangle on the picture for a new area, or add one below.</p>
 {/if}
 {#if question.kind === 'hotspot'}
 	<List
@@ -149,8 +195,14 @@
 		height: 100%;
 		fill: color-mix(in srgb, var(--woad) 18%, transparent);
 		stroke: var(--woad);
+		cursor: crosshair;
+		touch-action: none;
+	}
+	.picture .drawn {
+		stroke-dasharray: 4 3;
 	}
 	.picture text {
+		pointer-events: none;
 		fill: var(--ink);
 		stroke: none;
 		font-weight: 700;

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import type { Editing } from '../editing';
 	import type { FillBlanksQuestion, ListEntry } from '$core/kinds';
+	import { blankMarker, replaceBlanks } from '$core/markup/markers';
+	import { serialise } from '$core/xml/serialise';
 	import RichText from '../../RichText.svelte';
 	import AcceptedNumbers from './AcceptedNumbers.svelte';
 	import AcceptedTexts from './AcceptedTexts.svelte';
@@ -11,6 +13,26 @@
 	/** What each blank of a question accepts. Its place is in the stem, and stays there. */
 	let { question = $bindable(), attachments, courseId }: Editing<FillBlanksQuestion> = $props();
 
+	/** Puts a blank at the end of the stem, from where it is moved in the text; all blanks share the points alike then. */
+	function addBlank(form: 'text' | 'number') {
+		const identifier = fresh(question.blanks.map((blank) => blank.identifier));
+		const share = 1 / (question.blanks.length + 1);
+		const made =
+			form === 'text'
+				? { identifier, share, form, accepted: [{ text: '', credit: 1, caseSensitive: false }] }
+				: { identifier, share, form, accepted: [{ value: 0, tolerance: 0, credit: 1 }], whole: false };
+		question.blanks = [...question.blanks.map((blank) => ({ ...blank, share })), made];
+		const marker = serialise([blankMarker(identifier)]);
+		question.stem = /<\/p>$/.test(question.stem)
+			? question.stem.replace(/<\/p>$/, ` ${marker}</p>`)
+			: `${question.stem} ${marker}`;
+	}
+	function takeOut(identifier: string) {
+		question.blanks = question.blanks.filter((blank) => blank.identifier !== identifier);
+		question.stem = replaceBlanks(question.stem, (other, block) =>
+			other === identifier ? '' : serialise([blankMarker(other, block)])
+		);
+	}
 	const plain = (markup: string) => markup.replace(/<[^>]+>/g, '');
 </script>
 
@@ -19,7 +41,15 @@
 	<fieldset>
 		<legend
 			>[{blank.identifier}]
-			<label class="mute">share <CreditField bind:credit={blank.share} label="Share{of}" /></label></legend
+			<span class="flex items-center gap-2"
+				><label class="mute">share <CreditField bind:credit={blank.share} label="Share{of}" /></label>
+				<button
+					type="button"
+					class="btn btn-sm preset-outlined-brand"
+					aria-label="Take blank {blank.identifier} out"
+					onclick={() => takeOut(blank.identifier)}>×</button
+				></span
+			></legend
 		>
 		{#if blank.form === 'text'}<AcceptedTexts bind:accepted={blank.accepted} {of} />
 		{:else if blank.form === 'number'}<AcceptedNumbers bind:accepted={blank.accepted} {of} />
@@ -51,6 +81,14 @@
 		{:else}<p class="mute">It is answered at length, and marked by a person.</p>{/if}
 	</fieldset>
 {/each}
+<div class="flex gap-2">
+	<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => addBlank('text')}
+		>Add a blank for words</button
+	>
+	<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => addBlank('number')}
+		>Add a blank for a number</button
+	>
+</div>
 {#if question.bank.length}
 	<List
 		bind:items={question.bank}

@@ -4,7 +4,7 @@
 	import { navigating, page } from '$app/state';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, count, dateTime } from '$lib/ui/words';
+	import { ago, count, dateTime, courseWords } from '$lib/ui/words';
 	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
 	import LossTable from './LossTable.svelte';
@@ -71,7 +71,7 @@
 	list={false}
 >
 	{#snippet first()}
-		<h1 class="text-[16px]!">What</h1>
+		<h1 class="text-[16px]!">What of {courseWords(data.course, data.courses)}</h1>
 		{#each data.banks as bank (bank.id)}
 			<button
 				type="button"

@@ -3,7 +3,8 @@
 	import type { Slips } from '$lib/server/forms';
 	import type { Member } from '$lib/server/people/members';
 	import Field from '$lib/ui/Field.svelte';
-	import { ago, dateTime } from '$lib/ui/words';
+	import WaitingLinks from '$lib/ui/WaitingLinks.svelte';
+	import { ago } from '$lib/ui/words';
 
 	/** Who belongs to a course and what they may do, and the links that nobody has taken up yet. */
 	let {
@@ -81,25 +82,7 @@
 			>{/each}
 	</tbody>
 </table>
-{#if invitations.length}
-	<h2 class="mt-6 mb-2">Links that wait</h2>
-	<table class="table">
-		<tbody>
-			{#each invitations as invitation (invitation.id)}
-				<tr>
-					<td>{invitation.email}</td>
-					<td class="mute">may {words.get(invitation.role)}</td>
-					<td class="mute">by {invitation.by}, good until {dateTime(invitation.expires)}</td>
-					<td class="text-right"
-						><form method="POST" action="?/withdraw" use:enhance>
-							<input type="hidden" name="invitation" value={invitation.id} />
-							<button class="btn btn-sm preset-outlined-brand" aria-label="End the link of {invitation.email}"
-								>End it</button
-							>
-						</form></td
-					>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-{/if}
+<WaitingLinks
+	{invitations}
+	says={({ id }) => `may ${words.get(invitations.find((invitation) => invitation.id === id)?.role ?? null)}`}
+/>

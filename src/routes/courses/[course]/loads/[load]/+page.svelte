@@ -6,7 +6,7 @@
 	import Columns from '$lib/ui/Columns.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import { latest } from '$lib/ui/latest';
-	import { bytes, count } from '$lib/ui/words';
+	import { bytes, count, courseWords } from '$lib/ui/words';
 	import { onMount, untrack } from 'svelte';
 	import Bar from './Bar.svelte';
 	import Changes from './Changes.svelte';
@@ -51,7 +51,7 @@
 	const { found, course } = $derived(data);
 	const bank = $derived(data.banks.find(({ id }) => id === review.decision.bankId));
 	const target = $derived(
-		`${course.name} › ${review.decision.bankId === null ? review.decision.bankName.trim() || 'a new bank' : bank?.name}`
+		`${courseWords(course, data.courses)} › ${review.decision.bankId === null ? review.decision.bankName.trim() || 'a new bank' : bank?.name}`
 	);
 	const nothing = $derived(
 		(data.reports.every((report) => report.message !== found.failure) && found.failure) ||

@@ -10,6 +10,7 @@
 
 	import Charts from './Charts.svelte';
 	import Elsewhere from './Elsewhere.svelte';
+	import Onward from './Onward.svelte';
 	import TakeBack from './TakeBack.svelte';
 	import Told from './Told.svelte';
 
@@ -55,7 +56,13 @@
 			{#if data.head.bank}<a
 					class="btn btn-sm preset-filled-brand"
 					href="/courses/{data.course.id}/banks?bank={data.head.bank.id}">Open the bank</a
-				>{/if}
+				>
+				<Onward
+					courseId={data.course.id}
+					bankId={data.head.bank.id}
+					load={data.one}
+					mayChange={data.mayChange && arrived > 0}
+				/>{/if}
 			<button type="button" class="word text-[13px]" onclick={() => print()}>Print</button>
 			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=csv" download
 				>CSV</a
