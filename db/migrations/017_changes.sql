@@ -27,7 +27,8 @@ ALTER TABLE questions
 	ADD KEY by_points (bank_id, points, id),
 	ADD KEY by_difficulty (bank_id, difficulty, id),
 	ADD KEY by_created (bank_id, created, id),
-	ADD KEY by_changed (bank_id, changed, id);
+	ADD KEY by_changed (bank_id, changed, id),
+	ADD KEY by_key (bank_id, category_id, verified, disputed_by, machine);
 
 ALTER TABLE question_versions
 	ADD COLUMN tags TEXT NOT NULL DEFAULT '[]',

@@ -27,8 +27,9 @@ export const keyStates = ['verified', 'unverified', 'disputed', 'machine'] as co
 
 const keyConditions: Record<(typeof keyStates)[number], string> = {
 	verified: 'q.verified IS NOT NULL',
-	unverified: 'q.verified IS NULL AND q.disputed IS NULL',
-	disputed: 'q.disputed IS NOT NULL',
+	// by_key
+	unverified: 'q.verified IS NULL AND q.disputed_by IS NULL',
+	disputed: 'q.disputed_by IS NOT NULL',
 	machine: 'q.machine = 1 AND q.verified IS NULL'
 };
 

@@ -5,6 +5,7 @@ import { removeQuestions } from '../questions/remove';
 import { snagCounts, snagPlace, snagPlaces, snagRows } from '../snags/snags';
 import { fillCourse } from '../test-support/fill';
 import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world';
+import { filtersIn } from './conditions';
 import type { QuestionFilter } from './filter';
 import { pageSize, questionsPage } from './pages';
 import { categoryTree, keptTree } from './tree';
@@ -87,5 +88,38 @@ describe('the snags of a course, a page at a time', () => {
 		const places = await snagPlaces(pool, course.id);
 		expect(places[0]!.name).toMatch(/^Chapter \d+$/);
 		expect(places.every(({ doubtful, untidy }) => doubtful + untidy === 0)).toBe(true);
+	});
+});
+
+describe('the questions of a bank by what they are', () => {
+	it('are those that meet all that is asked, in the order of the tree, page by page and by the question that is asked for', async () => {
+		await run(pool, 'UPDATE questions SET verified = NOW(3) WHERE course_id = ? AND id % 3 = 0', [course.id]);
+		const verified = await all({ filters: { key: 'verified' } });
+		const listed = (await all()).filter(({ id }) => id % 3 === 0);
+		expect(verified.map(({ id }) => id)).toEqual(listed.map(({ id }) => id));
+		const both = await all({ filters: { key: 'verified', kind: 'numeric' }, categoryId: course.category });
+		expect(both.map(({ id }) => id)).toEqual(
+			listed.filter(({ kind, categoryId }) => kind === 'numeric' && categoryId === course.category).map(({ id }) => id)
+		);
+		const asked = verified[Math.min(verified.length - 1, 120)]!;
+		const page = await questionsPage(pool, course.id, filter({ filters: { key: 'verified' } }), {
+			questionId: asked.id
+		});
+		expect(page.rows.some(({ id }) => id === asked.id)).toBe(true);
+		expect(page.total).toBe(verified.length);
+	});
+	it.each(['title', 'points', 'kind', 'changed', 'snags'] as const)(
+		'are ordered by %s both ways, all of them',
+		async (sort) => {
+			const ids = new Set((await all()).map(({ id }) => id));
+			const up = await all({ sort });
+			const down = await all({ sort, down: true });
+			expect(new Set(up.map(({ id }) => id))).toEqual(ids);
+			expect(down.map(({ id }) => id)).toEqual(up.map(({ id }) => id).reverse());
+		}
+	);
+	it('are none where a filter means nothing, which is left out', async () => {
+		expect(filtersIn((name) => (name === 'points' ? 'many' : name === 'key' ? 'constructor' : null))).toEqual({});
+		expect(filtersIn((name) => (name === 'points' ? ' 2 ' : null))).toEqual({ points: '2' });
 	});
 });

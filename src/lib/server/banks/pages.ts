@@ -85,8 +85,26 @@ function stretchesOf(filter: QuestionFilter, tree: CategoryNode[], counts: Cours
 	});
 }
 
-const ofKind = ({ filters }: QuestionFilter) => (filters.kind ? ' AND kind = ?' : '');
-const kindValue = ({ filters }: QuestionFilter) => (filters.kind ? [filters.kind] : []);
+/** The same counted in the database, where more is asked of the questions than their kind. */
+async function countedStretches(db: Database, filter: QuestionFilter, tree: CategoryNode[]): Promise<Stretch[]> {
+	const { sql, parameters } = found(filter, tree);
+	const held = new Map(
+		(
+			await rows<{ categoryId: number | null; n: number }>(
+				db,
+				`SELECT q.category_id AS categoryId, COUNT(*) AS n ${sql} GROUP BY q.category_id`,
+				parameters
+			)
+		).map(({ categoryId, n }) => [categoryId, n])
+	);
+	let from = 0;
+	return categoriesOf(filter, tree).flatMap((categoryId) => {
+		const count = held.get(categoryId) ?? 0;
+		const stretch = { categoryId, from, count };
+		from += count;
+		return count ? [stretch] : [];
+	});
+}
 
 /** The keys of the questions in a window of a list that is in the order of the tree. */
 async function keysInOrder(
@@ -98,13 +116,14 @@ async function keysInOrder(
 	const to = from + pageSize;
 	const wanted = stretches.filter((stretch) => stretch.from < to && stretch.from + stretch.count > from);
 	if (!wanted.length) return [];
+	const more = conditionFor(filter.filters);
 	// by_place
 	const parts = wanted.map((stretch, at) => {
 		const skip = Math.max(0, from - stretch.from);
 		const take = Math.min(stretch.count - skip, to - Math.max(from, stretch.from));
 		return {
-			sql: `(SELECT ${at} AS stretch, id FROM questions WHERE bank_id = ? AND category_id <=> ?${ofKind(filter)} ORDER BY id LIMIT ${skip}, ${take})`,
-			parameters: [filter.bankId, stretch.categoryId, ...kindValue(filter)]
+			sql: `(SELECT ${at} AS stretch, q.id FROM questions q WHERE q.bank_id = ? AND q.category_id <=> ?${more.sql} ORDER BY q.id LIMIT ${skip}, ${take})`,
+			parameters: [filter.bankId, stretch.categoryId, ...more.parameters]
 		};
 	});
 	const found = await rows<{ id: number }>(
@@ -172,10 +191,13 @@ async function windowOf(
 	db: Database,
 	filter: QuestionFilter & { sort: keyof typeof columns },
 	tree: CategoryNode[],
-	from: number
+	from: number,
+	/** How many questions there are, where nothing is asked of them. */
+	kept: number
 ): Promise<{ total: number; keys: number[] }> {
 	const { sql, parameters } = found(filter, tree);
 	const way = filter.down ? 'DESC' : 'ASC';
+	const isWhole = !filter.words.trim() && !Object.keys(filter.filters).length;
 	const [keys, counted] = await Promise.all([
 		// by_title, by_points, by_difficulty, by_created or by_changed, where nothing else is asked for
 		rows<{ id: number }>(
@@ -183,7 +205,7 @@ async function windowOf(
 			`SELECT q.id ${sql} ORDER BY ${columns[filter.sort]} ${way}, q.id ${way} LIMIT ${from}, ${pageSize}`,
 			parameters
 		),
-		row<{ n: number }>(db, `SELECT COUNT(*) AS n ${sql}`, parameters)
+		isWhole ? { n: kept } : row<{ n: number }>(db, `SELECT COUNT(*) AS n ${sql}`, parameters)
 	]);
 	return { total: counted!.n, keys: keys.map(({ id }) => id) };
 }
@@ -230,11 +252,12 @@ async function placeOf(
 	);
 	const stretch = question && stretches.find(({ categoryId }) => categoryId === question.categoryId);
 	if (!stretch) return null;
+	const more = conditionFor(filter.filters);
 	// by_place
 	const before = await row<{ n: number }>(
 		db,
-		`SELECT COUNT(*) AS n FROM questions WHERE bank_id = ? AND category_id <=> ?${ofKind(filter)} AND id < ?`,
-		[filter.bankId, stretch.categoryId, ...kindValue(filter), questionId]
+		`SELECT COUNT(*) AS n FROM questions q WHERE q.bank_id = ? AND q.category_id <=> ?${more.sql} AND q.id < ?`,
+		[filter.bankId, stretch.categoryId, ...more.parameters, questionId]
 	);
 	return stretch.from + before!.n;
 }
@@ -254,8 +277,11 @@ export async function questionsPage(
 	const tree = known?.tree ?? (await keptTree(pool, filter.bankId, counts));
 	const startOf = (place: number | null) => Math.floor((place ?? 0) / pageSize) * pageSize;
 	const asked = 'from' in at ? at.from : null;
-	if (isCounted(filter)) {
-		const stretches = stretchesOf(filter, tree, counts);
+	const inTree = filter.sort === 'tree' && !filter.down && !filter.words.trim();
+	if (inTree) {
+		const stretches = isCounted(filter)
+			? stretchesOf(filter, tree, counts)
+			: await countedStretches(pool, filter, tree);
 		const total = stretches.reduce((sum, stretch) => sum + stretch.count, 0);
 		const wanted = 'from' in at ? null : at.questionId;
 		const from = startOf(asked ?? (wanted === null ? 0 : await placeOf(pool, filter, stretches, wanted)));
@@ -264,7 +290,8 @@ export async function questionsPage(
 	const { sort } = filter;
 	if (sort !== 'tree' && sort !== 'snags') {
 		const from = startOf(asked);
-		const { total, keys } = await windowOf(pool, { ...filter, sort }, tree, from);
+		const whole = stretchesOf(filter, tree, counts).reduce((sum, { count }) => sum + count, 0);
+		const { total, keys } = await windowOf(pool, { ...filter, sort }, tree, from, whole);
 		return { total, from, rows: await rowsOf(pool, keys) };
 	}
 	const keys = await keysFound(pool, filter, tree);

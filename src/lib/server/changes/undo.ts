@@ -140,18 +140,31 @@ async function takeThingsAway(connection: PoolConnection, kept: readonly ThingRo
 	});
 }
 
+/** What was changed, by a name that each is given; what gets none is left out. */
+function grouped(
+	changed: readonly ChangedRow[],
+	nameOf: (one: ChangedRow) => string | null
+): Map<string, ChangedRow[]> {
+	const groups = new Map<string, ChangedRow[]>();
+	for (const one of changed) {
+		const name = nameOf(one);
+		if (name === null) continue;
+		const group = groups.get(name);
+		if (group) group.push(one);
+		else groups.set(name, [one]);
+	}
+	return groups;
+}
+
 async function unplace(connection: PoolConnection, changed: readonly ChangedRow[], by: ByDeed): Promise<number> {
 	const banks = await imagesOf(connection, 'bank', [...new Set(changed.flatMap(({ bankBefore }) => bankBefore ?? []))]);
 	const categories = await imagesOf(connection, 'category', [
 		...new Set(changed.flatMap(({ categoryBefore }) => categoryBefore ?? []))
 	]);
-	const byWay = new Map<string, ChangedRow[]>();
-	for (const one of changed) {
+	const byWay = grouped(changed, (one) => {
 		const bank = banks.get(one.bankBefore ?? 0);
-		if (!bank) continue;
-		const way = `${one.courseId} ${bank.course_id}`;
-		byWay.set(way, [...(byWay.get(way) ?? []), one]);
-	}
+		return bank ? `${one.courseId} ${bank.course_id}` : null;
+	});
 	let count = 0;
 	for (const [way, ones] of byWay) {
 		const [from, to] = way.split(' ').map(Number) as [number, number];
@@ -203,11 +216,7 @@ async function unwrite(
 }
 
 async function unkey(connection: PoolConnection, changed: readonly ChangedRow[], by: ByDeed): Promise<number> {
-	const alike = new Map<string, ChangedRow[]>();
-	for (const one of changed) {
-		const state = `${one.courseId} ${one.keyBefore}`;
-		alike.set(state, [...(alike.get(state) ?? []), one]);
-	}
+	const alike = grouped(changed, (one) => `${one.courseId} ${one.keyBefore}`);
 	for (const ones of alike.values()) {
 		const [verifiedBy, verified, version, disputed, disputedBy, machine] = JSON.parse(ones[0]!.keyBefore!) as unknown[];
 		await changeKeys(
