@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Origin, type WebElement } from 'selenium-webdriver';
+import { By, Origin, type WebElement, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { zipped, type Files } from '../core/test-support/packages';
 import { bankXml, item } from '../src/lib/server/test-support/world';
@@ -60,11 +60,10 @@ describe('the editor', () => {
 			10_000,
 			'the editor never showed the question that was chosen last'
 		);
-		const stem = await visitor.find('[aria-label="Stem"]');
-		await visitor.driver.executeScript(
-			"arguments[0].focus(); getSelection().selectAllChildren(arguments[0]); document.execCommand('insertText', false, 'Which hitch is made on a rail?')",
-			stem
-		);
+		// the editor wakes where it is clicked
+		await (await visitor.find('[aria-label="Stem"]')).click();
+		const stem = await visitor.find('.tiptap[aria-label="Stem"]');
+		await stem.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Which hitch is made on a rail?');
 		await visitor.press('Keep this');
 		await visitor.reads('Which hitch is made on a rail?');
 		await (await row(0)).click();

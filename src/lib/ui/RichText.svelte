@@ -83,7 +83,7 @@
 	}
 	// what was changed from elsewhere, as by a draft that is taken up, is shown
 	$effect(() => {
-		if (editor && value !== written) {
+		if (!gone && editor && value !== written) {
 			written = value;
 			editor.commands.setContent(toEditor(value, attachments, addressOf), { emitUpdate: false });
 		}
