@@ -28,6 +28,8 @@ const sure = object({ forGood: boolean().isTrue('Say that it is for good.').requ
 /** Empties the bin for good. */
 export const DELETE = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'manage');
+	// in the archive nothing is changed, also by who manages
+	await courseAt(locals, params, 'work');
 	await jsonOf(request, sure);
 	return json({ gone: await refusing(() => threads().ask('emptyBin', course.id, person.id)) });
 };
