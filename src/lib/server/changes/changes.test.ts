@@ -161,6 +161,23 @@ describe('what is done to many at once is taken back as one', () => {
 		const { bankId: there } = await makeBank(pool, other, `Bank ${Date.now()}`);
 		await thereAndBack(() => bulk({ do: 'move', to: { bankId: there, categoryId: null } } as never));
 	});
+	it('is not taken back out of a course that the person may not change any more', async () => {
+		const elsewhere = await makeCourse(pool);
+		const role = (what: string) =>
+			run(
+				pool,
+				'INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE role = VALUES(role)',
+				[course.personId, elsewhere.courseId, what]
+			);
+		await role('work');
+		const { bankId: there } = await makeBank(pool, elsewhere, 'There');
+		const moved = await bulk({ do: 'move', to: { bankId: there, categoryId: null } } as never);
+		await role('look');
+		await expect(back(moved.deedId)).rejects.toThrow('which you may not change');
+		expect((await stateOf(elsewhere.courseId)).questions).toHaveLength(5);
+		await role('work');
+		expect((await back(moved.deedId)).questions).toBe(5);
+	});
 	it('goes nowhere that the person may not change, and nowhere that is not there', async () => {
 		const { bankId: there } = await makeBank(pool, await makeCourse(pool), 'Not yours');
 		for (const to of [
@@ -305,6 +322,10 @@ describe('a bank', () => {
 		await thereAndBack(() => binBank(pool, course, bankId));
 	});
 	it('goes to another course with its categories', async () => {
+		await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'work')", [
+			course.personId,
+			other.courseId
+		]);
 		const to = { id: other.courseId, name: 'Vessel Stability', code: 'X' };
 		const moved = await moveBank(pool, course, bankId, to);
 		expect(moved.questions).toBe(5);

@@ -233,6 +233,25 @@ async function unkey(connection: PoolConnection, changed: readonly ChangedRow[],
 	return changed.length;
 }
 
+/** Throws Refused where a deed reached into another course that the person may not change, or that is not open any more. */
+async function refuseElsewhere(
+	connection: PoolConnection,
+	courseId: number,
+	personId: number,
+	deedId: number
+): Promise<void> {
+	const other = await row<{ name: string }>(
+		connection,
+		`SELECT c.name FROM (SELECT DISTINCT q.course_id AS id FROM changed_questions d JOIN questions q ON q.id = d.question_id WHERE d.deed_id = ?
+			UNION SELECT DISTINCT course_before FROM changed_questions WHERE deed_id = ? AND course_before IS NOT NULL) u
+		JOIN courses c ON c.id = u.id AND c.id <> ? AND NOT (c.bin_of <=> ?) JOIN people p ON p.id = ? LEFT JOIN memberships m ON m.course_id = c.id AND m.person_id = p.id
+		WHERE c.bin_of IS NULL AND (c.state <> 'open' OR NOT (p.keeper = 1 OR COALESCE(m.role IN ('work', 'manage'), 0))) LIMIT 1`,
+		[deedId, deedId, courseId, courseId, personId]
+	);
+	if (other)
+		throw new Refused(`This reaches into ${other.name}, which you may not change. Ask somebody who works there.`);
+}
+
 /**
  * Takes a deed back, as a deed of its own that can be taken back again. What was changed since stays as it is, unless
  * `all` is asked for. Throws Refused where there is no way back any more.
@@ -254,6 +273,7 @@ export async function undoDeed(
 			throw new Refused(
 				found?.way_back === 'done' ? 'This was taken back already.' : 'There is no way back from this.'
 			);
+		await refuseElsewhere(connection, courseId, personId, deedId);
 		const back = await beginDeed(connection, {
 			courseId,
 			personId,
