@@ -219,6 +219,33 @@ describe('300 questions are put in order', () => {
 		await visitor.press('Save for the course');
 		await visitor.reads('by Mira Olden');
 	});
+	it('whoever finds the right answer has verified the key', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.choose('Bank', /Knots/);
+		await visitor.reads('Not verified yet.');
+		await visitor.press('Try it');
+		await visitor.press('A right answer');
+		await visitor.reads('1 of 1 point');
+		// the program gave that one
+		expect(await visitor.words()).toContain('Not verified yet.');
+		await open('main [role=tabpanel] input[type=radio]');
+		await visitor.press('Mark it');
+		await visitor.reads('Key verified by Mira Olden');
+		await visitor.press('Undo');
+		await visitor.reads('Not verified yet.');
+	});
+	it('what is chosen is dispatched by itself', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.choose('Bank', /ropes/i);
+		await visitor.reads('1 of ');
+		for (const box of (await visitor.driver.findElements(By.css('[data-row] input[type=checkbox]'))).slice(0, 3))
+			await box.click();
+		await visitor.reads('3 selected');
+		await menu('More to do with what is selected', 'Dispatch these');
+		await visitor.reads('3 questions of');
+		await visitor.press('Write and prove');
+		await visitor.reads(/Identical\s+3/i, 30_000);
+	});
 	it('what goes to the bin is there, and is put back', async () => {
 		await visitor.go(`/courses/${course}/banks`);
 		await visitor.choose('Bank', /Knots/);

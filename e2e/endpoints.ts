@@ -54,6 +54,13 @@ export const endpoints: Endpoint[] = [
 		needs: 'work'
 	},
 	{
+		route: 'banks/dispatch',
+		what: 'POST',
+		path: 'banks/dispatch',
+		sent: { chosen: { bankId: 1, ids: [] } },
+		needs: 'work'
+	},
+	{
 		route: 'banks/quiz',
 		what: 'POST',
 		path: 'banks/quiz',

@@ -37,6 +37,11 @@ const rules = {
 	shuffle: string()
 		.oneOf(['keep', 'on', 'off'] as const)
 		.required(),
+	/** Whether a language model wrote them, so that each key is looked at. */
+	writtenBy: string()
+		.oneOf(['unsaid', 'machine'] as const)
+		.required()
+		.default('unsaid'),
 	/** Tags that every question gets. */
 	tags: array(string().trim().min(1).max(120).required()).defined().max(40)
 };
@@ -84,6 +89,7 @@ export const plainRules: Rules = {
 	creditOtherwise: 'keep',
 	points: null,
 	shuffle: 'keep',
+	writtenBy: 'unsaid',
 	tags: []
 };
 

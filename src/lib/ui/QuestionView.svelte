@@ -18,7 +18,8 @@
 		words = [],
 		order,
 		pointsEach = null,
-		onmark
+		onmark,
+		ontried
 	}: {
 		question: Question;
 		courseId: number;
@@ -26,11 +27,16 @@
 		words?: string[];
 		order?: number[];
 		pointsEach?: number | null;
+		/** Told the mark of each answer, where one is marked for good: then nothing gives a right answer away. */
 		onmark?: (mark: Mark | null) => void;
+		/** Told the mark of an answer that the person has given, and not the program. */
+		ontried?: (mark: Mark) => void;
 	} = $props();
 
 	let answer = $state<Response>({});
 	let mark = $state<Mark | null>(null);
+	/** The answer is the person's own. */
+	let own = false;
 	const Show = $derived(interfaceOf(question.kind).show);
 	const { marks } = $derived(kindNamed(question.kind));
 	const points = $derived(pointsEach ?? question.points);
@@ -66,6 +72,7 @@
 	$effect(() => {
 		void asked;
 		answer = {};
+		own = false;
 		mark = null;
 	});
 	function clear() {
@@ -75,11 +82,13 @@
 	function given(response: Response | null) {
 		if (!response) return;
 		answer = response;
+		own = false;
 		give();
 	}
 	function give() {
 		mark = score(question, answer);
 		onmark?.(mark);
+		if (own) ontried?.(mark);
 	}
 	const earned = $derived(
 		mark?.credit == null || points === null ? null : Math.round(mark.credit * points * 100) / 100
@@ -106,6 +115,7 @@
 			picture={addressOf}
 			onanswer={(response) => {
 				answer = response;
+				own = true;
 				if (mark) clear();
 			}}
 		/>{/if}

@@ -133,8 +133,8 @@
 				{courseId}
 				mode={chosen === 'try' ? 'try' : 'key'}
 				words={shown.reports.flatMap((report) => report.words)}
-				onmark={(mark) =>
-					mayChange && mark?.credit === 1 && !shown.verifiedBy && hasKey(shown.question) && verify?.(true)}
+				ontried={(mark) =>
+					mayChange && mark.credit === 1 && !shown.verifiedBy && hasKey(shown.question) && verify?.(true)}
 			/>
 			<p class="mt-4 flex items-center gap-3 text-[13px]">
 				<span class="mute"

@@ -2,6 +2,7 @@
 	import { Toast } from '@skeletonlabs/skeleton-svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { toaster } from './toasts';
+	import UnderWayBar from './UnderWayBar.svelte';
 </script>
 
 <Toast.Group {toaster}>
@@ -15,3 +16,4 @@
 		</Toast>
 	{/snippet}
 </Toast.Group>
+<UnderWayBar />

@@ -1,4 +1,5 @@
 import { tell } from './toasts';
+import { UnderWay } from './under-way.svelte';
 
 /** What an endpoint did: words, and the deed by which it is taken back. */
 interface Done {
@@ -9,18 +10,54 @@ interface Done {
 /** What came of asking an endpoint for something: what it gave, or words for people. */
 export type Sent<T> = { ok: true; value: T } | { ok: false; message: string; value: unknown };
 
-/** Sends something to an endpoint as JSON. */
+const lines = 'application/x-ndjson';
+
+/** What is told of work that takes longer: how far it is, and at last what came of it. */
+type Line<T> = { done: number; total: number } | { value: T } | { failure: string };
+
+/** Follows work that takes longer, line by line; it can be seen and stopped at the foot of the window meanwhile. */
+async function follow<T>(answer: Response, stop: () => void): Promise<Sent<T>> {
+	const shown = UnderWay.begin(stop);
+	const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+	let held = '';
+	try {
+		for (;;) {
+			const { value: text, done: over } = await reader.read();
+			held += text ?? '';
+			const whole = held.split('\n');
+			held = whole.pop() ?? '';
+			for (const words of whole) {
+				const line = JSON.parse(words) as Line<T>;
+				if ('value' in line) return { ok: true, value: line.value };
+				if ('failure' in line) return { ok: false, message: line.failure, value: null };
+				shown.is(line);
+			}
+			if (over)
+				return { ok: false, message: 'The server broke off. See in the ledger whether it was done.', value: null };
+		}
+	} finally {
+		shown.end();
+	}
+}
+
+/** Sends something to an endpoint as JSON. What takes longer shows how far it is, and can be stopped. */
 export async function send<T>(address: string, body: unknown, method = 'POST'): Promise<Sent<T>> {
+	const control = new AbortController();
 	try {
 		const answer = await fetch(address, {
 			method,
-			headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
-			body: JSON.stringify(body)
+			headers: { 'Content-Type': 'application/json', Accept: `application/json, ${lines}` },
+			body: JSON.stringify(body),
+			signal: control.signal
 		});
+		if (answer.headers.get('content-type') === lines) return await follow<T>(answer, () => control.abort());
 		const value = (await answer.json()) as T & { message?: string };
 		return answer.ok ? { ok: true, value } : { ok: false, message: value.message ?? 'That was refused.', value };
 	} catch {
-		return { ok: false, message: 'The server did not answer. Nothing was changed; try again.', value: null };
+		const message = control.signal.aborted
+			? 'It was stopped. Nothing was changed.'
+			: 'The server did not answer. Nothing was changed; try again.';
+		return { ok: false, message, value: null };
 	}
 }
 

@@ -27,7 +27,6 @@ export const keyStates = ['verified', 'unverified', 'disputed', 'machine'] as co
 
 const keyConditions: Record<(typeof keyStates)[number], string> = {
 	verified: 'q.verified IS NOT NULL',
-	// by_key
 	unverified: 'q.verified IS NULL AND q.disputed_by IS NULL',
 	disputed: 'q.disputed_by IS NOT NULL',
 	machine: 'q.machine = 1 AND q.verified IS NULL'
@@ -35,16 +34,17 @@ const keyConditions: Record<(typeof keyStates)[number], string> = {
 
 /**
  * All that questions of a bank can be filtered by beside their place and words, each by the name that it has in an
- * address. A new one is an entry here, and a line in the list of filters of the page.
+ * address. A new one is an entry here, and a line in the list of filters of the page; its column stands in the index
+ * by_filters, so that any of them together are read from it.
  */
 const register = {
-	// by_place
 	kind: by(string().max(40), (kind: string) => plain('q.kind = ?', kind)),
-	tag: by(string().max(120), (tag: string) => plain("JSON_CONTAINS(q.tags, JSON_QUOTE(?), '$')", tag)),
-	// by_difficulty
+	// by_tag
+	tag: by(string().max(120), (tag: string) =>
+		plain('q.id IN (SELECT t.question_id FROM question_tags t WHERE t.tag = ?)', tag)
+	),
 	difficulty: by(string().max(60), (words: string) => plain('q.difficulty = ?', words === 'none' ? '' : words)),
 	language: by(string().max(35), (tag: string) => plain('q.language = ?', tag === 'none' ? '' : tag)),
-	// by_points
 	points: by(number().min(0).max(1e6), (points: number) => plain('q.points = ?', points)),
 	key: by(string().oneOf(keyStates), (state) => plain(`(${keyConditions[state]})`)),
 	snag: by(string().max(60), (rule: string) =>
@@ -59,13 +59,10 @@ const register = {
 	used: by(string().oneOf(['yes', 'no']), (used) => plain(used === 'yes' ? named : `NOT ${named}`)),
 	shuffle: by(string().oneOf(['yes', 'no']), (on) => plain('q.shuffle = ?', on === 'yes' ? 1 : 0)),
 	feedback: by(string().oneOf(['yes', 'no']), (has) => plain('q.has_feedback = ?', has === 'yes' ? 1 : 0)),
-	// by_created
 	since: by(day(), (from: string) => plain('q.created >= ?', from)),
 	until: by(day(), (to: string) => plain('q.created < DATE_ADD(?, INTERVAL 1 DAY)', to)),
-	// by_changed
 	changed: by(day(), (from: string) => plain('q.changed >= ?', from)),
 	by: by(number().integer().min(1), (person: number) => plain('q.changed_by = ?', person)),
-	// by_load
 	load: by(number().integer().min(1), (load: number) => plain('q.load_id = ?', load))
 };
 

@@ -42,7 +42,7 @@ const columnOf: Record<Across, { sql: string; join: string }> = {
 	kind: { sql: 'q.kind', join: '' },
 	tag: {
 		sql: 't.tag',
-		join: "JOIN JSON_TABLE(q.tags, '$[*]' COLUMNS (tag VARCHAR(120) PATH '$')) t"
+		join: 'JOIN question_tags t ON t.question_id = q.id'
 	},
 	difficulty: { sql: 'q.difficulty', join: '' },
 	points: { sql: "COALESCE(CAST(q.points AS CHAR), '')", join: '' }

@@ -9,6 +9,7 @@ import { categoryTree } from '../banks/tree';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
 import { lockedQuestions, saveQuestions, type ByDeed } from '../questions/save';
+import { tellProgress } from '../threads/progress';
 import { binPlace } from './bin';
 import { copyQuestions } from './copy';
 import { beginDeed, endDeed, type Done } from './deed';
@@ -96,6 +97,7 @@ async function rewrite(
 		});
 		await saveQuestions(connection, courseId, changed, by);
 		count += changed.length;
+		tellProgress(Math.min(ids.length, at + batch), ids.length);
 	}
 	return count;
 }
@@ -209,7 +211,9 @@ export async function doBulk(pool: Pool, courseId: number, personId: number, bul
 			subject: work.subject,
 			address: `/courses/${courseId}/banks?bank=${bulk.chosen.bankId}`
 		});
+		tellProgress(0, ids.length);
 		const questions = await work.does(connection, ids, { deedId, personId });
+		tellProgress(ids.length, ids.length);
 		await endDeed(connection, deedId, questions);
 		return { deedId, questions, words: work.words(questions) };
 	});
@@ -254,6 +258,7 @@ export async function previewBulk(pool: Pool, courseId: number, personId: number
 					'SELECT id, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id',
 					[courseId, ids.slice(at, at + batch)]
 				);
+				tellProgress(at, ids.length);
 				for (const { id, document } of stored) {
 					const before = parseQuestion(JSON.parse(document));
 					const after = applyEdit(before, bulk.what as unknown as EditAsked);

@@ -71,6 +71,12 @@ async function stateOf(courseId: number) {
 			'SELECT question_id, rule, message FROM snags WHERE course_id = ? ORDER BY question_id, rule, message',
 			[courseId]
 		),
+		// what tags are found by
+		tags: await rows(
+			pool,
+			'SELECT t.question_id, t.tag FROM question_tags t JOIN questions q ON q.id = t.question_id WHERE q.course_id = ? ORDER BY t.question_id, t.tag',
+			[courseId]
+		),
 		quizzes: await rows(
 			pool,
 			`SELECT p.title, (SELECT GROUP_CONCAT(u.question_id ORDER BY u.position) FROM quiz_part_questions u WHERE u.part_id = p.id) AS questions,
@@ -98,6 +104,7 @@ async function thereAndBack(does: () => Promise<{ deedId: number }>) {
 	const { deedId } = await does();
 	await checkCourse(pool, course.courseId, unhindered);
 	const after = await stateOf(course.courseId);
+	expect(after.tags).toHaveLength(after.questions.flatMap((one) => JSON.parse(one.tags) as string[]).length);
 	expect(after).not.toEqual(before);
 	expect((await wayBackOf(pool, course.courseId, deedId))?.changedInAll).toBe(0);
 	const undone = await back(deedId);

@@ -4,6 +4,8 @@ import { checkSoon } from '../checks/course';
 import { rows, run } from '../db/pool';
 import { contentList, contentNames } from '../questions/columns';
 import type { ByDeed } from '../questions/save';
+import { keepTags } from '../questions/tags';
+import { tellProgress } from '../threads/progress';
 import { notePlacings, type Placing } from './choose';
 
 const mostAtOnce = 1000;
@@ -20,6 +22,7 @@ export async function copyQuestions(
 ): Promise<number> {
 	if (!placings.length) return 0;
 	await notePlacings(connection, placings);
+	tellProgress(0, placings.length);
 	const { count } = await run(
 		connection,
 		`INSERT INTO questions (course_id, bank_id, category_id, ${contentNames}, verified_version, disputed, disputed_by, copied_from, deed_id, changed, changed_by)
@@ -37,6 +40,8 @@ export async function copyQuestions(
 		'INSERT IGNORE INTO question_files (question_id, file_id) SELECT q.id, f.file_id FROM questions q JOIN question_files f ON f.question_id = q.copied_from WHERE q.deed_id = ?',
 		[deedId]
 	);
+	tellProgress(count, placings.length);
+	await keepTags(connection, { deedId });
 	if (count > mostAtOnce) {
 		await checkSoon(connection, to);
 		return count;

@@ -1,6 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { touchCourse } from '../courses/counts';
 import { run } from '../db/pool';
+import { tellProgress } from '../threads/progress';
 import type { ByDeed } from '../questions/save';
 
 /** What is known of the key of a question: verified by somebody, doubted with words, or nothing. */
@@ -24,11 +25,13 @@ export async function changeKeys(
 		`INSERT INTO changed_questions (deed_id, question_id, sort, key_before) SELECT ?, q.id, 'keyed', ${keyState} FROM questions q WHERE q.course_id = ? AND q.id IN (?)`,
 		[deedId, courseId, ids]
 	);
+	tellProgress(0, ids.length);
 	await run(connection, `UPDATE questions q SET ${set.sql} WHERE q.course_id = ? AND q.id IN (?)`, [
 		...set.values,
 		courseId,
 		ids
 	]);
+	tellProgress(Math.floor(ids.length / 2), ids.length);
 	await run(
 		connection,
 		`UPDATE changed_questions c JOIN questions q ON q.id = c.question_id SET c.key_after = ${keyState} WHERE c.deed_id = ? AND c.sort = 'keyed'`,

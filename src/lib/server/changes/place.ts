@@ -4,6 +4,7 @@ import { checkSoon } from '../checks/course';
 import { touchCourse } from '../courses/counts';
 import { rows, run } from '../db/pool';
 import { findLost, rememberQuestions } from '../quizzes/lost';
+import { tellProgress } from '../threads/progress';
 import { notePlacings, type Placing } from './choose';
 import type { ByDeed } from '../questions/save';
 
@@ -34,6 +35,7 @@ async function writePlaces(connection: PoolConnection, to: number, { deedId, per
 		[deedId, to, to]
 	);
 	await changeCourse(connection, to);
+	tellProgress(0, 0);
 	const { count } = await run(
 		connection,
 		`UPDATE questions q JOIN placing_now n ON n.id = q.id SET q.course_id = ?, q.bank_id = n.bank_id, q.category_id = n.category_id, q.changed = NOW(3), q.changed_by = ?

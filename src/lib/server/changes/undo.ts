@@ -3,6 +3,7 @@ import { parseQuestion } from '$core/kinds/schema';
 import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
+import { tellProgress } from '../threads/progress';
 import { saveQuestions, type ByDeed } from '../questions/save';
 import { findLost, rememberBanks, rememberCategories } from '../quizzes/lost';
 import { binPlace } from './bin';
@@ -192,6 +193,7 @@ async function unwrite(
 	by: ByDeed
 ): Promise<number> {
 	for (let at = 0; at < changed.length; at += batch) {
+		tellProgress(at, changed.length);
 		const ones = changed.slice(at, at + batch);
 		// by_deed; the first version that the deed replaced is what was there before it
 		const versions = await rows<{ id: number; document: string }>(

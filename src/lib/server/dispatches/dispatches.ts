@@ -3,13 +3,11 @@ import { askToStop, enqueue } from '../jobs/jobs';
 import { writtenFormat } from '$core/formats';
 import { defaultFit, type FitOptions } from '$core/formats/fit/fit';
 import type { QuizToWrite } from '$core/model/quiz';
+import { consignmentKeys, questionIdsOf, titleOf, type Consignment, type ConsignmentColumns } from './consignment';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { poolOf } from '$core/draws/pool';
 import { poolSource } from '../quizzes/pools';
 import { quizOf } from '../quizzes/quiz';
-
-/** What is sent: a whole bank, or a quiz with the questions of its pools. */
-export type Consignment = { bankId: number } | { quizId: number };
 
 /** What was found when the written file was read back. The numbers add up: sent = identical + foretold + otherwise + missing. */
 export interface Proof {
@@ -34,10 +32,8 @@ export interface Proof {
 }
 
 /** A dispatch as it is shown. */
-export interface Dispatch {
+export interface Dispatch extends ConsignmentColumns {
 	id: number;
-	bank_id: number | null;
-	quiz_id: number | null;
 	title: string;
 	format: string;
 	state: 'waiting' | 'writing' | 'proving' | 'done' | 'stopped' | 'failed';
@@ -49,22 +45,6 @@ export interface Dispatch {
 	created: Date;
 	person: string;
 	proof: Proof | null;
-}
-
-/** The keys of the questions of a consignment, in the order in which they are written: that of the bank, or of the parts of the quiz. */
-export async function questionIdsOf(db: Database, courseId: number, what: Consignment): Promise<number[]> {
-	if ('bankId' in what)
-		return (
-			await rows<{ id: number }>(
-				db,
-				'SELECT q.id FROM questions q WHERE q.course_id = ? AND q.bank_id = ? ORDER BY q.id',
-				[courseId, what.bankId]
-			)
-		).map((one) => one.id);
-	const quiz = await quizOf(db, courseId, what.quizId);
-	if (!quiz) return [];
-	const source = await poolSource(db, courseId, quiz.parts);
-	return [...new Set(quiz.parts.flatMap((part) => poolOf(part, source)))];
 }
 
 /** A quiz as it is to be written; `ids` are the questions of the consignment in their order. */
@@ -111,29 +91,21 @@ export async function begin(
 	options: FitOptions = defaultFit
 ): Promise<number | null> {
 	const format = writtenFormat(formatName);
-	const [bankId, quizId] = 'bankId' in what ? [what.bankId, null] : [null, what.quizId];
-	const named = await row<{ title: string }>(
-		pool,
-		bankId === null
-			? 'SELECT title FROM quizzes WHERE id = ? AND course_id = ?'
-			: 'SELECT name AS title FROM banks WHERE id = ? AND course_id = ?',
-		[bankId ?? quizId, courseId]
-	);
+	const title = await titleOf(pool, courseId, what);
 	const ids = await questionIdsOf(pool, courseId, what);
-	if (!format || !named || !ids.length) return null;
+	if (!format || title === undefined || !ids.length) return null;
 	return transaction(pool, async (connection) => {
 		const { id } = await run(
 			connection,
-			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, title, format, worked_out, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, selection_id, title, format, worked_out, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
 			[
 				courseId,
 				personId,
-				bankId,
-				quizId,
-				named.title,
+				...consignmentKeys(what),
+				title,
 				formatName,
 				options.workedOut,
-				`${safeName(named.title)}-${ids.length}${format.ending}`,
+				`${safeName(title)}-${ids.length}${format.ending}`,
 				ids.length
 			]
 		);
@@ -143,7 +115,7 @@ export async function begin(
 }
 
 const columns =
-	'd.id, d.bank_id, d.quiz_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
+	'd.id, d.bank_id, d.quiz_id, d.selection_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
 const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
 	...one,
 	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null

@@ -10,7 +10,14 @@ import { parseQuestion } from '$core/kinds/schema';
 import { row, rows, run, type Database } from '../db/pool';
 import { unhindered, type Control } from '../jobs/control';
 import { askToStop, enqueueOnce } from '../jobs/jobs';
-import { questionIdsOf, quizToWrite, type Consignment } from './dispatches';
+import {
+	consignmentKeys,
+	consignmentOf,
+	questionIdsOf,
+	type Consignment,
+	type ConsignmentColumns
+} from './consignment';
+import { quizToWrite } from './dispatches';
 
 /** One line of a loss table: what becomes of questions of one kind, how many, and the first of them. */
 export interface LossLine {
@@ -210,19 +217,17 @@ interface KeptTable {
 
 /** The kept table of a subject; one is made where there is none. */
 async function keptOf(pool: Pool, { courseId, what, format, options }: Subject): Promise<KeptTable> {
-	const bankId = 'bankId' in what ? what.bankId : null;
-	const quizId = 'quizId' in what ? what.quizId : null;
-	const key = [courseId, bankId, quizId, format.name, options.workedOut, fitEdition];
+	const key = [courseId, ...consignmentKeys(what), format.name, options.workedOut, fitEdition];
 	// by_subject
 	const kept = await row<KeptTable>(
 		pool,
-		'SELECT id, stamp, document, done, total, failure FROM loss_tables WHERE course_id = ? AND bank_id <=> ? AND quiz_id <=> ? AND format = ? AND worked_out = ? AND edition = ? LIMIT 1',
+		'SELECT id, stamp, document, done, total, failure FROM loss_tables WHERE course_id = ? AND bank_id <=> ? AND quiz_id <=> ? AND selection_id <=> ? AND format = ? AND worked_out = ? AND edition = ? LIMIT 1',
 		key
 	);
 	if (kept) return kept;
 	const { id } = await run(
 		pool,
-		'INSERT INTO loss_tables (course_id, bank_id, quiz_id, format, worked_out, edition) VALUES (?, ?, ?, ?, ?, ?)',
+		'INSERT INTO loss_tables (course_id, bank_id, quiz_id, selection_id, format, worked_out, edition) VALUES (?, ?, ?, ?, ?, ?, ?)',
 		key
 	);
 	return { id, stamp: null, document: null, done: 0, total: 0, failure: '' };
@@ -300,16 +305,14 @@ export async function stopWorkingOut(pool: Pool, courseId: number, id: number): 
 
 /** Works out a loss table as a job. Throws Stopped. */
 export async function workOutLosses(pool: Pool, id: number, control: Control): Promise<void> {
-	const found = await row<{
-		course_id: number;
-		bank_id: number | null;
-		quiz_id: number | null;
-		format: string;
-		worked_out: number;
-	}>(pool, 'SELECT course_id, bank_id, quiz_id, format, worked_out FROM loss_tables WHERE id = ?', [id]);
+	const found = await row<ConsignmentColumns & { course_id: number; format: string; worked_out: number }>(
+		pool,
+		'SELECT course_id, bank_id, quiz_id, selection_id, format, worked_out FROM loss_tables WHERE id = ?',
+		[id]
+	);
 	const format = found && writtenFormat(found.format);
-	if (!format) return;
-	const what: Consignment = found.bank_id === null ? { quizId: found.quiz_id! } : { bankId: found.bank_id };
+	const what = found && consignmentOf(found);
+	if (!format || !what) return;
 	const subject = { courseId: found.course_id, what, format, options: { workedOut: found.worked_out } };
 	await run(pool, 'UPDATE loss_tables SET done = 0, total = ? WHERE id = ?', [
 		await missing(pool, subject, 2 ** 32),

@@ -13,16 +13,15 @@ import { codec } from '../files/codec';
 import { digest } from '../files/digest';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
-import { questionIdsOf, quizToWrite, type Consignment, type Proof } from './dispatches';
+import { consignmentOf, questionIdsOf, type ConsignmentColumns } from './consignment';
+import { quizToWrite, type Proof } from './dispatches';
 
 const batch = 400;
 const mostLines = 2000;
 
-interface DispatchRow {
+interface DispatchRow extends ConsignmentColumns {
 	course_id: number;
 	person_id: number;
-	bank_id: number | null;
-	quiz_id: number | null;
 	title: string;
 	format: string;
 	worked_out: number;
@@ -90,16 +89,16 @@ async function writeSnapshot(
 ): Promise<void> {
 	const dispatch = await row<DispatchRow>(
 		pool,
-		'SELECT course_id, person_id, bank_id, quiz_id, title, format, worked_out, state, total FROM dispatches WHERE id = ?',
+		'SELECT course_id, person_id, bank_id, quiz_id, selection_id, title, format, worked_out, state, total FROM dispatches WHERE id = ?',
 		[dispatchId]
 	);
 	const format = dispatch && writtenFormat(dispatch.format);
 	// a job that is done again, since its process went down right after the proof, has nothing left to do
 	if (!dispatch || !format || !['waiting', 'writing', 'proving'].includes(dispatch.state)) return;
-	const what: Consignment = dispatch.bank_id === null ? { quizId: dispatch.quiz_id! } : { bankId: dispatch.bank_id };
-	const ids = await questionIdsOf(snapshot, dispatch.course_id, what);
+	const what = consignmentOf(dispatch);
+	const ids = what ? await questionIdsOf(snapshot, dispatch.course_id, what) : [];
 	const gone = goneSince(dispatch.total, ids.length);
-	if (gone) {
+	if (gone || !what) {
 		await run(pool, "UPDATE dispatches SET state = 'failed', failure = ? WHERE id = ?", [gone, dispatchId]);
 		return;
 	}

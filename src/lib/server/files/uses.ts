@@ -1,25 +1,21 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { row, rows, run, transaction, type Database } from '../db/pool';
+import { whichCondition, type Which } from '../questions/tags';
 
 /** Nothing uses a file `f`: no load as its package or in a question of it, no question or version of one, no dispatch. */
 const unused = `NOT EXISTS (SELECT 1 FROM loads l WHERE l.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM load_files u WHERE u.file_id = f.id)
 	AND NOT EXISTS (SELECT 1 FROM question_files q WHERE q.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM dispatches d WHERE d.file_id = f.id)
 	AND NOT EXISTS (SELECT 1 FROM course_files h WHERE h.file_id = f.id)`;
 
-/** A condition for the questions `q` whose files are noted. */
-type Which = { loadId: number } | { ids: number[] };
-
 /** Notes the files of questions as theirs, so that these are kept as long as the questions are. */
 export async function keepFiles(connection: PoolConnection, which: Which): Promise<void> {
-	const [where, values] = 'loadId' in which ? ['q.load_id = ?', [which.loadId]] : ['q.id IN (?)', [which.ids]];
-	if ('ids' in which && !which.ids.length) return;
-	// by_load, or the key
+	const { sql, parameters } = whichCondition(which);
 	await run(
 		connection,
 		`INSERT IGNORE INTO question_files (question_id, file_id)
 		SELECT q.id, f.id FROM questions q JOIN JSON_TABLE(q.document, '$.attachments[*]' COLUMNS (hash CHAR(64) PATH '$.hash')) a JOIN files f ON f.hash = UNHEX(a.hash)
-		WHERE ${where} AND q.document LIKE '%"hash":"%'`,
-		values
+		WHERE ${sql} AND q.document LIKE '%"hash":"%'`,
+		parameters
 	);
 }
 
@@ -76,6 +72,11 @@ export async function freeing<T>(
 export async function sweep(pool: Pool): Promise<void> {
 	const dayAgo = 'DATE_SUB(NOW(3), INTERVAL 1 DAY)';
 	await run(pool, `DELETE FROM loads WHERE state = 'uploading' AND created < ${dayAgo}`);
+	// what was selected and never sent
+	await run(
+		pool,
+		`DELETE s FROM selections s WHERE s.made < DATE_SUB(NOW(3), INTERVAL 30 DAY) AND NOT EXISTS (SELECT 1 FROM dispatches d WHERE d.selection_id = s.id)`
+	);
 	await run(pool, `DELETE FROM course_files WHERE handed < ${dayAgo}`);
 	await run(pool, `DELETE f FROM files f WHERE f.begun < ${dayAgo} AND ${unused}`);
 }

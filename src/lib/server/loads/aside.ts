@@ -10,7 +10,7 @@ import { record } from '../ledger/ledger';
 import { Refused } from './refused';
 import type { ListedQuestion } from './listed';
 import { checkSoon } from '../checks/course';
-import { insertLanded, noteAdjusted, noteLandings } from '../questions/landing';
+import { insertLanded, noteAdjusted, noteAuthor, noteLandings } from '../questions/landing';
 
 /** A question that is kept out of the banks of a course until somebody deals with it. */
 export interface AsideRow {
@@ -125,6 +125,7 @@ export async function takeAside(
 				return question === before ? [] : [{ stagedId: id, question }];
 			})
 		);
+		await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
 		await insertLanded(connection, courseId, loadId);
 		await checkSoon(connection, courseId);
 		await run(connection, "UPDATE staged_questions SET outcome = 'taken' WHERE id IN (?)", [

@@ -225,6 +225,15 @@ describe('decisions on a load', () => {
 		).rejects.toBeInstanceOf(Refused);
 		await expect(keepDecision(pool, id, course.personId, decision())).rejects.toBeInstanceOf(Refused);
 	});
+	it('carry into the bank that a language model wrote it', async () => {
+		const machine = async (writtenBy: 'machine' | 'unsaid') => {
+			const id = await load(first);
+			await take(id, { writtenBy, same: 'beside', bankName: writtenBy });
+			return rows(pool, 'SELECT DISTINCT machine FROM questions WHERE load_id = ?', [id]);
+		};
+		expect(await machine('machine')).toEqual([{ machine: 1 }]);
+		expect(await machine('unsaid')).toEqual([{ machine: 0 }]);
+	});
 	it('carry the verification into the bank', async () => {
 		const id = await load(first);
 		const [one] = await staged(id);

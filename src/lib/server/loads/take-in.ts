@@ -16,7 +16,14 @@ import { Refused } from './refused';
 import { rememberRules } from './rules';
 import { plannedQuestions } from './planned';
 import { checkSoon } from '../checks/course';
-import { insertLanded, noteAdjusted, noteLandings, replaceLanded, type Landing } from '../questions/landing';
+import {
+	insertLanded,
+	noteAdjusted,
+	noteAuthor,
+	noteLandings,
+	replaceLanded,
+	type Landing
+} from '../questions/landing';
 
 const batch = 500;
 
@@ -77,6 +84,7 @@ export async function takeIn(
 			})
 		);
 		await adjust(connection, loadId, decision);
+		await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
 		if (plan.replaced) await replaceLanded(connection, courseId, loadId);
 		if (plan.taken) await insertLanded(connection, courseId, loadId);
 		await takeInQuizzes(connection, courseId, loadId);

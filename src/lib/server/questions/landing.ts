@@ -6,6 +6,7 @@ import { checksOff } from '../courses/kept';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames, contentSet, reportColumns } from './columns';
+import { keepTags } from './tags';
 
 /** What becomes of a staged question: where it lands, or which question it takes the place of. */
 export interface Landing {
@@ -61,6 +62,16 @@ export async function noteAdjusted(
 	if (snags.length) await run(connection, 'INSERT INTO adjusted_snags_now VALUES ?', [snags]);
 }
 
+/** Notes whether a language model wrote the questions of a load, before they land. */
+export async function noteAuthor(connection: PoolConnection, loadId: number, machine: boolean): Promise<void> {
+	// by_load
+	await run(connection, 'UPDATE staged_questions SET machine = ? WHERE load_id = ? AND machine <> ?', [
+		machine ? 1 : 0,
+		loadId,
+		machine ? 1 : 0
+	]);
+}
+
 /** What lands: as it was staged, or as it was adjusted. */
 const landed = {
 	points: 'IF(a.staged_id IS NULL, s.points, a.points)',
@@ -101,6 +112,7 @@ export async function insertLanded(connection: PoolConnection, courseId: number,
 		[courseId, loadId]
 	);
 	await keepFiles(connection, { loadId });
+	await keepTags(connection, { loadId });
 	await bringSnags(
 		connection,
 		courseId,
@@ -129,7 +141,9 @@ export async function replaceLanded(connection: PoolConnection, courseId: number
 		connection,
 		"SELECT target_id AS id FROM landing_now WHERE outcome = 'replaced' AND target_id IS NOT NULL"
 	);
-	await keepFiles(connection, { ids: replaced.map(({ id }) => id) });
+	const ids = replaced.map(({ id }) => id);
+	await keepFiles(connection, { ids });
+	await keepTags(connection, { ids });
 	await run(
 		connection,
 		"DELETE g FROM snags g JOIN landing_now n ON n.target_id = g.question_id AND n.outcome = 'replaced' WHERE g.course_id = ?",

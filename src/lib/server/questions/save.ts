@@ -4,6 +4,7 @@ import { checkAround } from '../checks/around';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames } from './columns';
+import { keepTags } from './tags';
 
 /** A question of a course with what it is to be from now on. */
 export interface ChangedQuestion {
@@ -89,6 +90,7 @@ export async function saveQuestions(
 			]
 		);
 		await keepFiles(connection, { ids });
+		await keepTags(connection, { ids });
 	});
 }
 
@@ -132,6 +134,7 @@ export async function insertQuestions(
 		[deedId, ids]
 	);
 	await keepFiles(connection, { ids });
+	await keepTags(connection, { ids });
 	await checkAround(connection, courseId, ids, () => Promise.resolve());
 	return ids;
 }

@@ -2,7 +2,9 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { banksOf, questionsById } from '../banks/banks';
 import { rows, run } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
-import { begin, dispatchOf, questionIdsOf } from '../dispatches/dispatches';
+import { questionIdsOf, type Consignment } from '../dispatches/consignment';
+import { selectToSend } from '../dispatches/select';
+import { begin, dispatchOf } from '../dispatches/dispatches';
 import { lossTable } from '../dispatches/losses';
 import { writeDispatch } from '../dispatches/write';
 import { fileChunks } from '../files/files';
@@ -139,7 +141,7 @@ describe('a quiz', () => {
 });
 
 describe('a dispatch', () => {
-	async function send(what: { bankId: number } | { quizId: number }, as = 'qti21', options?: FitOptions) {
+	async function send(what: Consignment, as = 'qti21', options?: FitOptions) {
 		const id = await begin(pool, course.courseId, course.personId, what, as, options);
 		await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'dispatch' AND subject_id = ?", [id]);
 		await writeDispatch(pool, id!, unhindered);
@@ -187,6 +189,34 @@ describe('a dispatch', () => {
 			(await questionIdsOf(pool, courseId, { bankId: (await banksOf(pool, courseId))[0]!.id })).length;
 		await takeIn(pool, other.courseId, load, other.personId, decide());
 		expect(await fingerprints(other.courseId)).toBe(4);
+	});
+	it('is of those questions alone that were selected, in their order, and says what is gone of them', async () => {
+		const named = async (titles: string[]) =>
+			rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE course_id = ? AND title IN (?) ORDER BY id DESC', [
+				course.courseId,
+				titles
+			]);
+		const ids = (await named(['f1', 'n1'])).map(({ id }) => id);
+		const chosen = { ids, bankId, categoryId: null, withUnder: true, words: '', filters: {}, except: [] };
+		const what = await selectToSend(pool, course.courseId, chosen);
+		expect(await questionIdsOf(pool, course.courseId, what)).toEqual(ids);
+		expect(
+			(await lossTable(pool, course.courseId, what, 'csv')).lines.flatMap(({ questions }) => questions)
+		).toHaveLength(2);
+		expect(await send(what)).toMatchObject({
+			title: '2 questions of Autumn',
+			state: 'done',
+			proof: { inAll: 2, identical: 2 }
+		});
+		// nobody else has it
+		expect(await questionIdsOf(pool, course.courseId + 1, what)).toEqual([]);
+		const gone = await selectToSend(pool, course.courseId, { ...chosen, ids: [...ids] });
+		await run(pool, 'DELETE FROM selection_questions WHERE selection_id = ? AND question_id = ?', [
+			gone.selectionId,
+			ids[0]
+		]);
+		expect(await questionIdsOf(pool, course.courseId, gone)).toEqual([ids[1]]);
+		await expect(selectToSend(pool, course.courseId, { ...chosen, ids: [1e9] })).rejects.toThrow('Choose anew');
 	});
 	it.each(writtenFormats.map((format) => format.name))(
 		'is written as %s and read back as its table said',

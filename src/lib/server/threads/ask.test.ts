@@ -7,7 +7,7 @@ import { Threads } from './ask';
 const threads = (answer: string, time = 10_000) =>
 	new Threads(
 		new URL(
-			`data:text/javascript,${encodeURIComponent(`import { parentPort } from 'node:worker_threads'; parentPort.on('message', ({ name, values }) => parentPort.postMessage(${answer}));`)}`
+			`data:text/javascript,${encodeURIComponent(`import { parentPort, workerData } from 'node:worker_threads'; const shared = new Int32Array(workerData.progress); parentPort.on('message', ({ name, values }) => parentPort.postMessage(${answer}));`)}`
 		),
 		'mysql://nobody',
 		time
@@ -43,5 +43,27 @@ describe('what a page has done in a thread', () => {
 		const refused = found.filter((one) => one.status === 'rejected');
 		expect(refused).toHaveLength(100 - 63);
 		expect(refused[0]!.reason).toBeInstanceOf(Refused);
+	});
+	it('tells how far it is, and stops where that is asked for', async () => {
+		const counting = threads(
+			"(() => { Atomics.store(shared, 1, 50); while (!Atomics.load(shared, 2)) Atomics.store(shared, 0, 7); return { failure: { kind: 'refused', message: 'stopped', code: '', stack: '' } }; })()"
+		);
+		const running = counting.begin('mendPreview', 1, 'no-key', 1);
+		while (!running.progress().done) await new Promise((resolve) => setTimeout(resolve, 10));
+		expect(running.progress()).toEqual({ done: 7, total: 50 });
+		running.stop();
+		await expect(running.result).rejects.toThrow('stopped');
+		// the next begins anew
+		const next = counting.begin('mendPreview', 1, 'no-key', 1);
+		while (!next.progress().done) await new Promise((resolve) => setTimeout(resolve, 10));
+		next.stop();
+		await expect(next.result).rejects.toThrow('stopped');
+	});
+	it('is stopped while it still waits', async () => {
+		const slow = threads('(() => { const end = Date.now() + 200; while (Date.now() < end); return { value: 1 }; })()');
+		const all = Array.from({ length: 6 }, () => slow.begin('mendPreview', 1, 'no-key', 1));
+		all[5]!.stop();
+		await expect(all[5]!.result).rejects.toThrow('before it began');
+		expect(await Promise.all(all.slice(0, 5).map(({ result }) => result))).toEqual([1, 1, 1, 1, 1]);
 	});
 });

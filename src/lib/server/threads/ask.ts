@@ -5,6 +5,7 @@ import { ValidationError } from 'yup';
 import { settings } from '../config';
 import { Refused } from '../loads/refused';
 import type { Answer, Question } from './messages';
+import { ProgressOf, type Progress } from './progress';
 import type { Tasks } from './tasks';
 
 /** So many threads work for the pages of a process, and so many tasks may wait for one. */
@@ -41,6 +42,22 @@ interface Waiting {
 	question: Question;
 	resolve: (value: unknown) => void;
 	reject: (error: Error) => void;
+	/** The thread that does it, once one does. */
+	thread: Thread | null;
+}
+
+/** A thread, with what it tells of its progress. */
+interface Thread {
+	worker: Worker;
+	progress: ProgressOf;
+}
+
+/** A task that is being done. */
+export interface Running<Value> {
+	result: Promise<Value>;
+	progress: () => Progress;
+	/** Asks it to stop: what it has done is taken back then, and the result is refused in words. */
+	stop: () => void;
 }
 
 /** Threads that do the tasks of pages. `script` is the built entry of a thread. */
@@ -48,7 +65,7 @@ export class Threads {
 	readonly #script: URL;
 	readonly #databaseUrl: string;
 	readonly #time: number;
-	readonly #idle: Worker[] = [];
+	readonly #idle: Thread[] = [];
 	readonly #waiting: Waiting[] = [];
 	#count = 0;
 
@@ -63,8 +80,14 @@ export class Threads {
 	 * ValidationError as such.
 	 */
 	ask<Name extends keyof Tasks>(name: Name, ...values: Values<Name>): Promise<Awaited<ReturnType<Tasks[Name]>>> {
-		return new Promise((resolve, reject) => {
-			const task: Waiting = { question: { name, values }, resolve: resolve as Waiting['resolve'], reject };
+		return this.begin(name, ...values).result;
+	}
+
+	/** The same, where one wants to see how far it is and may stop it. */
+	begin<Name extends keyof Tasks>(name: Name, ...values: Values<Name>): Running<Awaited<ReturnType<Tasks[Name]>>> {
+		const task = { question: { name, values }, thread: null } as unknown as Waiting;
+		const result = new Promise<Awaited<ReturnType<Tasks[Name]>>>((resolve, reject) => {
+			Object.assign(task, { resolve, reject });
 			if (this.#waiting.length >= mostWaiting)
 				reject(new Refused('Very many ask for something at this moment. Try again in half a minute.'));
 			else {
@@ -72,26 +95,43 @@ export class Threads {
 				this.#next();
 			}
 		});
+		const stop = () => {
+			const place = this.#waiting.indexOf(task);
+			if (place < 0) task.thread?.progress.stop();
+			else {
+				this.#waiting.splice(place, 1);
+				task.reject(new Refused('It was stopped before it began. Nothing was changed.'));
+			}
+		};
+		return { result, stop, progress: () => task.thread?.progress.now ?? { done: 0, total: 0 } };
 	}
 
 	#next(): void {
 		if (!this.#waiting.length) return;
-		const worker = this.#idle.pop() ?? (this.#count < atOnce ? this.#begin() : null);
-		if (worker) this.#give(worker, this.#waiting.shift()!);
+		const thread = this.#idle.pop() ?? (this.#count < atOnce ? this.#start() : null);
+		if (thread) this.#give(thread, this.#waiting.shift()!);
 	}
 
-	#begin(): Worker {
+	#start(): Thread {
 		this.#count += 1;
-		const worker = new Worker(this.#script, { workerData: { databaseUrl: this.#databaseUrl } });
+		const progress = new ProgressOf();
+		const worker = new Worker(this.#script, {
+			workerData: { databaseUrl: this.#databaseUrl, progress: progress.memory }
+		});
 		worker.unref();
-		return worker;
+		return { worker, progress };
 	}
 
-	#give(worker: Worker, { question, resolve, reject }: Waiting): void {
+	#give(thread: Thread, task: Waiting): void {
+		const { worker } = thread;
+		const { question, resolve, reject } = task;
+		thread.progress.clear();
+		task.thread = thread;
 		const settle = (how: () => void) => {
 			clearTimeout(late);
 			worker.off('message', answered);
 			worker.off('error', broke);
+			task.thread = null;
 			how();
 		};
 		const gone = (error: Error) =>
@@ -105,7 +145,7 @@ export class Threads {
 			settle(() => {
 				if ('value' in answer) resolve(answer.value);
 				else reject(errorOf(answer.failure));
-				this.#idle.push(worker);
+				this.#idle.push(thread);
 				this.#next();
 			});
 		const broke = (error: Error) => gone(error);

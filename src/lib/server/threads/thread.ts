@@ -3,10 +3,12 @@ import { ValidationError } from 'yup';
 import { makePool } from '../db/pool';
 import { Refused } from '../loads/refused';
 import type { Answer, Question } from './messages';
+import { shareProgress } from './progress';
 import { tasks } from './tasks';
 
 /** Does what it is asked, one task after the other, until it is ended. */
-const { databaseUrl } = workerData as { databaseUrl: string };
+const { databaseUrl, progress } = workerData as { databaseUrl: string; progress: SharedArrayBuffer };
+shareProgress(progress);
 const pool = makePool(databaseUrl, 2);
 const known = new Map<string, unknown>(Object.entries(tasks));
 

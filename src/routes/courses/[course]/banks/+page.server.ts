@@ -28,9 +28,11 @@ export const load = async ({ locals, params, url, cookies }) => {
 	if (url.searchParams.get('view') === 'weave') {
 		const by = weaveBy(url.searchParams.get('across'));
 		const beside = banks.find(({ id }) => id === keyIn(url, 'beside')) ?? null;
-		const weaves = [await weaveOf(db, bank, by, tree)];
-		if (beside && beside.id !== bank.id)
-			weaves.push(await weaveOf(db, beside, by, await keptTree(db, beside.id, counts)));
+		const weaves = [{ ...(await weaveOf(db, bank, by, tree)), tree }];
+		if (beside && beside.id !== bank.id) {
+			const other = await keptTree(db, beside.id, counts);
+			weaves.push({ ...(await weaveOf(db, beside, by, other)), tree: other });
+		}
 		return { ...common, tree, page: nothing, about, saved, weave: { by, weaves } };
 	}
 	const page = await questionsPage(db, course.id, filter, { questionId: keyIn(url, 'question') }, { tree, counts });

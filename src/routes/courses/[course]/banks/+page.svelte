@@ -126,10 +126,11 @@
 		} else return;
 		event.preventDefault();
 	}
-	function openCell({ categoryId, column }: Place) {
+	function openCell({ bankId, categoryId, column }: Place) {
 		const by = data.weave?.by ?? 'kind';
 		void view.show({
 			view: null,
+			bank: String(bankId),
 			across: null,
 			beside: null,
 			category: categoryId === null ? null : String(categoryId),
@@ -253,7 +254,6 @@
 					{view}
 					weaves={data.weave.weaves}
 					by={data.weave.by}
-					trees={data.tree}
 					banks={data.banks}
 					bind:shade
 					bind:chosen={cell}
@@ -274,7 +274,7 @@
 			{/if}
 		{/snippet}
 		{#snippet last()}
-			{#if data.weave}<WeaveAbout weave={data.weave.weaves[0]!} tree={data.tree} chosen={cell} open={openCell} />
+			{#if data.weave}<WeaveAbout weaves={data.weave.weaves} chosen={cell} open={openCell} />
 			{:else if keying && shown}
 				{#key shown.id}<SetKey
 						stored={shown}

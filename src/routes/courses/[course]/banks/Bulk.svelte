@@ -7,6 +7,7 @@
 	import WordChanges from '$lib/ui/WordChanges.svelte';
 	import { send } from '$lib/ui/doing';
 	import { latest } from '$lib/ui/latest';
+	import { tell } from '$lib/ui/toasts';
 	import { count, figure } from '$lib/ui/words';
 	import type { BankView } from './bank.svelte';
 
@@ -38,7 +39,7 @@
 		{ value: 'unverified', name: 'Key not verified' },
 		{ value: 'disputed', name: 'Doubt the key …' },
 		{ value: 'quiz', name: 'Make a quiz of these …' },
-		{ value: 'dispatch', name: 'Dispatch' }
+		{ value: 'dispatch', name: 'Dispatch these' }
 	] as const;
 
 	let deed = $state<Deed | null>(null);
@@ -111,8 +112,15 @@
 		else if (value === 'machine' || value === 'person')
 			void atOnce({ do: 'machine', chosen: view.chosen, on: value === 'machine' ? 'yes' : 'no' });
 		else if (value === 'unverified') void atOnce({ do: 'key', chosen: view.chosen, state: 'unverified' });
-		else if (value === 'dispatch') void goto(`/courses/${view.courseId}/dispatch?bank=${view.filter.bankId}`);
+		else if (value === 'dispatch') void dispatchThese();
 		else begin(value as Deed);
+	}
+	async function dispatchThese() {
+		const sent = await send<{ selectionId: number }>(`/courses/${view.courseId}/banks/dispatch`, {
+			chosen: view.chosen
+		});
+		if (sent.ok) await goto(`/courses/${view.courseId}/dispatch?selection=${sent.value.selectionId}`);
+		else tell(sent.message);
 	}
 	async function act() {
 		if (deed === 'quiz') {

@@ -3,6 +3,7 @@
 	import { isNoShortcut } from '$lib/ui/keys';
 	import { dateTime } from '$lib/ui/words';
 	import type { BankView } from './bank.svelte';
+	import { setKeyState } from './key-state';
 
 	/** What is known of the key of a question, and the two keys that say more: it is right, or it is doubted. */
 	let {
@@ -17,13 +18,7 @@
 	const stale = $derived(
 		stored.verified !== null && stored.verified.version !== null && stored.verified.version < stored.version
 	);
-	const set = (state: string, words = '') =>
-		view.actAtOnce('bulk', {
-			do: 'key',
-			chosen: { bankId: stored.bankId, ids: [stored.id] },
-			state,
-			note: words
-		});
+	const set = (state: string, words = '') => setKeyState(view, stored, state, words);
 	async function verify() {
 		if (await set('verified')) next();
 	}

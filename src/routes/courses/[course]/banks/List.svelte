@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { QuestionRow } from '$lib/server/banks/pages';
 	import { dragPart } from '$lib/ui/drag';
+	import Lit from '$lib/ui/Lit.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import { count } from '$lib/ui/words';
@@ -107,7 +108,9 @@
 				>
 			{:else}
 				{@const says = column.says(question, view.pages.placeOf(question.id), categoryOf)}
-				{#if column.id === 'title'}<span role="cell" class="cut" title={says} {@attach dragged(question)}>{says}</span>
+				{#if column.id === 'title'}<span role="cell" class="cut" title={says} {@attach dragged(question)}
+						><Lit text={says} words={view.filter.words} /></span
+					>
 				{:else}<span
 						role="cell"
 						class="cut"
@@ -118,7 +121,7 @@
 						class:doubtful={column.id === 'key' && (question.key === 'disputed' || question.stale)}
 						title={says}
 						>{#if column.id === 'key' && question.key === 'verified' && !question.stale}✓
-						{/if}{says}</span
+						{/if}{#if column.id === 'stem'}<Lit text={says} words={view.filter.words} />{:else}{says}{/if}</span
 					>{/if}
 			{/if}
 		{/each}

@@ -12,6 +12,7 @@
 	import Edit from './Edit.svelte';
 	import History from './History.svelte';
 	import KeyState from './KeyState.svelte';
+	import { setKeyState } from './key-state';
 
 	/** A question of a bank: as a student sees it, to be tried, edited, its source, history, and what is known of it. */
 	let {
@@ -39,6 +40,11 @@
 		{ value: 'history', name: stored.history.length ? `History ${stored.history.length}` : 'History' },
 		{ value: 'about', name: 'About' }
 	]);
+	/** Whoever finds the right answer without being told it has verified the key. */
+	function verifyTried({ credit }: { credit: number | null }) {
+		const isKnown = stored.verified !== null && stored.verified.version === stored.version;
+		if (mayChange && credit === 1 && !isKnown && !stored.disputed) void setKeyState(view, stored, 'verified');
+	}
 	function keys(event: KeyboardEvent) {
 		if (isNoShortcut(event)) return;
 		if (event.key === 'e' && mayChange && stored.question.kind !== 'unreadable') tab = 'edit';
@@ -64,6 +70,7 @@
 				courseId={view.courseId}
 				mode={chosen === 'try' ? 'try' : 'key'}
 				words={stored.reports.flatMap((report) => report.words)}
+				ontried={verifyTried}
 			/>
 			{#if stored.question.kind !== 'information' && stored.question.kind !== 'unreadable'}
 				{#key stored.id}<KeyState {stored} {view} {mayChange} {next} />{/key}

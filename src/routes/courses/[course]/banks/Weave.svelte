@@ -1,8 +1,7 @@
 <script lang="ts">
-	import type { CategoryNode } from '$lib/server/banks/tree';
-	import type { Across, Weave, WeaveCell } from '$lib/server/banks/weave';
+	import type { Across, WeaveCell } from '$lib/server/banks/weave';
 	import Mark from '$lib/ui/Mark.svelte';
-	import type { Place, Shade } from './weave';
+	import { columnsOf, linesOf, type Place, type Shade, type WeaveLine, type WovenBank } from './weave';
 	import { count, figure } from '$lib/ui/words';
 	import Download from '@lucide/svelte/icons/download';
 	import type { BankView } from './bank.svelte';
@@ -13,17 +12,15 @@
 		view,
 		weaves,
 		by,
-		trees,
 		banks,
 		shade = $bindable(),
 		chosen = $bindable(),
 		open
 	}: {
 		view: BankView;
-		weaves: Weave[];
+		/** The weave of the bank, and that of another that is laid beside it. */
+		weaves: WovenBank[];
 		by: Across;
-		/** The tree of the bank itself; another beside it has its own cells by the names of its categories. */
-		trees: CategoryNode[];
 		banks: { id: number; name: string }[];
 		shade: Shade;
 		chosen: Place | null;
@@ -46,27 +43,31 @@
 	] as const;
 	const main = $derived(weaves[0]!);
 	const other = $derived(weaves[1] ?? null);
-	const columns = $derived.by(() => {
-		const all = new Map([...main.columns, ...(other?.columns ?? [])].map((column) => [column.value, column]));
-		return [...all.values()];
-	});
-	const cellsOf = (weave: Weave) =>
-		new Map(weave.cells.map((cell) => [`${cell.categoryId ?? 0} ${cell.column}`, cell]));
-	const cells = $derived(cellsOf(main));
-	const loose = $derived(main.cells.some(({ categoryId }) => categoryId === null));
-	const lines = $derived([
-		...(loose ? [{ id: null as number | null, name: 'In no category', depth: 0, all: 0 }] : []),
-		...trees.map(({ id, name, depth, all }) => ({ id: id as number | null, name, depth, all }))
-	]);
+	const columns = $derived(columnsOf(weaves));
+	const lines = $derived(linesOf(weaves));
+	const cells = $derived(
+		weaves.map((weave) => new Map(weave.cells.map((cell) => [`${cell.categoryId ?? 0} ${cell.column}`, cell])))
+	);
 	const shareOf = (cell: WeaveCell) => (cell.questions ? cell[shade] / cell.questions : 0);
-	const sums = (of: (cell: WeaveCell) => boolean) => {
+	const sums = (weave: WovenBank, categoryId: number | null | undefined) => {
 		const sum = { questions: 0, part: 0 };
-		for (const cell of main.cells.filter(of)) {
+		for (const cell of weave.cells.filter((one) => one.categoryId === categoryId)) {
 			sum.questions += cell.questions;
 			sum.part += cell[shade];
 		}
 		return sum;
 	};
+	const inAll = (weave: WovenBank, column: string) =>
+		weave.cells.filter((cell) => cell.column === column).reduce((sum, { questions }) => sum + questions, 0);
+	const isChosen = (place: Place) =>
+		chosen?.bankId === place.bankId && chosen.categoryId === place.categoryId && chosen.column === place.column;
+	/** What a cell is called by those who do not see it. */
+	const named = (line: WeaveLine, column: string, weave: WovenBank, cell: WeaveCell | undefined) =>
+		`${line.name}, ${column}${other ? `, ${weave.bank.name}` : ''}: ${
+			cell
+				? `${count(cell.questions, 'question')}, ${cell[shade]} ${shade}${cell.broken ? `, ${cell.broken} broken` : ''}`
+				: 'none'
+		}`;
 	function move(event: KeyboardEvent, row: number, column: number) {
 		const steps: Record<string, [number, number]> = {
 			ArrowDown: [1, 0],
@@ -79,13 +80,6 @@
 		event.preventDefault();
 		table?.querySelector<HTMLElement>(`[data-cell="${row + step[0]} ${column + step[1]}"]`)?.focus();
 	}
-	/** The other bank's count of a cell, by the name of the category. */
-	const besides = $derived.by(() => {
-		if (!other) return null;
-		const found = new Map<string, number>();
-		for (const cell of other.cells) found.set(cell.column, (found.get(cell.column) ?? 0) + cell.questions);
-		return found;
-	});
 </script>
 
 <div class="bar">
@@ -115,8 +109,15 @@
 		onclick={() => weavePicture(table!, `weave of ${main.bank.name}`)}><Download size={13} /> As a picture</button
 	>
 </div>
+{#if other}<p class="mute px-[18px] pb-1 text-[13px]">
+		In each pair on the left <b>{main.bank.name}</b>, on the right <b>{other.bank.name}</b>.
+	</p>{/if}
 <div class="field">
-	<table bind:this={table} aria-label="Weave of {main.bank.name}">
+	<table
+		bind:this={table}
+		class:paired={other}
+		aria-label="Weave of {weaves.map(({ bank }) => bank.name).join(' beside ')}"
+	>
 		<thead>
 			<tr>
 				<th scope="col" class="category">Category</th>
@@ -125,8 +126,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each lines as line, row (line.id)}
-				{@const sum = sums((cell) => cell.categoryId === line.id)}
+			{#each lines as line, row (line.key)}
 				<tr>
 					<th
 						scope="row"
@@ -136,54 +136,60 @@
 						title={line.name}>{line.name}</th
 					>
 					{#each columns as column, at (column.value)}
-						{@const cell = cells.get(`${line.id ?? 0} ${column.value}`)}
 						<td>
-							<button
-								type="button"
-								class="cell"
-								class:hole={!cell}
-								class:dark={cell && shareOf(cell) > 0.45}
-								class:picked={chosen?.categoryId === line.id && chosen.column === column.value}
-								style={cell ? `--share: ${Math.round(12 + shareOf(cell) * 88)}%` : ''}
-								tabindex={row === 0 && at === 0 ? 0 : -1}
-								data-cell="{row} {at}"
-								aria-label={cell
-									? `${line.name}, ${column.name}: ${count(cell.questions, 'question')}, ${cell[shade]} ${shade}${cell.broken ? `, ${cell.broken} broken` : ''}`
-									: `${line.name}, ${column.name}: none`}
-								onclick={() => (chosen = { categoryId: line.id, column: column.value })}
-								ondblclick={() => cell && open({ categoryId: line.id, column: column.value })}
-								onkeydown={(event) => {
-									move(event, row, at);
-									if (event.key === 'Enter' && cell && chosen?.categoryId === line.id && chosen.column === column.value)
-										open({ categoryId: line.id, column: column.value });
-								}}
-								>{#if cell}{figure(cell.questions)}{#if cell.broken}<span class="mark"
-											><Mark severity="broken" word="" /></span
-										>{/if}{/if}</button
-							>
+							<span class="pair">
+								{#each weaves as weave, which (weave.bank.id)}
+									{@const categoryId = line.categories[which]}
+									{@const cell =
+										categoryId === undefined ? undefined : cells[which]!.get(`${categoryId ?? 0} ${column.value}`)}
+									{@const place = { bankId: weave.bank.id, categoryId: categoryId ?? null, column: column.value }}
+									<button
+										type="button"
+										class="cell"
+										class:hole={!cell}
+										class:dark={cell && shareOf(cell) > 0.45}
+										class:picked={categoryId !== undefined && isChosen(place)}
+										style={cell ? `--share: ${Math.round(12 + shareOf(cell) * 88)}%` : ''}
+										tabindex={row === 0 && at === 0 && which === 0 ? 0 : -1}
+										data-cell="{row} {at * weaves.length + which}"
+										disabled={categoryId === undefined}
+										aria-label={named(line, column.name, weave, cell)}
+										title={other ? weave.bank.name : undefined}
+										onclick={() => (chosen = place)}
+										ondblclick={() => cell && open(place)}
+										onkeydown={(event) => {
+											move(event, row, at * weaves.length + which);
+											if (event.key === 'Enter' && cell && isChosen(place)) open(place);
+										}}
+										>{#if cell}{figure(cell.questions)}{#if cell.broken}<span class="mark"
+													><Mark severity="broken" word="" /></span
+												>{/if}{/if}</button
+									>
+								{/each}
+							</span>
 						</td>
 					{/each}
 					<td class="share">
-						{#if sum.questions}<span class="track" title="{sum.part} of {sum.questions}"
-								><span style="width: {(100 * sum.part) / sum.questions}%"></span></span
-							>
-						{:else}<span class="mute">{line.all ? '' : 'empty'}</span>{/if}
+						{#each weaves as weave, which (weave.bank.id)}
+							{@const sum = sums(weave, line.categories[which])}
+							{#if sum.questions}<span class="track" title="{sum.part} of {sum.questions}, {weave.bank.name}"
+									><span style="width: {(100 * sum.part) / sum.questions}%"></span></span
+								>
+							{:else if !other}<span class="mute"
+									>{weave.tree.find(({ key }) => key === line.key)?.all ? '' : 'empty'}</span
+								>{/if}
+						{/each}
 					</td>
 				</tr>
 			{/each}
-			{#if besides}
-				<tr class="beside">
-					<th scope="row" class="category">All of {main.bank.name}</th>
-					{#each columns as column (column.value)}<td
-							>{figure(sums((cell) => cell.column === column.value).questions)}</td
-						>{/each}
-					<td></td>
-				</tr>
-				<tr class="beside">
-					<th scope="row" class="category">All of {other!.bank.name}</th>
-					{#each columns as column (column.value)}<td>{figure(besides.get(column.value) ?? 0)}</td>{/each}
-					<td></td>
-				</tr>
+			{#if other}
+				{#each weaves as weave (weave.bank.id)}
+					<tr class="beside">
+						<th scope="row" class="category cut" title={weave.bank.name}>All of {weave.bank.name}</th>
+						{#each columns as column (column.value)}<td>{figure(inAll(weave, column.value))}</td>{/each}
+						<td></td>
+					</tr>
+				{/each}
 			{/if}
 		</tbody>
 	</table>
@@ -265,6 +271,25 @@
 	.cell.picked {
 		outline: 2px solid var(--weld);
 		outline-offset: 1px;
+	}
+	.pair {
+		display: flex;
+		gap: 1px;
+	}
+	.paired .cell {
+		width: 44px;
+	}
+	.paired thead th:not(.category) {
+		width: 90px;
+	}
+	.paired {
+		border-spacing: 8px 0;
+	}
+	.cell:disabled::after {
+		border-style: none;
+	}
+	.track + .track {
+		margin-top: 4px;
 	}
 	.hole {
 		background: none;

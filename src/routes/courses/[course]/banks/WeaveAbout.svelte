@@ -1,18 +1,13 @@
 <script lang="ts">
-	import type { CategoryNode } from '$lib/server/banks/tree';
-	import type { Weave } from '$lib/server/banks/weave';
 	import { count, figure } from '$lib/ui/words';
-	import { cellAt, type Place } from './weave';
+	import { cellAt, type Place, type WovenBank } from './weave';
 
 	/** What is in the cell of a weave that is chosen, and where the bank has holes. */
-	let {
-		weave,
-		tree,
-		chosen,
-		open
-	}: { weave: Weave; tree: CategoryNode[]; chosen: Place | null; open: (place: Place) => void } = $props();
+	let { weaves, chosen, open }: { weaves: WovenBank[]; chosen: Place | null; open: (place: Place) => void } = $props();
 
 	const mostNamed = 8;
+	const weave = $derived(weaves.find(({ bank }) => bank.id === chosen?.bankId) ?? weaves[0]!);
+	const { tree } = $derived(weave);
 	const picked = $derived(chosen && cellAt(weave, chosen));
 	const category = $derived(
 		chosen && (chosen.categoryId === null ? 'In no category' : tree.find(({ id }) => id === chosen.categoryId)?.name)
@@ -38,6 +33,7 @@
 
 {#if chosen}
 	<h2 class="mb-1">{category}, {column}</h2>
+	{#if weaves.length > 1}<p class="mute text-[13px]">of {weave.bank.name}</p>{/if}
 	{#if picked}
 		<p class="mute mb-3">{count(picked.questions, 'question')}, {figure(picked.whole)} of them whole</p>
 		<table class="table mb-3">
@@ -53,7 +49,7 @@
 {:else}<p class="mute">
 		Choose a cell to see what it lacks; press Enter on it, or click it twice, to open its questions.
 	</p>{/if}
-<h2 class="mt-7 mb-1">Holes in this bank</h2>
+<h2 class="mt-7 mb-1">Holes in {weaves.length > 1 ? weave.bank.name : 'this bank'}</h2>
 <p class="mute">
 	{empty.length
 		? `Nothing stands in ${empty.slice(0, mostNamed).join(', ')}${empty.length > mostNamed ? ` and ${empty.length - mostNamed} more` : ''}.`

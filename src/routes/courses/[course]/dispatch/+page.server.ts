@@ -4,12 +4,14 @@ import { writtenFormat, writtenFormats } from '$core/formats';
 import { courseAt } from '$lib/server/access';
 import { banksOf } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
-import { begin, dispatchesOf, type Consignment } from '$lib/server/dispatches/dispatches';
+import { titleOf, type Consignment } from '$lib/server/dispatches/consignment';
+import { begin, dispatchesOf } from '$lib/server/dispatches/dispatches';
 import { stopWorkingOut, workOutSoon } from '$lib/server/dispatches/losses';
 import { threads } from '$lib/server/threads/ask';
 import { quizzesOf } from '$lib/server/quizzes/quizzes';
 import { stopDispatch } from '$lib/server/dispatches/dispatches';
 import { checked, formOf, key, keyIn, plainFormOf, requiredKey, wholeNumber } from '$lib/server/requests';
+import { asked as addressOf, sentOf } from './what';
 
 const nothingSent = { loss: [], quizLoss: null, working: null };
 const mostWorkedOut = 200;
@@ -26,14 +28,9 @@ export const load = async ({ locals, params, url }) => {
 		quizzesOf(db, course.id),
 		dispatchesOf(db, course.id, keyIn(url, 'show'))
 	]);
-	const quizId = keyIn(url, 'quiz');
-	const bankId = quizId ? null : keyIn(url, 'bank') || banks[0]?.id || null;
-	const what: Consignment | null =
-		quizId && quizzes.some((quiz) => quiz.id === quizId)
-			? { quizId }
-			: bankId && banks.some((bank) => bank.id === bankId)
-				? { bankId }
-				: null;
+	const asked = askedFor(keyIn(url, 'quiz'), keyIn(url, 'selection'), keyIn(url, 'bank'));
+	const title = asked && (await titleOf(db, course.id, asked));
+	const what: Consignment | null = title !== undefined && asked ? asked : banks[0] ? { bankId: banks[0].id } : null;
 	const format = writtenFormat(url.searchParams.get('as') ?? '') ?? writtenFormats[0]!;
 	const workedOut = checked(worked, url.searchParams.get('worked') || undefined);
 	return {
@@ -41,6 +38,7 @@ export const load = async ({ locals, params, url }) => {
 		quizzes,
 		dispatches,
 		what,
+		selection: what && 'selectionId' in what ? { id: what.selectionId, title: title ?? '' } : null,
 		format: { name: format.name, title: format.title },
 		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
 		...(what ? await lossOf(course.id, what, format.name, workedOut) : nothingSent),
@@ -49,6 +47,13 @@ export const load = async ({ locals, params, url }) => {
 		worksOut: !format.limits.holds.calculated
 	};
 };
+
+/** What keys mean that came from outside; a quiz before a selection before a bank. */
+const askedFor = (
+	quizId: number | null | undefined,
+	selectionId: number | null | undefined,
+	bankId: number | null | undefined
+): Consignment | null => (quizId ? { quizId } : selectionId ? { selectionId } : bankId ? { bankId } : null);
 
 const lossOf = async (courseId: number, what: Consignment, format: string, workedOut: number) => {
 	const found = await threads().ask('lossesOf', courseId, what, format, { workedOut });
@@ -62,6 +67,7 @@ const ofTable = object({ table: requiredKey('The loss table') });
 const shape = object({
 	bank: key('The bank'),
 	quiz: key('The quiz'),
+	selection: key('The selection'),
 	format: string().max(40).required(),
 	workedOut: worked
 });
@@ -76,13 +82,13 @@ export const actions = {
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;
 		}
-		const what: Consignment | null = given.quiz ? { quizId: given.quiz } : given.bank ? { bankId: given.bank } : null;
+		const what = askedFor(given.quiz, given.selection, given.bank);
 		const id =
 			what && (await begin(database(), course.id, person.id, what, given.format, { workedOut: given.workedOut }));
 		if (!id) return fail(409, { message: 'There is nothing to write: it holds no questions, or it is gone.' });
 		redirect(
 			303,
-			`?${given.quiz ? `quiz=${given.quiz}` : `bank=${given.bank}`}&as=${encodeURIComponent(given.format)}&worked=${given.workedOut}&show=${id}`
+			`?${addressOf(sentOf(what))}&as=${encodeURIComponent(given.format)}&worked=${given.workedOut}&show=${id}`
 		);
 	},
 	workOut: async ({ locals, params, request }) => {

@@ -4,11 +4,12 @@
 	import { navigating, page } from '$app/state';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, count, dateTime, courseWords } from '$lib/ui/words';
+	import { ago, count, courseWords, dateTime, figure } from '$lib/ui/words';
 	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
 	import LossTable from './LossTable.svelte';
 	import Proof from './Proof.svelte';
+	import { asked, isSame, sentBy, sentIn, sentOf, type Sent } from './what';
 	import Working from './Working.svelte';
 
 	let { data, form } = $props();
@@ -33,24 +34,21 @@
 	});
 	/** Where one is going on this page: what was chosen there is shown as chosen at once, and nothing of the choice before. */
 	const going = $derived(navigating.to?.url.pathname === page.url.pathname ? navigating.to.url.searchParams : null);
-	const numberIn = (name: string) => Number(going?.get(name)) || null;
 	const inAll = $derived(data.loss.reduce((sum, line) => sum + line.count, 0));
 	const of = (outcome: string) =>
 		data.loss.filter((line) => line.outcome === outcome).reduce((sum, line) => sum + line.count, 0);
-	const bankId = $derived(going ? numberIn('bank') : data.what && 'bankId' in data.what ? data.what.bankId : null);
-	const quizId = $derived(going ? numberIn('quiz') : data.what && 'quizId' in data.what ? data.what.quizId : null);
+	const sent = $derived(going ? sentIn(going) : sentOf(data.what));
 	const format = $derived(going?.get('as') ?? data.format.name);
 	/** The dispatch that is asked for, or the last one of what is chosen, as the format that is chosen. */
 	const shown = $derived(
 		going
 			? undefined
 			: (dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ??
-					dispatches.find((one) => one.bank_id === bankId && one.quiz_id === quizId && one.format === data.format.name))
+					dispatches.find((one) => isSame(sentBy(one), sent) && one.format === data.format.name))
 	);
 	const stateOf = (one: (typeof dispatches)[number]) =>
 		one.state === 'done' && one.proof && !asForetold(one.proof) ? 'read back, and it differs' : states[one.state];
-	const address = (format: string, workedOut = data.workedOut) =>
-		`?${quizId ? `quiz=${quizId}` : `bank=${bankId ?? ''}`}&as=${format}&worked=${workedOut}`;
+	const address = (format: string, workedOut = data.workedOut) => `?${asked(sent)}&as=${format}&worked=${workedOut}`;
 	const states = {
 		waiting: 'waiting',
 		writing: 'writing',
@@ -61,6 +59,16 @@
 	} as const;
 </script>
 
+{#snippet choice(offered: Sent, name: string, beside: string)}
+	<button
+		type="button"
+		class="choice"
+		class:chosen={isSame(offered, sent)}
+		aria-pressed={isSame(offered, sent)}
+		onclick={() => goto(`?${asked(offered)}&as=${data.format.name}`, { keepFocus: true })}
+		><span class="cut" title={name}>{name}</span><span class="mute">{beside}</span></button
+	>
+{/snippet}
 <svelte:head><title>Dispatch · {data.course.name} · Yarn Barrow</title></svelte:head>
 <Columns
 	name="dispatch"
@@ -72,27 +80,19 @@
 >
 	{#snippet first()}
 		<h1 class="text-[16px]!">What of {courseWords(data.course, data.courses)}</h1>
-		{#each data.banks as bank (bank.id)}
-			<button
-				type="button"
-				class="choice"
-				class:chosen={bankId === bank.id}
-				aria-pressed={bankId === bank.id}
-				onclick={() => goto(`?bank=${bank.id}&as=${data.format.name}`, { keepFocus: true })}
-				><span class="cut">{bank.name}</span><span class="mute">{bank.questions.toLocaleString('en')}</span></button
-			>
-		{/each}
+		{#if data.selection}{@render choice({ sort: 'selection', id: data.selection.id }, data.selection.title, 'selected')}
+			<h2 class="mt-5 text-[14px]!">or a bank</h2>{/if}
+		{#each data.banks as bank (bank.id)}{@render choice(
+				{ sort: 'bank', id: bank.id },
+				bank.name,
+				figure(bank.questions)
+			)}{/each}
 		{#if data.quizzes.length}<h2 class="mt-5 text-[14px]!">or a quiz</h2>{/if}
-		{#each data.quizzes as quiz (quiz.id)}
-			<button
-				type="button"
-				class="choice"
-				class:chosen={quizId === quiz.id}
-				aria-pressed={quizId === quiz.id}
-				onclick={() => goto(`?quiz=${quiz.id}&as=${data.format.name}`, { keepFocus: true })}
-				><span class="cut">{quiz.title}</span><span class="mute">{count(quiz.parts, 'part')}</span></button
-			>
-		{/each}
+		{#each data.quizzes as quiz (quiz.id)}{@render choice(
+				{ sort: 'quiz', id: quiz.id },
+				quiz.title,
+				count(quiz.parts, 'part')
+			)}{/each}
 		{#if !data.banks.length}<p class="mute mt-2">There is nothing to send yet.</p>{/if}
 		<h2 class="mt-5">As</h2>
 		<select
@@ -173,14 +173,7 @@
 				<tbody
 					>{#each dispatches.filter((one) => one.id !== shown?.id).slice(0, 12) as one (one.id)}<tr
 							><td
-								><a
-									class="word"
-									href="?{one.bank_id
-										? `bank=${one.bank_id}`
-										: one.quiz_id
-											? `quiz=${one.quiz_id}`
-											: ''}&as={one.format}&show={one.id}">{one.title}</a
-								>
+								><a class="word" href="?{asked(sentBy(one))}&as={one.format}&show={one.id}">{one.title}</a>
 								<span class="mute"
 									>{data.formats.find((other) => other.name === one.format)?.title ?? one.format}, {stateOf(one)}</span
 								></td
@@ -192,11 +185,12 @@
 	{/snippet}
 </Columns>
 <form class="bar" method="POST" action="?/write" use:enhance>
-	<input type="hidden" name="bank" value={bankId ?? ''} /><input type="hidden" name="quiz" value={quizId ?? ''} /><input
+	{#if sent}<input type="hidden" name={sent.sort} value={sent.id} />{/if}
+	<input type="hidden" name="format" value={data.format.name} /><input
 		type="hidden"
-		name="format"
-		value={data.format.name}
-	/><input type="hidden" name="workedOut" value={data.workedOut} />
+		name="workedOut"
+		value={data.workedOut}
+	/>
 	<div class="flex-1">
 		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
 		{:else if going}<span class="mute">Working out what would be lost …</span>

@@ -1,6 +1,5 @@
-import { json } from '@sveltejs/kit';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following } from '$lib/server/answers';
 import { bulkShape, type Bulk } from '$lib/server/changes/bulk';
 import { jsonOf } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
@@ -10,5 +9,5 @@ export const POST = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const bulk = (await jsonOf(request, bulkShape)) as Bulk;
 	const task = url.searchParams.has('preview') ? 'previewBulk' : 'doBulk';
-	return json(await refusing(async () => threads().ask(task, course.id, person.id, bulk)));
+	return following(request, threads().begin(task, course.id, person.id, bulk));
 };

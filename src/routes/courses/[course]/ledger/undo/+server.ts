@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { boolean, object } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following } from '$lib/server/answers';
 import { wayBackOf } from '$lib/server/changes/undo';
 import { database } from '$lib/server/db/pool';
 import { jsonOf, keyIn, requiredKey } from '$lib/server/requests';
@@ -21,5 +21,5 @@ const shape = object({ deed: requiredKey('The deed'), all: boolean().default(fal
 export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const { deed, all } = await jsonOf(request, shape);
-	return json(await refusing(() => threads().ask('undoDeed', course.id, person.id, deed, all)));
+	return following(request, threads().begin('undoDeed', course.id, person.id, deed, all));
 };

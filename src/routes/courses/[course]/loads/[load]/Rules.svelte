@@ -127,6 +127,16 @@
 				></label
 			>
 			<label
+				><span>Written by</span><select
+					class="select"
+					aria-label="Who wrote the questions"
+					bind:value={review.decision.writtenBy}
+					><option value="unsaid">people, or not said</option><option value="machine"
+						>a language model: each key is to be verified</option
+					></select
+				></label
+			>
+			<label
 				><span>Tags to add</span><input
 					class="input"
 					placeholder="none"

@@ -1,0 +1,39 @@
+<script lang="ts">
+	import Strand from './Strand.svelte';
+	import { all } from './under-way.svelte';
+	import { figure } from './words';
+
+	/** What is being done and takes longer: how far it is, and Stop, which takes all of it back. */
+</script>
+
+{#if all.length}
+	<div class="under-way" role="status">
+		{#each all as work (work)}
+			<p>
+				<Strand value={work.total ? work.done / work.total : null} label="Progress" />
+				<span class="mute">
+					{#if work.total}{figure(work.done)} of {figure(work.total)}{:else}at work{/if}
+				</span>
+				<button type="button" class="btn btn-sm preset-outlined-brand" onclick={work.stop}>Stop</button>
+			</p>
+		{/each}
+	</div>
+{/if}
+
+<style>
+	.under-way {
+		position: fixed;
+		right: 20px;
+		bottom: 76px;
+		z-index: 60;
+		padding: 10px 14px;
+		background: var(--paper);
+		border: 1px solid var(--line2);
+		border-radius: 6px;
+	}
+	p {
+		display: flex;
+		align-items: center;
+		gap: 12px;
+	}
+</style>
