@@ -103,7 +103,8 @@ export const check: Command = {
 				report: (report) => note(report, null),
 				format: (title) => (format = title)
 			},
-			recipe
+			recipe,
+			asked.ids ?? undefined
 		);
 		if (options.json) list.close({ questions });
 		else {

@@ -7,7 +7,7 @@ import { rename, rm } from 'node:fs/promises';
 import { guessRecipe } from '../core/formats/recipe/of-file';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { hashAttachments } from '../core/formats/hash';
+import { hashAttachments, type KnownFiles } from '../core/formats/hash';
 import { proveFile, type FileProof, type ProvedQuestion } from '../core/formats/prove';
 import { compareBanks } from '../core/compare/banks';
 import type { FitOptions } from '../core/formats/fit/fit';
@@ -109,7 +109,7 @@ const convert: Command = {
 		}
 		const { questions, quizzes } = await readFile(from!, await recipeOf(options));
 		const { container, close } = await openFile(from!);
-		const hashes = new Map<string, string | null>();
+		const hashes = new Map() as KnownFiles;
 		const paths = new Map<string, string>();
 		for (const question of questions) {
 			await hashAttachments(question, container, digest, hashes);
@@ -210,7 +210,7 @@ const compare: Command = {
 async function readHashed(path: string): Promise<Question[]> {
 	const { questions } = await readFile(path);
 	const { container, close } = await openFile(path);
-	const hashes = new Map<string, string | null>();
+	const hashes = new Map() as KnownFiles;
 	for (const question of questions) await hashAttachments(question, container, digest, hashes);
 	await close();
 	return questions;

@@ -1,5 +1,6 @@
 import type { CheckedCategory } from '../core/checks/check';
 import { Gathering } from '../core/checks/many';
+import { languagesOf } from '../core/language/detect';
 import { findInQuiz, findInTree } from '../core/checks/places';
 import type { Question } from '../core/kinds';
 import { QuestionPlaces } from '../core/formats/question-places';
@@ -20,7 +21,7 @@ const stepOf = (step: string) => step.replace(/~/g, '~0').replace(/\//g, '~1');
 
 /** The checks that look at more than one question, over all that a file holds: they speak once everything is read. */
 export class FileChecks {
-	readonly #gathering = new Gathering();
+	readonly #gathering = new Gathering({ languagesOf });
 	readonly #kept: Kept[] = [];
 	readonly #categories = new Map<string, CheckedCategory>();
 	readonly #quizzes: FoundQuiz[] = [];
@@ -40,6 +41,14 @@ export class FileChecks {
 			const path = question.category.slice(0, depth);
 			const key = JSON.stringify(path);
 			this.#categories.set(key, { path, questions: (this.#categories.get(key)?.questions ?? 0) + 1 });
+		}
+	}
+
+	/** Adds a category that the file names, whether anything stands in it or not. */
+	category(path: readonly string[]): void {
+		for (let depth = 1; depth <= path.length; depth += 1) {
+			const key = JSON.stringify(path.slice(0, depth));
+			if (!this.#categories.has(key)) this.#categories.set(key, { path: path.slice(0, depth), questions: 0 });
 		}
 	}
 
@@ -68,15 +77,19 @@ export class FileChecks {
 	}
 
 	*#ofQuiz(quiz: FoundQuiz): Generator<NamedReport> {
-		const parts = quiz.parts.map(({ title, draw, pointsEach, questions }) => ({
-			title,
-			draw,
-			pointsEach,
-			pool: questions.flatMap((named) => {
-				const number = this.#places.find(named);
-				return number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }];
-			})
-		}));
+		const parts = quiz.parts.map(({ title, draw, pointsEach, questions }) => {
+			const found = questions.map((named) => ({ named, number: this.#places.find(named) }));
+			return {
+				title,
+				draw,
+				pointsEach,
+				shufflesOptions: false,
+				pool: found.flatMap(({ number }) =>
+					number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }]
+				),
+				lost: found.flatMap(({ named, number }) => (number === undefined ? [named.identifier] : []))
+			};
+		});
 		for (const { check, message, words } of findInQuiz({ title: quiz.title, parts }))
 			yield {
 				rule: ruleOf(check),

@@ -1,4 +1,5 @@
 import { checkBeside } from '../core/checks/one';
+import { hashAttachments, type KnownFiles } from '../core/formats/hash';
 import type { OtherFile, ReadEvent } from '../core/formats/format';
 import type { Recipe } from '../core/formats/recipe/recipe';
 import { readPackage } from '../core/formats/package/read';
@@ -39,30 +40,41 @@ export interface Listener {
 }
 
 /** Reads a file from disk, a question at a time, and checks each; none of them is held. All of the file counts as one bank. */
-export async function readThrough(path: string, listener: Listener, recipe?: Recipe): Promise<void> {
+export async function readThrough(
+	path: string,
+	listener: Listener,
+	recipe?: Recipe,
+	on?: ReadonlySet<string>
+): Promise<void> {
 	const checking = new FileChecks();
+	const files: KnownFiles = new Map();
 	const { container, close } = await openFile(path);
 	try {
-		for await (const event of readPackage(container, codec, 0, recipe)) tell(event, listener, checking);
+		for await (const event of readPackage(container, codec, 0, recipe)) {
+			if (event.type === 'question') await hashAttachments(event.question, container, null, files);
+			tell(event, listener, checking, on);
+		}
 	} finally {
 		await close();
 	}
 	for (const report of checking.findings()) listener.report(report);
 }
 
-function tell(event: ReadEvent, listener: Listener, checking: FileChecks): void {
+function tell(event: ReadEvent, listener: Listener, checking: FileChecks, on?: ReadonlySet<string>): void {
 	if (event.type === 'format') listener.format?.(event.title);
 	else if (event.type === 'quiz') {
 		checking.quiz(event.quiz);
 		listener.quiz?.(event.quiz);
 	} else if (event.type === 'other') listener.other?.(event.other);
-	else if (event.type === 'report')
-		listener.report({ ...event.report, question: event.question ?? null, identifier: null });
-	else if (event.type === 'question') {
+	else if (event.type === 'report') {
+		// the check over quizzes says the same of all that cannot be filled
+		if (event.report.rule !== 'draw-too-large')
+			listener.report({ ...event.report, question: event.question ?? null, identifier: null });
+	} else if (event.type === 'question') {
 		const { question } = event;
 		checking.add(question);
 		const named = { question: nameOf(question), identifier: question.identifier };
-		const found = checkBeside(question, event.reports);
+		const found = checkBeside(question, event.reports, { on });
 		listener.question(
 			question,
 			[...event.reports, ...found].map((report) => ({ ...report, ...named }))

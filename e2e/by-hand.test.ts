@@ -226,10 +226,20 @@ describe('300 questions are put in order', () => {
 		await visitor.press('Try it');
 		await visitor.press('A right answer');
 		await visitor.reads('1 of 1 point');
-		// the program gave that one
+		const answer = async () => {
+			for (const radio of (await visitor.driver.findElements(By.css('main input[type=radio]'))).slice(0, 2).reverse())
+				await radio.click();
+			await visitor.press('Mark it');
+			await visitor.reads('1 of 1 point');
+		};
+		// whoever was shown it has not found it
+		await answer();
 		expect(await visitor.words()).toContain('Not verified yet.');
-		await open('main [role=tabpanel] input[type=radio]');
-		await visitor.press('Mark it');
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.choose('Bank', /Knots/);
+		await visitor.reads('Not verified yet.');
+		await visitor.press('Try it');
+		await answer();
 		await visitor.reads('Key verified by Mira Olden');
 		await visitor.press('Undo');
 		await visitor.reads('Not verified yet.');

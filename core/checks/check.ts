@@ -34,12 +34,22 @@ interface CheckCard {
 	severity: Severity;
 	/** Why it matters, in a sentence or two. */
 	why: string;
+	/** It is carried out only where somebody has turned it on. */
+	isOff?: true;
+}
+
+/** What is known of a question beside what it says. */
+export interface Known {
+	/** A language model wrote it. */
+	machine: boolean;
+	/** Somebody has verified its key. */
+	verified: boolean;
 }
 
 /** A check that looks at one question by itself. */
 export interface OneCheck extends CheckCard {
 	scope: 'one';
-	find: (question: Question) => Finding[];
+	find: (question: Question, known?: Known) => Finding[];
 	/**
 	 * The mend, in words and as a function that gives the mended question; with `fits` only some of what is found can be
 	 * mended.
@@ -60,6 +70,14 @@ export interface Noted<Note> {
 	/** The steps of its category. */
 	category: readonly string[];
 	note: Note;
+	/** How many questions have this note, where they are counted and stand for one another; missing for one. */
+	times?: number;
+}
+
+/** What checks over many use to note a question, and what is too large for a browser. */
+export interface NoteTools {
+	/** In which languages a text may be written, the likeliest first; empty where it does not say. */
+	languagesOf: (text: string) => readonly string[];
 }
 
 /** What a check over many finds in one of them. */
@@ -76,8 +94,13 @@ export interface ManyCheck<Note = unknown> extends CheckCard {
 	scope: 'many';
 	/** Within what questions are held against one another. */
 	within: 'category' | 'bank' | 'course';
+	/**
+	 * What is found goes by how many questions have a note, and is the same for all that have it: of each note one question
+	 * is given, with how many there are, and what is said of it is said of all of them.
+	 */
+	tallied?: true;
 	/** What has to be known of a question, as small as it can be, as JSON can hold it; null where it is left alone. */
-	note: (question: Question) => Note | null;
+	note: (question: Question, tools: NoteTools) => Note | null;
 	/** Only questions with the same key are held against one another; where it is missing, all that are within. */
 	key?: (note: Note) => string;
 	/** What is wrong among them, in any order; each question at most once. */
@@ -87,6 +110,21 @@ export interface ManyCheck<Note = unknown> extends CheckCard {
 		title: string;
 		apply: (question: Question, own: Noted<Note>, noted: readonly Noted<Note>[]) => Question;
 	};
+}
+
+/**
+ * A check that holds each question against every other that may be like it. Those that may be have a key in common; which
+ * of them are, is kept pair by pair, so that after a change only the pairs of what was changed are looked at again.
+ */
+export interface PairCheck<Note = unknown> extends CheckCard {
+	scope: 'pairs';
+	within: 'category' | 'bank' | 'course';
+	note: (question: Question, tools: NoteTools) => Note | null;
+	/** The keys of a question: two that are alike have at least one in common. */
+	keys: (note: Note) => readonly string[];
+	alike: (a: Note, b: Note) => boolean;
+	/** What is said of a question that others are like: what the first of these are called, of so many in all. */
+	say: (others: readonly Noted<Note>[], all: number) => Finding;
 }
 
 /** A category as the checks over the tree see it: its steps, and how many questions stand in it and under it. */
@@ -106,12 +144,24 @@ export interface TreeCheck extends CheckCard {
 	find: (categories: readonly CheckedCategory[]) => FindingInTree[];
 }
 
-/** A quiz as the checks see it: its parts with what they can draw from, and each question's points. */
+/** A question in a pool, by a number that tells it apart in the whole quiz. */
+export interface PooledQuestion {
+	number: number;
+	/** Its own points, where it says them. */
+	points: number | null;
+	/** What it is called, where its options name places or letters and must not be shuffled; missing where they may be. */
+	bound?: string;
+}
+
+/** A quiz as the checks see it: its parts with what they can draw from. */
 export interface CheckedQuiz {
 	title: string;
 	parts: (Pick<FoundQuiz['parts'][number], 'title' | 'draw' | 'pointsEach'> & {
-		/** The questions of the part, by numbers that tell them apart in the whole quiz, with their points where they say them. */
-		pool: readonly { number: number; points: number | null }[];
+		pool: readonly PooledQuestion[];
+		/** It shuffles options, whatever the questions say; false where nothing is known of it. */
+		shufflesOptions: boolean;
+		/** What it draws from and is gone, in words. */
+		lost: readonly string[];
 	})[];
 }
 
@@ -122,9 +172,14 @@ export interface QuizCheck extends CheckCard {
 }
 
 /** A check of any scope: what it is called, why it matters, how it finds, and how it mends where that is safe. */
-export type Check = OneCheck | ManyCheck | TreeCheck | QuizCheck;
+export type Check = OneCheck | ManyCheck | PairCheck | TreeCheck | QuizCheck;
 
 /** A check over many with its own kind of note, as the register holds it. */
 export function overMany<Note>(check: ManyCheck<Note>): ManyCheck {
 	return check as unknown as ManyCheck;
+}
+
+/** A check over pairs with its own kind of note, as the register holds it. */
+export function overPairs<Note>(check: PairCheck<Note>): PairCheck {
+	return check as unknown as PairCheck;
 }

@@ -1,6 +1,7 @@
-import { canonicalForm } from '../compare/canonical';
 import { digestOf } from '../compare/digest';
-import { overMany, type Finding } from './check';
+import { askedForm } from '../compare/asked';
+import type { Question } from '../kinds';
+import { overMany, type Finding, type Noted } from './check';
 
 const most = 5;
 
@@ -15,26 +16,29 @@ export function sameAs(names: readonly string[], all = names.length): Finding {
 	return { message: `It says the same as ${listed}. Keep one of them.` };
 }
 
+/** What others are called, with their categories, for messages: the first of them, without one of its own. */
+export function namesOf(noted: readonly Noted<unknown>[], own: number): string[] {
+	return noted
+		.slice(0, most + 1)
+		.filter(({ id }) => id !== own)
+		.map(({ name, category }) => `“${name}”${category.length ? ` in ${category.join(' › ')}` : ''}`);
+}
+
+/** What tells whether two questions are the same: a digest of what a student sees before answering, and of the marking. */
+export const askedDigest = (question: Question): string => digestOf(JSON.stringify(askedForm(question)));
+
 /** Another question is exactly the same. */
 export const exactDuplicate = overMany<{ content: string }>({
 	id: 'exact-duplicate',
-	version: 1,
+	version: 2,
 	scope: 'many',
 	title: 'Exact duplicate',
 	short: 'duplicate',
 	severity: 'doubtful',
-	why: 'Another question has exactly the same content. A quiz that draws from both may ask a student the same thing twice.',
+	why: 'Another question asks exactly the same and is marked the same way. A quiz that draws from both may ask a student the same thing twice.',
 	within: 'course',
-	note: (question) => (question.kind === 'unreadable' ? null : { content: digestOf(canonicalForm(question)) }),
+	note: (question) => (question.kind === 'unreadable' ? null : { content: askedDigest(question) }),
 	key: ({ content }) => content,
-	among(noted) {
-		if (noted.length < 2) return [];
-		const first = noted.slice(0, most + 1);
-		return noted.map(({ id }) => {
-			const named = first
-				.filter((other) => other.id !== id)
-				.map(({ name, category }) => `“${name}”${category.length ? ` in ${category.join(' › ')}` : ''}`);
-			return { id, ...sameAs(named, noted.length - 1) };
-		});
-	}
+	among: (noted) =>
+		noted.length < 2 ? [] : noted.map(({ id }) => ({ id, ...sameAs(namesOf(noted, id), noted.length - 1) }))
 });

@@ -1,14 +1,31 @@
 import { plainText } from '../markup/text';
-import { isChoice } from '../kinds';
+import { isChoice, type ChoiceQuestion } from '../kinds';
 import type { OneCheck } from './check';
+import { optionsNamedIn } from './phrases/letters';
 
-const letters =
-	/^(?:both|only|neither|either|all of)?\s*\(?[A-H]\)?\s*(?:,\s*\(?[A-H]\)?\s*)*(?:and|or|&|nor)\s*\(?[A-H]\)?(?:\s+(?:only|together|above|are (?:right|correct)))?\.?$|^(?:options?|answers?)\s+[A-H]\b/i;
+const placeOf = (sign: string) => (/\d/.test(sign) ? Number(sign) : sign.charCodeAt(0) - 64);
+
+/** Whether the stem has a list of its own with these letters or numbers, of which the options speak. */
+const isListed = (stem: string, signs: readonly string[]) =>
+	signs.every((sign) => new RegExp(`(?:^|[\\s(])${sign}\\s*[.):]`, 'u').test(stem));
+
+/** The options that speak of others. */
+function speaking(question: ChoiceQuestion): string[] {
+	const stem = plainText(question.stem);
+	return question.options
+		.map((option) => plainText(option.text))
+		.filter((text) => {
+			const signs = optionsNamedIn(text);
+			return (
+				signs.length > 0 && signs.every((sign) => placeOf(sign) <= question.options.length) && !isListed(stem, signs)
+			);
+		});
+}
 
 /** An option speaks of others by their letters. */
 export const optionLetters: OneCheck = {
 	id: 'option-letters',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Option that names letters',
 	short: 'letters',
@@ -16,11 +33,11 @@ export const optionLetters: OneCheck = {
 	why: 'An option such as “A and C” is wrong as soon as the options are shuffled, or shown without letters.',
 	find(question) {
 		if (!isChoice(question) || question.shuffle === false) return [];
-		const words = question.options.map((option) => plainText(option.text)).filter((text) => letters.test(text));
+		const words = speaking(question);
 		return words.length
 			? [
 					{
-						message: `${words.map((word) => `“${word}”`).join(', ')} ${words.length > 1 ? 'speak' : 'speaks'} of other options by their letters. Write out what is meant, or keep the options in their order.`,
+						message: `${words.map((word) => `“${word}”`).join(', ')} ${words.length > 1 ? 'speak' : 'speaks'} of other options by their letters or numbers. Write out what is meant, or keep the options in their order.`,
 						words
 					}
 				]

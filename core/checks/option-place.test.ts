@@ -1,37 +1,64 @@
 import { expect } from 'vitest';
-import { isChoice } from '../kinds';
-import { choice, essay, option } from '../test-support/questions';
+import type { Question } from '../kinds';
+import { choiceOf, lasts } from '../test-support/checked';
 import { tryCheck } from '../test-support/tester';
 import { optionPlace } from './option-place';
 
-const withLast = (text: string, more = {}) =>
-	choice({ options: [option('A', 'Its colour', 0), option('B', 'Its shape', 0), option('C', text, 1, more)] });
+const found = [
+	'All of the above',
+	'None of these',
+	'Both of the first two',
+	'none of the above.',
+	'Any of the above',
+	'Neither of these',
+	'All of these answers are correct',
+	'Alle oben genannten',
+	'Keine der genannten',
+	'Die ersten beiden',
+	'Toutes les réponses ci-dessus',
+	'Aucune de ces réponses',
+	'Todas las anteriores',
+	'Ninguna de las anteriores',
+	'Todas as anteriores',
+	'Nenhuma das alternativas',
+	'Tutte le precedenti',
+	'Nessuna delle precedenti',
+	'Alle bovenstaande',
+	'Geen van deze'
+];
+const left = [
+	'None of the lights is lit',
+	'All vessels at anchor',
+	'Both lights',
+	'The first two minutes',
+	'All others keep clear',
+	'None',
+	'Keine Lichter',
+	'Les deux bateaux',
+	'Todas las luces',
+	'Tutte le barche',
+	'Alle schepen',
+	'Above the waterline'
+];
 
 tryCheck(
 	optionPlace,
 	[
-		{ name: 'options that stand for themselves', question: choice() },
-		{ name: 'one that is pinned', question: withLast('All of the above', { pinned: true }) },
-		{ name: 'options that are not shuffled', question: { ...withLast('All of the above'), shuffle: false } },
+		...lasts(left),
+		{ name: 'options that keep their order', question: lasts(['All of the above'], { shuffle: false })[0]!.question },
 		{
-			name: 'words that only begin alike',
-			question: withLast('All of them float above the rest of the rope') && withLast('All hands')
-		},
-		{ name: 'an essay', question: essay() }
-	],
-	[
-		{
-			name: 'all of the above',
-			question: withLast('All of the above'),
-			says: 'may be shuffled out of its place',
-			words: ['All of the above'],
-			mended: (question) =>
-				expect(isChoice(question) && question.options.map((one) => one.pinned)).toEqual([false, false, true])
-		},
-		{
-			name: 'none of the above, where nothing is said of shuffling',
-			question: { ...withLast('None of the above.'), shuffle: null },
-			says: 'Pin it'
+			name: 'a pinned one',
+			question: {
+				...choiceOf('Which?', ['Red|1', 'All of these']),
+				options: choiceOf('Which?', ['Red|1', 'All of these']).options.map((one, at) => ({ ...one, pinned: at === 1 }))
+			}
 		}
-	]
+	],
+	lasts(found).map(({ name, question }) => ({
+		name,
+		question,
+		says: 'shuffled out of its place',
+		mended: (after: Question) =>
+			expect('options' in after && after.options.map(({ pinned }) => pinned)).toEqual([false, false, false, true])
+	}))
 );

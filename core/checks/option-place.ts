@@ -2,16 +2,14 @@ import { plainText } from '../markup/text';
 import { isChoice } from '../kinds';
 import type { Option } from '../model/pieces';
 import type { OneCheck } from './check';
+import { isBoundToPlace } from './phrases/place';
 
-const placed =
-	/^(?:all|none|any|both|neither|either|each|some)\s+(?:of\s+)?(?:the\s+)?(?:above|below|these|those|others?|options)\b|\b(?:of the above|of these above)\b|^(?:the above|all above|none above)/i;
-const isLoose = (option: Option) =>
-	!option.pinned && placed.test(plainText(option.text)) && /above|below|others?/i.test(plainText(option.text));
+const isLoose = (option: Option) => !option.pinned && isBoundToPlace(plainText(option.text));
 
 /** An option makes sense only in its place, and may be shuffled out of it. */
 export const optionPlace: OneCheck = {
 	id: 'option-place',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Option that makes sense only in its place',
 	short: 'place',

@@ -1,5 +1,6 @@
 import { expect } from 'vitest';
-import { choice, option } from '../test-support/questions';
+import { choiceOf } from '../test-support/checked';
+import { choice, essay, option } from '../test-support/questions';
 import { tryCheck } from '../test-support/tester';
 import { emptyOrRepeatedOption } from './options';
 
@@ -10,6 +11,13 @@ tryCheck(
 	emptyOrRepeatedOption,
 	[
 		{ name: 'three options that differ', question: choice() },
+		{
+			name: 'options that differ in a capital alone, which is another trouble',
+			question: choiceOf('Which?', ['Mud|1', 'mud'])
+		},
+		{ name: 'numbers that begin alike', question: choiceOf('Which?', ['1|1', '10', '100']) },
+		{ name: 'a formula alone', question: choiceOf('Which?', ['<math><mi>a</mi></math>|1', '<math><mi>b</mi></math>']) },
+		{ name: 'an essay', question: essay() },
 		{
 			name: 'pictures that differ',
 			question: choice({
@@ -32,15 +40,22 @@ tryCheck(
 		},
 		{
 			name: 'a wrong option twice',
-			question: choice({ options: [option('A', 'Mud', 1), option('B', 'Rock', 0), option('C', '<b>rock</b>', 0)] }),
-			says: '“rock” stands there more than once',
-			words: ['rock'],
+			question: choice({ options: [option('A', 'Mud', 1), option('B', 'Rock', 0), option('C', '<b>Rock</b>', 0)] }),
+			says: '“Rock” stands there more than once',
+			words: ['Rock'],
 			mended: (question) => expect(texts(question)).toEqual(['Mud', 'Rock'])
+		},
+		{ name: 'two empty ones', question: choiceOf('Which?', ['Mud|1', '', '<p> </p>']), says: '2 options are empty' },
+		{
+			name: 'an empty one beside a repeated one',
+			question: choiceOf('Which?', ['Mud|1', '', 'Sand', 'Sand']),
+			says: 'One option is empty. Write it, or take it out. “Sand”',
+			mended: (question) => expect(texts(question)).toEqual(['Mud', 'Sand'])
 		},
 		{
 			name: 'an option that is right and wrong, which only a person can mend',
-			question: choice({ options: [option('A', 'Mud', 1), option('B', 'mud', 0)] }),
-			says: '“mud”',
+			question: choice({ options: [option('A', 'Mud', 1), option('B', ' Mud ', 0)] }),
+			says: '“Mud”',
 			mended: null
 		}
 	]

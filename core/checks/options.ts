@@ -4,7 +4,7 @@ import type { Option } from '../model/pieces';
 import type { OneCheck } from './check';
 
 const contentOf = (option: Option) =>
-	plainText(option.text).toLowerCase() + (option.text.match(/<(img|object|math)\b[^>]*>/g) ?? []).join('');
+	plainText(option.text) + (option.text.match(/<(img|object|math)\b[^>]*>/g) ?? []).join('');
 
 function faulty(question: ChoiceQuestion): { empty: Option[]; repeated: Option[] } {
 	const empty = question.options.filter((option) => !contentOf(option));
@@ -26,7 +26,7 @@ function dispensable(question: ChoiceQuestion, option: Option): boolean {
 /** An option is empty, or says the same as another. */
 export const emptyOrRepeatedOption: OneCheck = {
 	id: 'empty-or-repeated-option',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Empty or repeated option',
 	short: 'options',

@@ -1,37 +1,57 @@
-import { choice } from '../test-support/questions';
+import { choiceOf, stems } from '../test-support/checked';
 import { tryCheck } from '../test-support/tester';
 import { pictureMentioned } from './picture-mentioned';
+
+const there = (stem: string) => choiceOf(stem, ['Port|1', 'Starboard']);
 
 tryCheck(
 	pictureMentioned,
 	[
-		{ name: 'a stem about charts', question: choice({ stem: 'What does a chart of the harbour show?' }) },
-		{
-			name: 'a picture that is there',
-			question: choice({ stem: 'Look at the picture below: <img src="media:a.png" alt=""/>' })
-		},
+		...stems([
+			'What does a chart of the harbour show?',
+			'What belongs in the plan of a passage?',
+			'In the figure of eight knot, what is the working part called?',
+			'On a weather map, what is an isobar?',
+			'What stands in the table of tides?',
+			'What is high water above chart datum called?',
+			'What light is shown above the deck?',
+			'Which of the following charts is best for harbours?',
+			'Welche Karte zeigt Häfen?',
+			'Quelle carte montre les ports ?'
+		]),
+		{ name: 'a picture that is there', question: there('Look at the picture below: <img src="media:a.png" alt=""/>') },
 		{
 			name: 'a table that is there',
-			question: choice({ stem: '<p>In the table below:</p><table><tbody><tr><td>1</td></tr></tbody></table>' })
+			question: there('<p>In the table below:</p><table><tbody><tr><td>1</td></tr></tbody></table>')
 		},
-		{ name: 'a plan', question: choice({ stem: 'What belongs in the plan of a passage?' }) }
+		{
+			name: 'a text that is there',
+			question: there(
+				`<p>${'The pilot came aboard at dawn and the ebb had just begun to run. '.repeat(2)}</p><p>In the passage above, when did she come?</p>`
+			)
+		},
+		{
+			name: 'a shared text',
+			question: {
+				...there('What does the passage above say?'),
+				stimulus: { identifier: 's', title: '', content: 'The ebb runs.' }
+			}
+		}
 	],
 	[
-		{
-			name: 'a chart below',
-			question: choice({ stem: 'What kind of front lies over the harbour on the chart below?' }),
-			says: 'no picture',
-			words: ['chart below']
-		},
-		{
-			name: 'the following diagram',
-			question: choice({ stem: 'Name the sail in the following diagram.' }),
-			says: 'following diagram'
-		},
-		{
-			name: 'the picture',
-			question: choice({ stem: 'What does the flag in the picture mean?' }),
-			says: 'in the picture'
-		}
-	]
+		['What kind of front lies over the harbour on the chart below?', 'chart below'],
+		['What is shown in the picture?', 'shown in the picture'],
+		['Name the sail in the following diagram.', 'in the following diagram'],
+		['Use the table below.', 'table below'],
+		['According to the passage above, what is a spring?', 'passage above'],
+		['See Figure 3. Which light is it?', 'See Figure 3'],
+		['Was ist im Bild zu sehen?', 'im Bild'],
+		['Welche Tonne zeigt die Abbildung unten?', 'Abbildung unten'],
+		['Quelle bouée voit-on sur l’image ?', 'sur l’image'],
+		['Regardez le tableau ci-dessous.', 'tableau ci-dessous'],
+		['¿Qué se ve en la imagen?', 'en la imagen'],
+		['Na figura acima, qual é a boia?', 'Na figura'],
+		['Che cosa mostra la seguente tabella?', 'la seguente tabella'],
+		['Wat staat er op de foto?', 'op de foto']
+	].map(([stem, words]) => ({ name: `“${words!}”`, question: there(stem!), says: words!, words: [words!] }))
 );

@@ -1,32 +1,37 @@
 import { plainText } from '../markup/text';
+import { markupOf, type Question } from '../kinds';
 import type { OneCheck } from './check';
+import { sendsToPicture } from './phrases/picture';
 
-const thing =
-	'(?:picture|image|photo(?:graph)?|figure|diagram|drawing|graph|chart|map|plan|sketch|illustration|table|curve)';
-const mention = new RegExp(
-	`\\b${thing}\\s+(?:shown\\s+|given\\s+|drawn\\s+)?(?:below|above|opposite|shown here|here|on the (?:left|right))|\\b(?:the\\s+)?(?:following|accompanying|attached)\\s+${thing}\\b|\\b(?:in|see|look at)\\s+(?:the|this)\\s+(?:picture|image|photo(?:graph)?|figure|diagram|illustration|drawing)\\b`,
-	'i'
-);
+const ofText =
+	/text|passage|extract|excerpt|paragraph|abschnitt|auszug|extrait|fragment|pasaje|trecho|excerto|bran[oi]|code|tekst|test[oi]/iu;
+/** So many words beside the mention are a text that it may speak of. */
+const fewestOfText = 25;
 
-/** The stem speaks of a picture, and there is none. */
+/** Whether what the words speak of is there: a picture, a table or a formula, or enough of a text. */
+function isThere(question: Question, words: string): boolean {
+	if ('picture' in question || question.stimulus || question.attachments.length) return true;
+	if (markupOf(question).some(({ markup }) => /<(?:img|object|table|math|svg|pre)\b/.test(markup))) return true;
+	return ofText.test(words) && plainText(question.stem).split(' ').length >= fewestOfText;
+}
+
+/** The words speak of a picture, a table or a text, and there is none. */
 export const pictureMentioned: OneCheck = {
 	id: 'picture-mentioned',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Picture that is spoken of and not there',
 	short: 'no picture',
 	severity: 'doubtful',
-	why: 'The stem sends students to a picture or a table that the question does not have, so they cannot answer it.',
+	why: 'The words send students to a picture, a table or a text that the question does not have, so they cannot answer it.',
 	find(question) {
-		if ('picture' in question) return [];
-		const holds = (markup: string) => /<(img|object|table|math)\b/.test(markup);
-		if (holds(question.stem) || holds(question.stimulus?.content ?? '') || question.attachments.length) return [];
-		const found = mention.exec(plainText(question.stem));
-		return found
+		if (question.kind === 'unreadable') return [];
+		const words = sendsToPicture(plainText(question.stem));
+		return words && !isThere(question, words)
 			? [
 					{
-						message: `The stem speaks of “${found[0]}”, and there is no picture in the question. Put it in, or write the stem anew.`,
-						words: [found[0]]
+						message: `The stem speaks of “${words}”, and there is nothing of that in the question. Put it in, or write the stem anew.`,
+						words: [words]
 					}
 				]
 			: [];

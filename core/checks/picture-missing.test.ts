@@ -13,6 +13,10 @@ tryCheck(
 	pictureMissing,
 	[
 		{ name: 'no files', question: choice() },
+		{
+			name: 'a picture on another server, which a check of its own speaks of',
+			question: choice({ attachments: [file('https://gullhaven.example/low.png', true)] })
+		},
 		{ name: 'a file that came', question: choice({ attachments: [file('images/front.png', false)] }) }
 	],
 	[
@@ -23,9 +27,9 @@ tryCheck(
 			words: ['images/front.png']
 		},
 		{
-			name: 'a picture on another server',
-			question: choice({ attachments: [file('https://gullhaven.example/low.png', true)] }),
-			says: 'is on another server'
+			name: 'two of them',
+			question: choice({ attachments: [file('a.png', true), file('b.mp3', true)] }),
+			says: '“a.png”, “b.mp3” are not in the package'
 		}
 	]
 );

@@ -7,7 +7,9 @@ const quiz = (...parts: [pointsEach: number | null, ...points: (number | null)[]
 		title: `Part ${at + 1}`,
 		draw: null,
 		pointsEach,
-		pool: points.map((own, number) => ({ number, points: own }))
+		pool: points.map((own, number) => ({ number, points: own })),
+		shufflesOptions: false,
+		lost: []
 	}))
 });
 

@@ -1,22 +1,27 @@
 import { fold } from '../markup/text';
 import { overMany } from './check';
+import { askedDigest } from './exact-duplicate';
+import { saysNothing } from './no-title';
 
 const foldedTitle = (title: string) => fold(title).toLowerCase();
 
 /** Another question of the category has the same title. */
-export const sameTitle = overMany<{ title: string }>({
+export const sameTitle = overMany<{ title: string; content: string }>({
 	id: 'same-title',
-	version: 1,
+	version: 2,
 	scope: 'many',
 	title: 'Same title as another',
 	short: 'same title',
 	severity: 'untidy',
 	why: 'Two questions of one category with the same title cannot be told apart in lists, in quizzes and in what students ask about.',
 	within: 'category',
-	note: ({ title }) => (foldedTitle(title) ? { title: foldedTitle(title) } : null),
+	// a title that says nothing is said by its own check
+	note: (question) =>
+		saysNothing(question) ? null : { title: foldedTitle(question.title), content: askedDigest(question) },
 	key: ({ title }) => title,
 	among: (noted) =>
-		noted.length < 2
+		// of copies it is said that they are the same
+		noted.length < 2 || new Set(noted.map(({ note }) => note.content)).size < 2
 			? []
 			: noted.map(({ id, name }) => ({
 					id,

@@ -1,10 +1,17 @@
 import { plainText } from '../markup/text';
+import { isChoice, type Question } from '../kinds';
 import type { OneCheck } from './check';
+import { withKind } from './kind-hint';
+import { asksForSeveral } from './phrases/several';
+
+const isFound = (question: Question) =>
+	(question.kind === 'multiple-choice' || question.kind === 'true-false') &&
+	question.options.filter(({ credit }) => credit >= 1).length > 1;
 
 /** More than one option earns everything where only one may be chosen. */
 export const severalKeys: OneCheck = {
 	id: 'several-keys',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Several keys, one meant',
 	short: 'several keys',
@@ -20,5 +27,13 @@ export const severalKeys: OneCheck = {
 				words: keys
 			}
 		];
+	},
+	mend: {
+		title: 'Make it a multiple response, as its words say, with the credit shared equally',
+		fits: (question) => isFound(question) && asksForSeveral(plainText(question.stem)) !== null,
+		apply: (question) =>
+			isFound(question) && isChoice(question) && asksForSeveral(plainText(question.stem)) !== null
+				? withKind(question, 'multiple-response')
+				: question
 	}
 };

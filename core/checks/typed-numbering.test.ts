@@ -1,56 +1,61 @@
-import { mendTools } from '../formats/mend-tools';
-import { describe, expect, it } from 'vitest';
-import { isChoice } from '../kinds';
-import { choice } from '../test-support/questions';
+import { expect } from 'vitest';
+import type { Question } from '../kinds';
+import { plainText } from '../markup/text';
+import { choiceOf, stems } from '../test-support/checked';
+import { tryCheck } from '../test-support/tester';
 import { typedNumbering } from './typed-numbering';
 
-const withOptions = (stem: string, ...texts: string[]) => {
-	const question = choice({ stem });
-	return {
-		...question,
-		options: texts.map((text, at) => ({ identifier: `O${at}`, text, credit: at ? 0 : 1, pinned: false }))
-	};
-};
+const optionsOf = (question: Question) =>
+	'options' in question ? question.options.map(({ text }) => plainText(text)) : [];
 
-describe('numbering that is typed into the text', () => {
-	it.each([
-		['12. Which knot holds?', 'Which knot holds?'],
-		['Q3) Which knot holds?', 'Which knot holds?'],
-		['<p><b>7.</b> Which knot holds?</p>', '<p><b>7.</b> Which knot holds?</p>'],
-		['<p>7. Which knot holds?</p>', '<p>Which knot holds?</p>'],
-		['3.5 metres is charted.', '3.5 metres is charted.'],
-		['16 is a channel. Which?', '16 is a channel. Which?']
-	])('is found in a stem, and taken out: %s', (stem, mended) => {
-		const question = withOptions(stem, 'Bowline', 'Reef knot');
-		expect(typedNumbering.mend!.apply(question, mendTools).stem).toBe(mended);
-	});
-	it.each([
-		[
-			['A) Bowline', 'B) Reef knot', 'C) Bend'],
-			['Bowline', 'Reef knot', 'Bend']
-		],
-		[
-			['<p>a. Bowline</p>', '<p>b. Reef knot</p>'],
-			['<p>Bowline</p>', '<p>Reef knot</p>']
-		],
-		[
-			['1. Bowline', '2. Reef knot'],
-			['Bowline', 'Reef knot']
-		],
-		[
-			['A. Sailor', 'Somebody else', 'Nobody'],
-			['A. Sailor', 'Somebody else', 'Nobody']
-		],
-		[
-			['B) Bowline', 'A) Reef knot'],
-			['B) Bowline', 'A) Reef knot']
-		]
-	])('is found in options that begin with their own letters: %j', (texts, mended) => {
-		const question = withOptions('Which?', ...texts);
-		const found = typedNumbering.find(question);
-		expect(found).toHaveLength(texts.join() === mended.join() ? 0 : 1);
-		const after = typedNumbering.mend!.apply(question, mendTools);
-		expect(isChoice(after) && after.options.map((option) => option.text)).toEqual(mended);
-		expect(typedNumbering.find(after)).toEqual([]);
-	});
-});
+tryCheck(
+	typedNumbering,
+	[
+		...stems([
+			'1 knot is how many metres an hour?',
+			'A vessel at anchor shows what?',
+			'2. Offizier an Bord ist wer?',
+			'A. Smith wrote the pilot book. When?',
+			'3.5 m is the depth. Does she float?',
+			'12 hours pass between two high waters, or not?',
+			'1.5 is the draught.'
+		]),
+		{ name: 'a sentence that begins with a letter', question: choiceOf('Which?', ['A vessel|1', 'A buoy', 'A light']) },
+		{ name: 'names with initials', question: choiceOf('Who?', ['A. Smith|1', 'J. Brown', 'K. Jones']) },
+		{ name: 'numbers that are the options', question: choiceOf('How many?', ['1.5 m|1', '2.5 m', '3.5 m']) },
+		{ name: 'one Roman numeral among others', question: choiceOf('Which?', ['I. Newton|1', 'Kepler', 'Galilei']) }
+	],
+	[
+		...[
+			['12. What is a spring tide?', '12.', 'What is a spring tide?'],
+			['3) Which light is red?', '3)', 'Which light is red?'],
+			['(4) Which light is red?', '(4)', 'Which light is red?'],
+			['a) Which light is red?', 'a)', 'Which light is red?'],
+			['Q.7. Which light is red?', 'Q.7.', 'Which light is red?'],
+			['3. Welche Tonne ist rot?', '3.', 'Welche Tonne ist rot?']
+		].map(([stem, words, left]) => ({
+			name: `“${words!}”`,
+			question: choiceOf(stem!, ['Port|1', 'Starboard']),
+			says: `number “${words!}”`,
+			words: [words!],
+			mended: (question: Question) => expect(plainText(question.stem)).toBe(left)
+		})),
+		...[
+			['a) Red|1', 'b) Green', 'c) White'],
+			['A. Red|1', 'B. Green', 'C. White'],
+			['1. Red|1', '2. Green', '3. White'],
+			['(a) Red|1', '(b) Green', '(c) White'],
+			['i. Red|1', 'ii. Green', 'iii. White'],
+			['I) Red|1', 'II) Green', 'III) White'],
+			['A: Red|1', 'B: Green', 'C: White'],
+			['<p><b>A)</b> Red</p>|1', '<p><b>B)</b> Green</p>', '<p><b>C)</b> White</p>']
+		].map((options) => ({
+			name: options.join(', '),
+			question: choiceOf('Which?', options),
+			says: 'begin with a letter or number of their own',
+			...(options[0]!.startsWith('<')
+				? {}
+				: { mended: (question: Question) => expect(optionsOf(question)).toEqual(['Red', 'Green', 'White']) })
+		}))
+	]
+);

@@ -9,7 +9,7 @@ import type { FoundQuiz, QuizToWrite } from '../model/quiz';
 import type { FitOptions } from './fit/fit';
 import { fitQuizzes } from './fit/quizzes';
 import type { Format } from './format';
-import { hashAttachments, type Digest } from './hash';
+import { hashAttachments, type Digest, type KnownFiles } from './hash';
 import { readPackage } from './package/read';
 import { QuestionPlaces } from './question-places';
 
@@ -100,7 +100,7 @@ export async function proveFile(
 	});
 	const quizzesBack: FoundQuiz[] = [];
 	const places = new QuestionPlaces();
-	const hashes = new Map<string, string | null>();
+	const hashes = new Map() as KnownFiles;
 	for await (const event of readPackage(written.container, written.codec)) {
 		if (event.type === 'quiz') quizzesBack.push(event.quiz);
 		if (event.type !== 'question') continue;

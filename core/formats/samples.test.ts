@@ -149,7 +149,14 @@ describe('the sample packages', () => {
 		}
 		for (const problem of expected.problems ?? []) {
 			if (problem.question === null)
-				expect(found.reports.length + [...found.about.values()].flat().length, problem.why).toBeGreaterThan(0);
+				expect(
+					[
+						...found.reports,
+						...[...found.about.values()].flat(),
+						...found.questions.flatMap((one) => checkQuestion(one))
+					].length,
+					problem.why
+				).toBeGreaterThan(0);
 			else {
 				const wanted = fold(problem.question);
 				const question = found.questions.find((one) => one.title === wanted || plainText(one.stem) === wanted)!;

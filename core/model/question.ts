@@ -9,7 +9,11 @@ const attachment = object({
 	name: text(),
 	mediaType: text(),
 	hash: string().nullable().defined(),
-	missing: truth()
+	missing: truth(),
+	/** Its size, and that of a picture in pixels, where they are known. */
+	bytes: number(),
+	width: number(),
+	height: number()
 }).defined();
 const source = object({
 	format: text(),

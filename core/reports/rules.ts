@@ -19,10 +19,6 @@ export const readerRules = {
 		title: 'Read in another shape',
 		why: 'The source asks in a way that has no exact counterpart here. What is asked and what is right was kept, the way of answering is another.'
 	},
-	'near-duplicate': {
-		title: 'Nearly the same as another',
-		why: 'Two questions of the file differ in a few letters. One of them may be an older copy.'
-	},
 	'marking-simplified': {
 		title: 'Marking simplified',
 		why: 'The rule by which the source marks is more than can be kept. Hold the credit against the source.'

@@ -2,7 +2,18 @@ import { describe, expect, it } from 'vitest';
 import { markupOf, type Question } from '../kinds';
 import { mendTools } from '../formats/mend-tools';
 import { Gathering, type Standing } from '../checks/many';
-import type { ManyCheck, OneCheck } from '../checks/check';
+import type {
+	CheckedCategory,
+	CheckedQuiz,
+	ManyCheck,
+	OneCheck,
+	PairCheck,
+	QuizCheck,
+	TreeCheck
+} from '../checks/check';
+import { languagesOf } from '../language/detect';
+
+const tools = { languagesOf };
 
 interface Valid {
 	name: string;
@@ -61,13 +72,13 @@ interface FoundAmong extends Among {
 }
 
 /** Tries a check over many on examples that it has to pass over, and on examples that it has to find and mend. */
-export function tryManyCheck(check: ManyCheck, valid: Among[], invalid: FoundAmong[]): void {
+export function tryManyCheck(check: ManyCheck | PairCheck, valid: Among[], invalid: FoundAmong[]): void {
 	const entries = (given: Among['questions']) =>
 		given.map((entry) =>
 			'standing' in entry ? entry : { question: entry, standing: { bank: 'Tides', category: ['Springs'] } }
 		);
 	const found = (given: Among['questions']) => {
-		const gathering = new Gathering([check]);
+		const gathering = new Gathering(tools, [check]);
 		entries(given).forEach(({ question, standing }, at) => gathering.add(at, question, standing));
 		return [...gathering.findings()];
 	};
@@ -79,7 +90,7 @@ export function tryManyCheck(check: ManyCheck, valid: Among[], invalid: FoundAmo
 		it('notes what JSON can hold, and no more than it needs', () => {
 			for (const { questions } of [...valid, ...invalid])
 				for (const { question } of entries(questions)) {
-					const note = check.note(question);
+					const note = check.note(question, tools);
 					const kept: unknown = JSON.parse(JSON.stringify(note));
 					expect(kept).toEqual(note);
 					expect(JSON.stringify(note).length).toBeLessThan(2000);
@@ -97,7 +108,7 @@ export function tryManyCheck(check: ManyCheck, valid: Among[], invalid: FoundAmo
 			expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length);
 			// in whatever order they are met
 			const numbers = entries(questions).map((entry, id) => ({ ...entry, id }));
-			const backwards = new Gathering([check]);
+			const backwards = new Gathering(tools, [check]);
 			for (const { id, question, standing } of numbers.reverse()) backwards.add(id, question, standing);
 			expect(new Set([...backwards.findings()].map(({ id }) => id))).toEqual(new Set(findings.map(({ id }) => id)));
 			if (!mended) return;
@@ -113,16 +124,54 @@ export function tryManyCheck(check: ManyCheck, valid: Among[], invalid: FoundAmo
 }
 
 function mendAll(
-	check: ManyCheck,
+	check: ManyCheck | PairCheck,
 	entries: { question: Question; standing: Standing }[],
 	ids: number[]
 ): { question: Question; standing: Standing }[] {
+	if (check.scope !== 'many') return entries;
 	const noted = entries.flatMap(({ question, standing }, id) => {
-		const note = check.note(question);
-		return note === null || !ids.includes(id) ? [] : [{ id, name: question.title, category: standing.category, note }];
+		const note = check.note(question, tools);
+		return note === null ? [] : [{ id, name: question.title, category: standing.category, note }];
 	});
+	const keyOf = (note: unknown) => check.key?.(note) ?? '';
 	return entries.map((entry, id) => {
-		const own = noted.find((other) => other.id === id);
-		return own ? { ...entry, question: check.mend!.apply(entry.question, own, noted) } : entry;
+		const own = ids.includes(id) ? noted.find((other) => other.id === id) : undefined;
+		const group = noted.filter(({ note }) => own && keyOf(note) === keyOf(own.note));
+		return own ? { ...entry, question: check.mend!.apply(entry.question, own, group) } : entry;
+	});
+}
+
+/** Tries a check over the tree on trees that it has to pass over, and on those in which it has to find something, by subject and words. */
+export function tryTreeCheck(
+	check: TreeCheck,
+	valid: { name: string; tree: CheckedCategory[] }[],
+	invalid: { name: string; tree: CheckedCategory[]; says: [subject: string, words: string][] }[]
+): void {
+	describe(check.id, () => {
+		it.each(valid.map((one) => [one.name, one] as const))('passes over %s', (_, { tree }) => {
+			expect(check.find(tree)).toEqual([]);
+		});
+		it.each(invalid.map((one) => [one.name, one] as const))('finds %s', (_, { tree, says }) => {
+			expect(check.find(tree).map(({ subject, message }) => [subject.join('/'), message])).toEqual(
+				says.map(([subject, words]) => [subject, expect.stringContaining(words) as string])
+			);
+		});
+	});
+}
+
+/** Tries a check over a quiz on quizzes that it has to pass over, and on those in which it has to find something. */
+export function tryQuizCheck(
+	check: QuizCheck,
+	valid: { name: string; quiz: CheckedQuiz }[],
+	invalid: { name: string; quiz: CheckedQuiz; says: string }[]
+): void {
+	describe(check.id, () => {
+		it.each(valid.map((one) => [one.name, one] as const))('passes over %s', (_, { quiz }) => {
+			expect(check.find(quiz)).toEqual([]);
+		});
+		it.each(invalid.map((one) => [one.name, one] as const))('finds %s', (_, { quiz, says }) => {
+			const messages = check.find(quiz).map(({ message }) => message);
+			expect(messages.join(' ')).toContain(says);
+		});
 	});
 }

@@ -39,10 +39,12 @@ export function* takeQuestion(
 	const cleaned = cleanOwn(question);
 	const held: Question = {
 		...cleaned,
-		attachments: cleaned.attachments.map((one) => ({
-			...one,
+		// what is known of a file is what is found here
+		attachments: cleaned.attachments.map(({ name, mediaType }) => ({
+			name,
+			mediaType,
 			hash: null,
-			missing: !context.container.has(one.name)
+			missing: !context.container.has(name)
 		})),
 		source: {
 			format,

@@ -14,7 +14,6 @@ import { assemble } from '../drafts/assemble';
 import { type KeyForm } from '../drafts/draft';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { cleaningFor } from '../media';
-import { NearStems } from '../near';
 import { progressAt, toldEvery } from '../progress';
 import { draftOf } from './fields';
 import type { Value } from './record';
@@ -164,7 +163,6 @@ function* recordEvents(records: Records, recipe: Recipe, context: DocumentContex
 				place: { file: context.file, line: 1 }
 			}
 		};
-	const near = new NearStems();
 	// whether keys are numbers, and whether all of them could count from 0
 	let counted = false;
 	let fromNought = true;
@@ -190,14 +188,6 @@ function* recordEvents(records: Records, recipe: Recipe, context: DocumentContex
 		});
 		question.attachments = holder.attachments;
 		question.removed = holder.removed;
-		const like = near.check(question);
-		if (like)
-			reports.push({
-				rule: 'near-duplicate',
-				severity: 'doubtful',
-				message: like,
-				place: { file: context.file, line: question.source!.line }
-			});
 		yield { type: 'question', question, fragment, reports };
 	}
 	// a 0, or the number of the last option counted from 1, would show it

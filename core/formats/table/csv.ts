@@ -1,6 +1,5 @@
 import Papa from 'papaparse';
 import { readPlainText } from '../../container/decode';
-import { NearStems } from '../near';
 import { progressAt, toldEvery } from '../progress';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import type { Recipe, TableRecipe } from '../recipe/recipe';
@@ -138,7 +137,6 @@ export function tableEvents(
 }
 
 function* eventsOf(rows: Row[], recipe: TableRecipe, context: DocumentContext, label: string): Generator<ReadEvent> {
-	const near = new NearStems();
 	let any = false;
 	let done = 0;
 	for (const found of readRows(rows, recipe, { file: context.file, format: context.format, label })) {
@@ -149,10 +147,6 @@ function* eventsOf(rows: Row[], recipe: TableRecipe, context: DocumentContext, l
 			continue;
 		}
 		any = true;
-		const { question, reports } = found;
-		const like = near.check(question);
-		const place = { file: context.file, line: question.source!.line };
-		if (like) reports.push({ rule: 'near-duplicate', severity: 'doubtful', message: like, place });
 		yield { type: 'question', ...found };
 	}
 	if (any) return;

@@ -237,12 +237,6 @@ describe('rows', () => {
 		const { questions } = await csv(`Stem,A,B,Key\nWhich?,=KM-KG,"'=1+1",A\n`);
 		expect(isChoice(questions[0]!) && questions[0].options.map((option) => option.text)).toEqual(['=KM-KG', '=1+1']);
 	});
-	it('that are almost the same are said to be', async () => {
-		const found = await csv(
-			'Stem,A,B,Key\nWhat does a rapidly falling barometer warn of?,x,y,A\nWhat does a quickly falling barometer warn of?,x,y,A\n'
-		);
-		expect(rulesOf(found)).toContain('near-duplicate');
-	});
 });
 
 describe('a table that holds no questions', () => {

@@ -3,7 +3,6 @@ import { readPlainText } from '../../container/decode';
 import { bounds } from '../../model/bounds';
 import type { Report } from '../../reports/report';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
-import { NearStems } from '../near';
 import { progressAt, toldEvery } from '../progress';
 import { keyWithoutQuestion, readMarkedText, TextReader } from './grammar';
 import type { TextFound } from './state';
@@ -17,7 +16,7 @@ export function* textEvents(
 	context: DocumentContext,
 	fragment: (from: number, to: number) => string
 ): Generator<ReadEvent> {
-	yield* eventsOf(found, context, fragment, new NearStems(), null);
+	yield* eventsOf(found, context, fragment, null);
 }
 
 /** The events of one part of a text. `lines` is how many lines the whole text has; null where it is all in this part. */
@@ -25,16 +24,12 @@ function* eventsOf(
 	found: TextFound,
 	context: DocumentContext,
 	fragment: (from: number, to: number) => string,
-	near: NearStems,
 	lines: number | null
 ): Generator<ReadEvent> {
 	for (const report of found.reports) yield { type: 'report', report };
 	for (const [at, { question, reports, from, to }] of found.questions.entries()) {
 		if (at % toldEvery === 0)
 			yield lines === null ? progressAt(context, at, found.questions.length) : progressAt(context, from, lines);
-		const place = { file: context.file, line: from };
-		const like = near.check(question);
-		if (like) reports.push({ rule: 'near-duplicate', severity: 'doubtful', message: like, place });
 		yield { type: 'question', question, fragment: fragment(from, to), reports };
 	}
 }
@@ -58,8 +53,7 @@ export const readTextFile: DocumentReader = async function* (context): AsyncGene
 			.slice(starts.at(from - 1), starts.at(to))
 			.replace(lineEnd, '\n')
 			.replace(/\n$/, '');
-	const near = new NearStems();
-	for (const found of readInParts(text, context)) yield* eventsOf(found, context, fragment, near, starts.length);
+	for (const found of readInParts(text, context)) yield* eventsOf(found, context, fragment, starts.length);
 };
 
 /** What each part of a text holds; the same, but for the order of reports, as when it is read as a whole. */

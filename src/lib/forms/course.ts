@@ -1,5 +1,6 @@
 import { array, number, object, string, type InferType } from 'yup';
 import { checks } from '$core/checks';
+import { severities, type Severity } from '$core/reports/report';
 
 const code = string()
 	.trim()
@@ -36,6 +37,9 @@ function steps(_value: unknown, original: unknown): unknown {
 		.filter(Boolean)
 		.map((share) => Number(share.replace(/%$/, '')));
 }
+
+/** A check with a severity of its own in a course. */
+const severityOf = new RegExp(`^(?:${checks.map(({ id }) => id).join('|')}) (?:${severities.join('|')})$`);
 
 /** What a course goes by. */
 export const courseSettings = object({
@@ -93,11 +97,23 @@ export const courseSettings = object({
 				(id) => typeof id === 'string' && id !== ''
 			)
 		)
+		.default(checks.filter(({ isOff }) => isOff).map(({ id }) => id)),
+	/** Checks that are more or less grave in this course than elsewhere: “ID severity” each. */
+	severities: array(string().matches(severityOf, 'That is no severity of a check.').required())
+		.transform((_value: unknown, original: unknown) =>
+			(Array.isArray(original) ? (original as unknown[]) : [original]).filter(
+				(one) => typeof one === 'string' && one !== ''
+			)
+		)
 		.default([])
 });
 
 /** The same as a type. */
 export type CourseSettings = InferType<typeof courseSettings>;
+
+/** The severities of a course, by the ids of the checks. */
+export const severitiesOf = ({ severities: given }: Pick<CourseSettings, 'severities'>): Map<string, Severity> =>
+	new Map(given.map((one) => one.split(' ') as [string, Severity]));
 
 /** The settings of a course that nobody has changed. */
 export const plainSettings: CourseSettings = courseSettings.getDefault();

@@ -29,14 +29,14 @@
 		pointsEach?: number | null;
 		/** Told the mark of each answer, where one is marked for good: then nothing gives a right answer away. */
 		onmark?: (mark: Mark | null) => void;
-		/** Told the mark of an answer that the person has given, and not the program. */
+		/** Told the mark of an answer that the person has found, before the program has shown a right one. */
 		ontried?: (mark: Mark) => void;
 	} = $props();
 
 	let answer = $state<Response>({});
 	let mark = $state<Mark | null>(null);
-	/** The answer is the person's own. */
-	let own = false;
+	/** The program has shown what is right: whoever gives it then knows nothing by it. */
+	let told = false;
 	const Show = $derived(interfaceOf(question.kind).show);
 	const { marks } = $derived(kindNamed(question.kind));
 	const points = $derived(pointsEach ?? question.points);
@@ -72,7 +72,7 @@
 	$effect(() => {
 		void asked;
 		answer = {};
-		own = false;
+		told = false;
 		mark = null;
 	});
 	function clear() {
@@ -82,13 +82,13 @@
 	function given(response: Response | null) {
 		if (!response) return;
 		answer = response;
-		own = false;
+		told = true;
 		give();
 	}
 	function give() {
 		mark = score(question, answer);
 		onmark?.(mark);
-		if (own) ontried?.(mark);
+		if (!told) ontried?.(mark);
 	}
 	const earned = $derived(
 		mark?.credit == null || points === null ? null : Math.round(mark.credit * points * 100) / 100
@@ -115,7 +115,6 @@
 			picture={addressOf}
 			onanswer={(response) => {
 				answer = response;
-				own = true;
 				if (mark) clear();
 			}}
 		/>{/if}

@@ -1,4 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
+import { keepUnverified } from '../checks/unverified';
 import { touchCourse } from '../courses/counts';
 import { run } from '../db/pool';
 import { tellProgress } from '../threads/progress';
@@ -42,6 +43,7 @@ export async function changeKeys(
 		"DELETE FROM changed_questions WHERE deed_id = ? AND sort = 'keyed' AND key_before = key_after",
 		[deedId]
 	);
+	await keepUnverified(connection, courseId, ids);
 	await touchCourse(connection, courseId);
 	return ids.length - same;
 }

@@ -1,21 +1,29 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checks } from '$core/checks';
+import { checkOf, checks, oneChecks } from '$core/checks';
+import type { ManyCheck } from '$core/checks/check';
 import { edition } from '$core/checks/edition';
 import { checkBeside } from '$core/checks/one';
 import { parseQuestion } from '$core/kinds/schema';
 import { touchCourse } from '../courses/counts';
+import { checkRules } from '../courses/kept';
 import { rows, run } from '../db/pool';
 import { reportColumns } from '../questions/columns';
 import { dropLoneTwins } from '../snags/twins';
 import { snagsAmong, writeSnags } from './findings';
+import { pairAround, partnersOf } from './pairs';
+import { checkTallies } from './tallies';
+import { setWaivedAside } from './waived';
 import { clearGroups, groupsOf, lockGroups, membersOf, writeNotes, type Group } from './notes';
 
 const ofChecks = checks.map(({ id }) => id);
+const ofOne = oneChecks.map(({ id }) => id);
 
 interface StoredRow {
 	id: number;
 	bankId: number;
 	categoryId: number | null;
+	machine: number;
+	verified: number;
 	document: string;
 }
 
@@ -23,15 +31,17 @@ interface StoredRow {
 export async function checkEach(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<void> {
 	const stored = await rows<StoredRow>(
 		connection,
-		'SELECT id, bank_id AS bankId, category_id AS categoryId, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
+		'SELECT id, bank_id AS bankId, category_id AS categoryId, machine, verified IS NOT NULL AS verified, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
 		[courseId, ids]
 	);
 	if (!stored.length) return;
 	const here = stored.map(({ id }) => id);
-	const questions = stored.map(({ document, ...standing }) => ({
+	const questions = stored.map(({ document, machine, verified, ...standing }) => ({
 		...standing,
+		known: { machine: machine === 1, verified: verified === 1 },
 		question: parseQuestion(JSON.parse(document))
 	}));
+	const { on } = await checkRules(connection, courseId);
 	const said = await rows<{ id: number; rule: string }>(
 		connection,
 		'SELECT question_id AS id, rule FROM snags WHERE question_id IN (?) AND rule NOT IN (?)',
@@ -39,12 +49,17 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 	);
 	const rulesOf = new Map<number, { rule: string }[]>();
 	for (const { id, rule } of said) rulesOf.set(id, [...(rulesOf.get(id) ?? []), { rule }]);
-	await run(connection, 'DELETE FROM snags WHERE question_id IN (?) AND rule IN (?)', [here, ofChecks]);
+	for (const table of ['snags', 'waived_snags'])
+		await run(connection, `DELETE FROM ${table} WHERE question_id IN (?) AND rule IN (?)`, [here, ofOne]);
 	await writeSnags(
 		connection,
 		courseId,
-		questions.flatMap(({ id, question }) =>
-			checkBeside(question, rulesOf.get(id) ?? []).map((report) => [courseId, id, ...reportColumns(report)])
+		questions.flatMap(({ id, question, known }) =>
+			checkBeside(question, rulesOf.get(id) ?? [], { known, on }).map((report) => [
+				courseId,
+				id,
+				...reportColumns(report)
+			])
 		)
 	);
 	await writeNotes(connection, courseId, questions);
@@ -53,8 +68,13 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 
 /** Checks groups anew by the notes of all that belong to them. */
 async function checkGroups(connection: PoolConnection, courseId: number, groups: readonly Group[]): Promise<void> {
-	await clearGroups(connection, courseId, groups);
-	const members = await membersOf(connection, courseId, groups);
+	const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?.tallied ?? false;
+	const tallied = new Map<string, Buffer[]>();
+	for (const { rule, hash } of groups.filter(isTallied)) tallied.set(rule, [...(tallied.get(rule) ?? []), hash]);
+	for (const [rule, hashes] of tallied) await checkTallies(connection, courseId, checkOf(rule) as ManyCheck, hashes);
+	const others = groups.filter((group) => !isTallied(group));
+	await clearGroups(connection, courseId, others);
+	const members = await membersOf(connection, courseId, others);
 	await writeSnags(
 		connection,
 		courseId,
@@ -74,11 +94,14 @@ export async function checkAround(
 ): Promise<void> {
 	await lockGroups(connection, courseId);
 	const before = await groupsOf(connection, ids);
+	const partners = await partnersOf(connection, ids);
 	await change();
 	await checkEach(connection, courseId, ids);
 	const after = await groupsOf(connection, ids);
 	const groups = new Map([...before, ...after].map((group) => [`${group.rule} ${group.hash.toString('hex')}`, group]));
 	await checkGroups(connection, courseId, [...groups.values()]);
+	await pairAround(connection, courseId, ids, partners);
+	await setWaivedAside(connection, courseId);
 	// where a course was not checked yet, what a load has said of twins is all that is known of them
 	await dropLoneTwins(connection, courseId);
 	await touchCourse(connection, courseId);

@@ -1,5 +1,5 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { manyChecks } from '$core/checks';
+import { manyChecks, pairChecks } from '$core/checks';
 import type { Noted } from '$core/checks/check';
 import { edition } from '$core/checks/edition';
 import { touchCourse } from '../courses/counts';
@@ -9,6 +9,9 @@ import { askToStop, enqueueOnce } from '../jobs/jobs';
 import { checkEach } from './around';
 import { snagsAmong, writeSnags, type SnagRow } from './findings';
 import { lockGroups, noteColumns, notedOf } from './notes';
+import { pairAll } from './pairs';
+import { checkTallies } from './tallies';
+import { setWaivedAside } from './waived';
 
 const batch = 300;
 const notesAtOnce = 4000;
@@ -112,10 +115,20 @@ export async function checkCourse(pool: Pool, courseId: number, control: Control
 		done += due;
 		await run(pool, 'UPDATE course_checks SET done = LEAST(total, ?) WHERE course_id = ?', [done, courseId]);
 	}
-	for (const { id } of manyChecks) {
+	for (const check of [...manyChecks, ...pairChecks]) {
 		control.check();
-		await transaction(pool, (connection) => checkAmongAll(connection, courseId, id, control));
+		await transaction(pool, async (connection) => {
+			await lockGroups(connection, courseId);
+			if (check.scope === 'pairs') await pairAll(connection, courseId, check, control);
+			else if (check.tallied) await checkTallies(connection, courseId, check, null);
+			else await checkAmongAll(connection, courseId, check.id, control);
+			await touchCourse(connection, courseId);
+		});
 	}
+	await transaction(pool, async (connection) => {
+		await setWaivedAside(connection, courseId);
+		await touchCourse(connection, courseId);
+	});
 	await endChecking(pool, courseId, 'done');
 }
 
@@ -126,8 +139,8 @@ async function checkAmongAll(
 	rule: string,
 	control: Control
 ): Promise<void> {
-	await lockGroups(connection, courseId);
-	await run(connection, 'DELETE FROM snags WHERE course_id = ? AND rule = ?', [courseId, rule]);
+	for (const table of ['snags', 'waived_snags'])
+		await run(connection, `DELETE FROM ${table} WHERE course_id = ? AND rule = ?`, [courseId, rule]);
 	let group: { hash: string; noted: Noted<unknown>[] } = { hash: '', noted: [] };
 	let last: { hash: Buffer; id: number } = { hash: Buffer.alloc(8), id: 0 };
 	let snags: SnagRow[] = [];
@@ -155,5 +168,4 @@ async function checkAmongAll(
 	}
 	close();
 	await writeSnags(connection, courseId, snags);
-	await touchCourse(connection, courseId);
 }

@@ -1,9 +1,10 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
 import type { ManyCheck, Noted } from '$core/checks/check';
+import { findAmong } from '$core/checks/many';
 import { ruleOf } from '$core/reports/rules';
 import { log } from '../log';
-import { checksOff } from '../courses/kept';
+import { checkRules } from '../courses/kept';
 import { run } from '../db/pool';
 import { reportColumns } from '../questions/columns';
 
@@ -19,8 +20,16 @@ export async function writeSnags(
 	found: readonly SnagRow[]
 ): Promise<void> {
 	if (!found.length) return;
-	const off = new Set<unknown>(await checksOff(connection, courseId));
-	const snags = found.filter(([, , rule]) => !off.has(rule));
+	const { off, severities } = await checkRules(connection, courseId);
+	const snags = found
+		.filter(([, , rule]) => !off.has(String(rule)))
+		.map(([course, question, rule, severity, ...rest]): SnagRow => [
+			course!,
+			question!,
+			rule!,
+			severities.get(String(rule)) ?? severity!,
+			...rest
+		]);
 	for (let at = 0; at < snags.length; at += batch)
 		await run(
 			connection,
@@ -34,13 +43,11 @@ export function snagsAmong(courseId: number, rule: string, noted: readonly Noted
 	const check = checkOf(rule) as ManyCheck | undefined;
 	if (!check) return [];
 	try {
-		return check
-			.among(noted)
-			.map(({ id, message, words }) => [
-				courseId,
-				id,
-				...reportColumns({ rule: ruleOf(check), severity: check.severity, message, words })
-			]);
+		return findAmong(check, noted).map(({ id, message, words }) => [
+			courseId,
+			id,
+			...reportColumns({ rule: ruleOf(check), severity: check.severity, message, words })
+		]);
 	} catch (error) {
 		log.error({ rule, error }, 'a check over many could not be carried out');
 		return [];

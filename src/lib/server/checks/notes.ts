@@ -1,17 +1,18 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection } from 'mysql2/promise';
-import { manyChecks } from '$core/checks';
+import { manyChecks, pairChecks } from '$core/checks';
 import type { ManyCheck, Noted } from '$core/checks/check';
 import { withinKey } from '$core/checks/many';
 import type { Question } from '$core/kinds';
+import { languagesOf } from '$core/language/detect';
 import { rows, run, type Database } from '../db/pool';
+import { keyRows, type StoredStanding } from './pair-keys';
 
-/** Where a question stands, by keys. */
-export interface StoredStanding {
-	id: number;
-	bankId: number;
-	categoryId: number | null;
-}
+/** What notes of checks over pairs have instead of a group: they are found by their keys. */
+const ofPairs = Buffer.alloc(8);
+
+/** What checks over many note questions with. */
+const tools = { languagesOf };
 
 /** A group of questions that a check holds against one another, by the id of the check and the hash of the group. */
 export interface Group {
@@ -37,22 +38,37 @@ export async function writeNotes(
 	questions: readonly (StoredStanding & { question: Question })[]
 ): Promise<void> {
 	if (!questions.length) return;
-	const notes = questions.flatMap(({ question, ...standing }) =>
-		manyChecks.flatMap((check) => {
-			const note = check.note(question);
-			return note === null
-				? []
-				: [[standing.id, check.id, courseId, hashOf(check, standing, note), JSON.stringify(note)]];
-		})
-	);
-	await run(connection, 'DELETE FROM check_notes WHERE question_id IN (?)', [questions.map(({ id }) => id)]);
+	const notes: unknown[][] = [];
+	const keys: unknown[][] = [];
+	for (const { question, ...standing } of questions) {
+		for (const check of manyChecks) {
+			const note = check.note(question, tools);
+			if (note !== null)
+				notes.push([standing.id, check.id, courseId, hashOf(check, standing, note), JSON.stringify(note)]);
+		}
+		for (const check of pairChecks) {
+			const note = check.note(question, tools);
+			if (note === null) continue;
+			notes.push([standing.id, check.id, courseId, ofPairs, JSON.stringify(note)]);
+			for (const key of keyRows(courseId, check, standing, note)) keys.push(key);
+		}
+	}
+	const ids = questions.map(({ id }) => id);
+	await run(connection, 'DELETE FROM check_notes WHERE question_id IN (?)', [ids]);
+	await run(connection, 'DELETE FROM check_keys WHERE question_id IN (?)', [ids]);
 	if (notes.length)
 		await run(connection, 'INSERT INTO check_notes (question_id, rule, course_id, group_hash, note) VALUES ?', [notes]);
+	if (keys.length)
+		await run(connection, 'INSERT IGNORE INTO check_keys (course_id, rule, key_hash, question_id) VALUES ?', [keys]);
 }
 
 /** The groups that questions belong to. */
 export async function groupsOf(db: Database, ids: readonly number[]): Promise<Group[]> {
-	return rows(db, 'SELECT DISTINCT rule, group_hash AS hash FROM check_notes WHERE question_id IN (?)', [ids]);
+	return rows(
+		db,
+		'SELECT DISTINCT rule, group_hash AS hash FROM check_notes WHERE question_id IN (?) AND group_hash <> ?',
+		[ids, ofPairs]
+	);
 }
 
 /** A condition for notes `n` of a course that says which groups are meant, with its parameters. */
@@ -127,9 +143,10 @@ export async function clearGroups(
 ): Promise<void> {
 	if (!groups.length) return;
 	const { sql, parameters } = inGroups(courseId, groups);
-	await run(
-		connection,
-		`DELETE s FROM check_notes n JOIN snags s ON s.question_id = n.question_id AND s.rule = n.rule WHERE ${sql}`,
-		parameters
-	);
+	for (const table of ['snags', 'waived_snags'])
+		await run(
+			connection,
+			`DELETE s FROM check_notes n JOIN ${table} s ON s.question_id = n.question_id AND s.rule = n.rule WHERE ${sql}`,
+			parameters
+		);
 }

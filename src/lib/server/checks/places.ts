@@ -10,10 +10,12 @@ import { pathKey, pathOfKey } from '$core/take-in/paths';
 import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
 import { countsOf, type CourseCounts } from '../courses/counts';
-import { checksOff } from '../courses/kept';
+import { checkRules } from '../courses/kept';
 import { row, rows, run, transaction } from '../db/pool';
 import { partsOf } from '../quizzes/quiz';
 import { poolSource, type CoursePools } from '../quizzes/pools';
+
+const boundRules = ['option-place', 'option-letters'];
 
 /** Where a finding is that is of no question: a category of a bank or the bank itself, or a quiz. */
 export type FindingPlace =
@@ -58,6 +60,17 @@ const said = (check: Parameters<typeof ruleOf>[0] & { severity: Severity }, { me
 	words
 });
 
+/** What questions are called whose options name one another by place or letter and may be shuffled, by their keys. */
+async function boundQuestions(db: PoolConnection, courseId: number): Promise<Map<number, string>> {
+	// by_rule
+	const found = await rows<{ id: number; title: string }>(
+		db,
+		`SELECT q.id, q.title FROM questions q WHERE q.id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule IN (?) UNION SELECT question_id FROM waived_snags WHERE course_id = ? AND rule IN (?))`,
+		[courseId, boundRules, courseId, boundRules]
+	);
+	return new Map(found.map(({ id, title }) => [id, title]));
+}
+
 async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFinding[]> {
 	const quizzes = await rows<{ id: number; title: string }>(
 		db,
@@ -69,6 +82,7 @@ async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFin
 		quizzes.map(({ id }) => id)
 	);
 	const source: CoursePools = await poolSource(db, courseId, [...parts.values()].flat());
+	const bound = await boundQuestions(db, courseId);
 	return quizzes.flatMap(({ id, title }) => {
 		const quiz: CheckedQuiz = {
 			title,
@@ -76,9 +90,17 @@ async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFin
 				title: part.title,
 				draw: part.draw,
 				pointsEach: part.pointsEach,
+				shufflesOptions: part.shuffleOptions,
+				lost: part.lost.map(({ kind, bank, name }) =>
+					kind === 'bank' ? bank : kind === 'category' ? [bank, ...pathOfKey(name)].join(' › ') : name
+				),
 				pool: poolOf(part, source)
 					.filter((number) => Object.hasOwn(source.points, number))
-					.map((number) => ({ number, points: source.points[number] ?? null }))
+					.map((number) => ({
+						number,
+						points: source.points[number] ?? null,
+						...(bound.has(number) ? { bound: bound.get(number)! } : {})
+					}))
 			}))
 		};
 		return [...findInQuiz(quiz)].map((found) => ({
@@ -111,10 +133,10 @@ export async function placeFindings(pool: Pool, courseId: number): Promise<Place
 	return transaction(pool, async (connection) => {
 		// one moment for the state and for all that is found under it
 		const state = await stateOf(connection, courseId);
-		const off = new Set<string>(await checksOff(connection, courseId));
-		const found = [...(await inTrees(connection, courseId, counts)), ...(await inQuizzes(connection, courseId))].filter(
-			({ rule }) => !off.has(rule)
-		);
+		const { off, severities } = await checkRules(connection, courseId);
+		const found = [...(await inTrees(connection, courseId, counts)), ...(await inQuizzes(connection, courseId))]
+			.filter(({ rule }) => !off.has(rule))
+			.map((finding) => ({ ...finding, severity: severities.get(finding.rule) ?? finding.severity }));
 		await run(
 			connection,
 			'INSERT INTO course_findings (course_id, state, document) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE state = VALUES(state), document = VALUES(document)',

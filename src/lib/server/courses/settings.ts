@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import type { CourseSettings } from '$lib/forms/course';
 import { checkSoon } from '../checks/course';
-import { checksOff, keptOf } from './kept';
+import { keptOf } from './kept';
 import { row, run, transaction, type Database } from '../db/pool';
 import { record } from '../ledger/ledger';
 import { rememberRules, rulesOf } from '../loads/rules';
@@ -26,21 +26,27 @@ export async function saveSettings(
 	personId: number,
 	settings: CourseSettings
 ): Promise<void> {
-	const { language, points, checksOff: off, ...rules } = settings;
+	const { language, points, checksOff: off, severities, ...rules } = settings;
 	await transaction(pool, async (connection) => {
 		await row(connection, 'SELECT id FROM courses WHERE id = ? FOR UPDATE', [courseId]);
-		const before = await checksOff(connection, courseId);
+		const { checksOff: before, severities: graveBefore } = await keptOf(connection, courseId);
 		await run(connection, 'UPDATE courses SET settings = ? WHERE id = ?', [
-			JSON.stringify({ language, points, checksOff: off }),
+			JSON.stringify({ language, points, checksOff: off, severities }),
 			courseId
 		]);
 		await rememberRules(connection, courseId, { ...(await rulesOf(connection, courseId)), ...rules });
 		if (off.length)
 			// by_rule
 			await run(connection, 'DELETE FROM snags WHERE course_id = ? AND rule IN (?)', [courseId, off]);
-		if (before.some((id) => !off.includes(id)))
+		if (off.length)
+			await run(connection, 'DELETE FROM waived_snags WHERE course_id = ? AND rule IN (?)', [courseId, off]);
+		if (before.some((id) => !off.includes(id)) || [...graveBefore].sort().join() !== [...severities].sort().join())
 			await run(connection, 'UPDATE questions SET checked = 0 WHERE course_id = ?', [courseId]);
-		if ([...before].sort().join() !== [...off].sort().join()) await checkSoon(connection, courseId);
+		if (
+			[...before].sort().join() !== [...off].sort().join() ||
+			[...graveBefore].sort().join() !== [...severities].sort().join()
+		)
+			await checkSoon(connection, courseId);
 		await record(connection, { courseId, personId, deed: 'changed the settings', subject: 'the course', questions: 0 });
 	});
 }

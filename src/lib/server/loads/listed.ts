@@ -200,7 +200,10 @@ export async function listedQuestion(
 export async function firstToLookAt(db: Database, courseId: number, loadId: number): Promise<number | null> {
 	// by_number
 	const found =
-		(await row<{ id: number }>(db, `SELECT s.id FROM ${reported} ORDER BY s.number LIMIT 1`, [courseId, loadId])) ??
+		(await row<{ id: number }>(db, `SELECT s.id FROM ${reported} ORDER BY s.broken DESC, s.number LIMIT 1`, [
+			courseId,
+			loadId
+		])) ??
 		(await row<{ id: number }>(db, 'SELECT id FROM staged_questions WHERE load_id = ? ORDER BY number LIMIT 1', [
 			loadId
 		]));

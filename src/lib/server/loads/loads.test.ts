@@ -62,7 +62,7 @@ describe('reading a load', () => {
 		expect(staged[1]!.marks).toEqual([{ rule: 'no-key', severity: 'broken' }]);
 		expect(staged[3]!.marks.map((mark) => mark.rule)).toEqual(['empty-or-repeated-option']);
 		const one = await stagedQuestion(pool, course.courseId, id, staged[2]!.id);
-		expect(one!.source).toContain('<item ident="t1"');
+		expect(one!.source).toContain('<item ident="i-t1"');
 		expect(one!.question.attachments).toMatchObject([
 			{ name: 'images/trim.svg', missing: false, hash: expect.stringMatching(/^[0-9a-f]{64}$/) }
 		]);
@@ -349,7 +349,7 @@ describe('taking a load back', () => {
 			from: 'autumn.zip',
 			category: ['Trim'],
 			version: 1,
-			source: expect.stringContaining('ident="t1"')
+			source: expect.stringContaining('ident="i-t1"')
 		});
 	});
 });

@@ -3,7 +3,7 @@ import { checkBeside } from '$core/checks/one';
 import { QuestionPlaces } from '$core/formats/question-places';
 import type { OtherFile, ReadEvent } from '$core/formats/format';
 import type { FoundPart, FoundQuiz } from '$core/model/quiz';
-import { hashAttachments } from '$core/formats/hash';
+import { hashAttachments, type KnownFiles } from '$core/formats/hash';
 import { pathKey } from '$core/take-in/paths';
 import type { Report } from '$core/reports/report';
 import { row, rows, run, transaction } from '../db/pool';
@@ -36,7 +36,7 @@ export class Reading {
 	#unreadable: string | null = null;
 	#others = 0;
 	#othersWaiting: [number, string, string][] = [];
-	readonly #hashes = new Map<string, string | null>();
+	readonly #hashes = new Map() as KnownFiles;
 	/** The fingerprints of the questions that were met. */
 	readonly #seen = new Set<string>();
 	readonly #places = new QuestionPlaces();

@@ -30,8 +30,8 @@ describe('a table whose headings say nothing', () => {
 		expect(await readByRecipe(pool, load, course.personId, recipe, 'Rope lists')).toBe(true);
 		await readLoad(pool, id, unhindered);
 		expect((await allListed(pool, course.courseId, id)).map((one) => [one.title, one.marks.length])).toEqual([
-			['Which knot holds?', 0],
-			['Which knot slips?', 0]
+			['Which knot holds?', 1],
+			['Which knot slips?', 1]
 		]);
 		expect(await recipesOf(pool, course.courseId)).toMatchObject([{ name: 'Rope lists', recipe }]);
 		expect(await recipeOf(pool, id)).toEqual(recipe);
@@ -65,10 +65,10 @@ describe('files of every sort', () => {
 			'<b><i><question>Which knot holds?</question><option right="yes">Bowline</option><option right="no">Reef</option></i></b>',
 			'Read by a recipe'
 		]
-	])('%s is read and staged without a snag', async (name, text, format) => {
+	])('%s is read and staged, with no title as its only snag', async (name, text, format) => {
 		const id = await loadPackage(pool, course, bytes(text), name);
 		const load = (await loadOf(pool, course.courseId, id))!;
-		expect(load).toMatchObject({ state: 'review', questions_found: 1, snags_found: 0 });
+		expect(load).toMatchObject({ state: 'review', questions_found: 1, snags_found: 1 });
 		expect(load.format).toContain(format);
 		expect((await openLoad(pool, load)).files.first.path).toBe(name);
 	});

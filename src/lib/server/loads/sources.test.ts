@@ -64,7 +64,7 @@ describe('questions that stand only in a quiz', () => {
 	const load = () =>
 		loadPackage(pool, course, {
 			'bank.xml': bankXml({ Lights: [item('a', 'Which light is red?', ['Port', 'Starboard'])] }),
-			'quiz.xml': quiz(item('b', 'Which knot is a loop?', ['Bowline', 'Bend']) + '<itemref linkrefid="a"/>')
+			'quiz.xml': quiz(item('b', 'Which knot is a loop?', ['Bowline', 'Bend']) + '<itemref linkrefid="i-a"/>')
 		});
 	const take = (id: number, more: Parameters<typeof decision>[0]) =>
 		takeIn(pool, course.courseId, id, course.personId, decision(more));

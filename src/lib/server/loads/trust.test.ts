@@ -13,6 +13,7 @@ import { saveQuiz } from '../quizzes/save';
 import { keepOne } from '../snags/keep-one';
 import { snagCounts, snagRows } from '../snags/snags';
 import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { undoDeed } from '../changes/undo';
 import { asideRows } from './aside';
 import { decide as decideOn, editStaged, mendStaged } from './decide';
 import { receiptHead } from './receipt';
@@ -20,6 +21,8 @@ import { stagedQuestion } from './review';
 import { likelyBank } from './likely';
 import { plannedQuestions, plannedTogether } from './planned';
 import { rulesOf } from './rules';
+import { checkCourse } from '../checks/course';
+import { unhindered } from '../jobs/control';
 import { takeIn } from './take-in';
 import { undo, undoPreview } from './undo';
 
@@ -44,7 +47,7 @@ const titles = async (where = '1 = 1') =>
 		])
 	).map((one) => one.title);
 const paper = (refs: string[], title = 'Week 6') =>
-	`<questestinterop><assessment ident="Z" title="${title}"><section ident="P" title="Part"><selection_ordering><order order_type="Sequential"/></selection_ordering>${refs.map((ref) => `<itemref linkrefid="${ref}"/>`).join('')}</section></assessment></questestinterop>`;
+	`<questestinterop><assessment ident="Z" title="${title}"><section ident="P" title="Part"><selection_ordering><order order_type="Sequential"/></selection_ordering>${refs.map((ref) => `<itemref linkrefid="i-${ref}"/>`).join('')}</section></assessment></questestinterop>`;
 const quizId = async (title = 'Week 6') =>
 	(await row<{ id: number }>(pool, 'SELECT id FROM quizzes WHERE course_id = ? AND title = ? ORDER BY id DESC', [
 		course.courseId,
@@ -297,7 +300,7 @@ describe('a question that is there twice', () => {
 		expect(await snagRows(pool, course.courseId, 'exact-duplicate')).toEqual([]);
 		expect((await snagCounts(pool, course.courseId)).map((one) => one.rule)).not.toContain('exact-duplicate');
 	});
-	it('is one after one of them is kept: the one that a quiz uses; the other is set aside, and nothing is lost', async () => {
+	it('is one after one of them is kept: the one that a quiz uses; the other is in the bin, and both are back at a click', async () => {
 		const id = await load(twice);
 		await take(id);
 		const [older, younger] = await rows<{ id: number }>(
@@ -323,14 +326,17 @@ describe('a question that is there twice', () => {
 				}
 			]
 		});
-		expect(await keepOne(pool, course.courseId, course.personId, older!.id)).toEqual({
-			kept: { id: younger!.id, title: 'x1' },
-			aside: 1
-		});
-		expect(await asideRows(pool, course.courseId)).toHaveLength(1);
+		const { deedId, ...done } = await keepOne(pool, course.courseId, course.personId, older!.id);
+		expect(done).toEqual({ kept: { id: younger!.id, title: 'x1' }, gone: 1 });
+		const left = 'SELECT COUNT(*) AS n FROM questions WHERE course_id = ?';
+		expect(await rows(pool, left, [course.courseId])).toEqual([{ n: 1 }]);
 		expect((await quizOf(pool, course.courseId, quiz))!.parts[0]!.questions).toEqual([younger!.id]);
 		expect((await snagCounts(pool, course.courseId)).map((one) => one.rule)).not.toContain('exact-duplicate');
 		await expect(keepOne(pool, course.courseId, course.personId, younger!.id)).rejects.toThrow('no other question');
+		await undoDeed(pool, course.courseId, course.personId, deedId, false);
+		expect(await rows(pool, left, [course.courseId])).toEqual([{ n: 2 }]);
+		await checkCourse(pool, course.courseId, unhindered);
+		expect(await snagRows(pool, course.courseId, 'exact-duplicate')).toHaveLength(2);
 	});
 });
 
@@ -338,7 +344,9 @@ describe('a wrong key', () => {
 	it('is one snag, and marking the key ends it', async () => {
 		const id = await load({ 'a.txt': '1. Which light is to port?\na) Red\nb) Green\nAnswer: E\n' }, 'a.zip');
 		const [first] = await allListed(pool, course.courseId, id);
-		expect(first!.marks).toEqual([{ rule: 'lost-key', severity: 'broken' }]);
+		expect(first!.marks.filter(({ severity }) => severity === 'broken')).toEqual([
+			{ rule: 'lost-key', severity: 'broken' }
+		]);
 		const { question, version } = (await stagedQuestion(pool, course.courseId, id, first!.id))!;
 		const keyed = {
 			...question,
@@ -348,7 +356,9 @@ describe('a wrong key', () => {
 			}))
 		};
 		expect(await editStaged(pool, course.courseId, id, course.personId, first!.id, version, keyed)).toBe('kept');
-		expect(await allListed(pool, course.courseId, id)).toMatchObject([{ marks: [], broken: false }]);
+		expect(await allListed(pool, course.courseId, id)).toMatchObject([
+			{ marks: [{ rule: 'no-title' }], broken: false }
+		]);
 		expect((await stagedQuestion(pool, course.courseId, id, first!.id))!.question).toMatchObject({ lostKeys: [] });
 	});
 });

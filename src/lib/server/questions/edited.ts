@@ -48,6 +48,13 @@ export async function ownFiles(
 	const hashes = new Set(known.map(({ hash }) => hash));
 	const more = others
 		.filter(({ hash }) => hashes.has(hash!))
-		.map(({ name, mediaType, hash }) => ({ name, mediaType: mediaType.slice(0, 100), hash, missing: false }));
+		.map(({ name, mediaType, hash, bytes, width, height }) => ({
+			name,
+			mediaType: mediaType.slice(0, 100),
+			hash,
+			missing: false,
+			...(bytes === undefined ? {} : { bytes }),
+			...(width === undefined || height === undefined ? {} : { width, height })
+		}));
 	return filesSpokenOf(edited, [...had.values(), ...more]);
 }

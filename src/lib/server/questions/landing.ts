@@ -2,7 +2,8 @@ import type { PoolConnection } from 'mysql2/promise';
 import { checks } from '$core/checks';
 import { checkQuestion } from '$core/checks/one';
 import type { Question } from '$core/kinds';
-import { checksOff } from '../courses/kept';
+import { setSeverities } from '../checks/severity';
+import { checkRules } from '../courses/kept';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames, contentSet, reportColumns } from './columns';
@@ -85,7 +86,8 @@ const foundAnew = [checks.filter(({ scope }) => scope === 'one').map(({ id }) =>
 
 /** Gives questions that have landed, by `target`, the snags that they had in the load, or have anew. */
 async function bringSnags(connection: PoolConnection, courseId: number, from: string, target: string): Promise<void> {
-	const off = ['', ...(await checksOff(connection, courseId))];
+	const { off: isOff, severities } = await checkRules(connection, courseId);
+	const off = ['', ...isOff];
 	await run(
 		connection,
 		`INSERT INTO snags (course_id, question_id, rule, severity, message, words, place, line)
@@ -99,6 +101,7 @@ async function bringSnags(connection: PoolConnection, courseId: number, from: st
 		SELECT ?, ${target}, a.rule, a.severity, a.message, a.words, a.place, a.line FROM ${from} JOIN adjusted_snags_now a ON a.staged_id = n.staged_id WHERE a.rule NOT IN (?)`,
 		[courseId, off]
 	);
+	await setSeverities(connection, courseId, severities);
 }
 
 /** Puts what is noted as taken into the course, as new questions of a load. */

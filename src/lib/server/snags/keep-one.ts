@@ -1,62 +1,149 @@
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
+import { saysNothing } from '$core/checks/no-title';
+import type { Question } from '$core/kinds';
+import { parseQuestion } from '$core/kinds/schema';
+import { binPlace } from '../changes/bin';
+import { beginDeed, endDeed } from '../changes/deed';
+import { placeQuestions } from '../changes/place';
 import { rows, run, transaction } from '../db/pool';
-import { record } from '../ledger/ledger';
 import { Refused } from '../loads/refused';
-import { stageAgain } from '../questions/staged';
-import { removeQuestions } from '../questions/remove';
+import { saveQuestions } from '../questions/save';
+import { twinsOf } from './twins';
 
 interface Twin {
 	id: number;
+	bankId: number;
+	categoryId: number | null;
 	title: string;
-	staged_id: number | null;
-	file_name: string | null;
+	document: string;
 	used: number;
 	verified: number;
 }
 
 /** What keeping one of several has done. */
 export interface KeptOne {
-	/** The question that stays, and how many others were set aside. */
+	/** The question that stays, and how many others are in the bin. */
 	kept: { id: number; title: string };
-	aside: number;
+	gone: number;
+	deedId: number;
+}
+
+/** A question with what it lacks of title, points, tags, feedback and hints taken over from others that ask the same. */
+export function takenOver(question: Question, others: readonly Question[]): Question {
+	const titled = others.find((other) => !saysNothing(other));
+	const feedback = others.reduce((known, other) => ({ ...other.feedback, ...known }), question.feedback);
+	const tags = [...new Set([question, ...others].flatMap((one) => one.tags))];
+	return {
+		...question,
+		title: saysNothing(question) && titled ? titled.title : question.title,
+		points: question.points ?? others.find(({ points }) => points !== null)?.points ?? null,
+		tags: tags.length > question.tags.length ? tags : question.tags,
+		feedback,
+		hints: question.hints.length ? question.hints : (others.find(({ hints }) => hints.length)?.hints ?? [])
+	};
+}
+
+/** Puts questions in the bin and has the quizzes that name them name another instead. */
+async function giveWay(
+	connection: PoolConnection,
+	courseId: number,
+	keptId: number,
+	ids: readonly number[],
+	by: { deedId: number; personId: number }
+): Promise<void> {
+	await run(connection, 'UPDATE IGNORE quiz_part_questions SET question_id = ? WHERE question_id IN (?)', [
+		keptId,
+		ids
+	]);
+	const bin = await binPlace(connection, courseId);
+	await placeQuestions(
+		connection,
+		courseId,
+		bin.courseId,
+		ids.map((id) => ({ id, bankId: bin.bankId, categoryId: null })),
+		by
+	);
+}
+
+async function locked(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<Twin[]> {
+	return rows<Twin>(
+		connection,
+		`SELECT q.id, q.bank_id AS bankId, q.category_id AS categoryId, q.title, q.document, EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id) AS used, q.verified IS NOT NULL AS verified
+		FROM questions q WHERE q.course_id = ? AND q.id IN (?) ORDER BY used DESC, verified DESC, q.id FOR UPDATE`,
+		[courseId, ids]
+	);
+}
+
+/** Keeps the first of some questions and puts the others in the bin; what it lacks of them it takes over. */
+async function keepFirst(
+	connection: PoolConnection,
+	courseId: number,
+	personId: number,
+	[kept, ...others]: [Twin, ...Twin[]]
+): Promise<KeptOne> {
+	const deedId = await beginDeed(connection, {
+		courseId,
+		personId,
+		deed: 'kept one of',
+		subject: `the repeats of “${kept.title}”`,
+		address: `/courses/${courseId}/banks?bank=${kept.bankId}&question=${kept.id}`
+	});
+	const by = { deedId, personId };
+	const [before, ...rest] = [kept, ...others].map(({ document }) => parseQuestion(JSON.parse(document)));
+	const question = takenOver(before!, rest);
+	if (JSON.stringify(question) !== JSON.stringify(before))
+		await saveQuestions(connection, courseId, [{ id: kept.id, bankId: kept.bankId, question }], {
+			...by,
+			keepsKey: true
+		});
+	const placed = others.find(({ categoryId, bankId }) => categoryId !== null && bankId === kept.bankId);
+	if (kept.categoryId === null && placed)
+		await placeQuestions(
+			connection,
+			courseId,
+			courseId,
+			[{ id: kept.id, bankId: kept.bankId, categoryId: placed.categoryId }],
+			by
+		);
+	await giveWay(
+		connection,
+		courseId,
+		kept.id,
+		others.map(({ id }) => id),
+		by
+	);
+	await endDeed(connection, deedId, others.length);
+	return { kept: { id: kept.id, title: kept.title }, gone: others.length, deedId };
 }
 
 /**
- * Keeps one of the questions that say the same as `questionId`, itself among them: the one that is used in a quiz, else
- * one whose key is verified, else the oldest. The others are set aside, from where they can be taken in again; quizzes that
- * name one of them name the one that stays. Throws Refused where there is no other, or where one came with no load.
+ * Keeps one of the questions that ask the same as `questionId`, itself among them: the one that is used in a quiz, else
+ * one whose key is verified, else the oldest. It takes over what it lacks of the others; these go to the bin, and quizzes
+ * that named one of them name the one that stays. Throws Refused where there is no other.
  */
 export async function keepOne(pool: Pool, courseId: number, personId: number, questionId: number): Promise<KeptOne> {
 	return transaction(pool, async (connection) => {
-		// by_fingerprint
-		const twins = await rows<Twin>(
-			connection,
-			`SELECT q.id, q.title, q.staged_id, l.file_name, EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id) AS used, q.verified IS NOT NULL AS verified
-			FROM questions q LEFT JOIN loads l ON l.id = q.load_id WHERE q.course_id = ? AND q.fingerprint = (SELECT fingerprint FROM questions WHERE id = ? AND course_id = ?) ORDER BY used DESC, verified DESC, q.id FOR UPDATE`,
-			[courseId, questionId, courseId]
-		);
-		const [kept, ...others] = twins;
-		if (!kept || !others.length) throw new Refused('There is no other question that says the same any more.');
-		const loose = others.find((one) => one.staged_id === null || one.file_name === null);
-		if (loose)
-			throw new Refused(
-				`“${loose.title}” belongs to no load any more, so it has no place where it could be set aside. Nothing was changed.`
-			);
-		const ids = others.map((one) => one.id);
-		await stageAgain(connection, ids);
-		await run(connection, 'UPDATE IGNORE quiz_part_questions SET question_id = ? WHERE question_id IN (?)', [
-			kept.id,
-			ids
-		]);
-		await removeQuestions(connection, courseId, ids);
-		await record(connection, {
-			courseId,
-			personId,
-			deed: 'set aside',
-			subject: `repeats of “${kept.title}”`.slice(0, 255),
-			questions: ids.length,
-			address: `/courses/${courseId}/loads/aside`
-		});
-		return { kept: { id: kept.id, title: kept.title }, aside: ids.length };
+		// by_group, or by_fingerprint
+		const found = await rows<{ id: number }>(connection, `SELECT id FROM ${twinsOf} t`, [[questionId], [questionId]]);
+		const twins = await locked(connection, courseId, [questionId, ...found.map(({ id }) => id)]);
+		if (twins.length < 2) throw new Refused('There is no other question that says the same any more.');
+		return keepFirst(connection, courseId, personId, twins as [Twin, ...Twin[]]);
+	});
+}
+
+/** Keeps one of two questions that are nearly the same, and puts the other in the bin. Throws Refused where one is gone. */
+export async function keepThis(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	keptId: number,
+	otherId: number
+): Promise<KeptOne> {
+	return transaction(pool, async (connection) => {
+		const both = await locked(connection, courseId, [keptId, otherId]);
+		const kept = both.find(({ id }) => id === keptId);
+		const other = both.find(({ id }) => id === otherId);
+		if (!kept || !other) throw new Refused('One of the two is gone already. Look at what is there.');
+		return keepFirst(connection, courseId, personId, [kept, other]);
 	});
 }

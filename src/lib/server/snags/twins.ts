@@ -9,8 +9,13 @@ import type { StoredReport } from '../loads/review';
 /** The check that says of a question that it is there twice. */
 export const twinRule = exactDuplicate.id;
 
+/** The questions `x` of a course that say the same as a question `q`: as the check has noted them, or to the letter where it has not yet. */
+export const twinsOf = `(SELECT o.question_id AS id, n.question_id AS of FROM check_notes n JOIN check_notes o ON o.course_id = n.course_id AND o.rule = n.rule AND o.group_hash = n.group_hash AND o.question_id <> n.question_id WHERE n.rule = '${twinRule}' AND n.question_id IN (?)
+	UNION SELECT x.id, q.id AS of FROM questions q JOIN questions x ON x.course_id = q.course_id AND x.fingerprint = q.fingerprint AND x.id <> q.id WHERE q.id IN (?))`;
+
 /** A condition for the snags `s` of questions `q`: where one is said to be there twice, another of it is still there. */
-export const stillTwin = `(s.rule <> '${twinRule}' OR EXISTS (SELECT 1 FROM questions x WHERE x.course_id = q.course_id AND x.fingerprint = q.fingerprint AND x.id <> q.id))`;
+export const stillTwin = `(s.rule <> '${twinRule}' OR EXISTS (SELECT 1 FROM questions x WHERE x.course_id = q.course_id AND x.fingerprint = q.fingerprint AND x.id <> q.id)
+	OR EXISTS (SELECT 1 FROM check_notes n JOIN check_notes o ON o.course_id = n.course_id AND o.rule = n.rule AND o.group_hash = n.group_hash AND o.question_id <> n.question_id WHERE n.rule = '${twinRule}' AND n.question_id = q.id AND n.course_id = q.course_id))`;
 
 /** What is said of a staged question that is there twice; which other it is, is worked out when it is shown. */
 export function twinReport({ source }: Question): Report {
@@ -72,13 +77,12 @@ export async function withBankTwins<Said extends { rule: string; message: string
 ): Promise<(Said & { twins: number })[]> {
 	const ids = [...new Set(findings.filter((one) => one.rule === twinRule).map((one) => one.questionId))];
 	if (!ids.length) return findings.map((one) => ({ ...one, twins: 0 }));
-	// by_fingerprint
+	// by_group, or by_fingerprint
 	const found = await rows<{ id: number; name: string }>(
 		db,
-		`SELECT q.id, CONCAT('“', x.title, '” in ', IF(x.bank_id = q.bank_id, 'this bank', CONCAT('the bank ', b.name)), IF(c.id IS NULL, '', CONCAT(', ', c.name))) AS name
-		FROM questions q JOIN questions x ON x.course_id = q.course_id AND x.fingerprint = q.fingerprint AND x.id <> q.id JOIN banks b ON b.id = x.bank_id LEFT JOIN categories c ON c.id = x.category_id
-		WHERE q.course_id = ? AND q.id IN (?) ORDER BY x.id`,
-		[courseId, ids]
+		`SELECT t.of AS id, CONCAT('“', x.title, '” in ', IF(x.bank_id = q.bank_id, 'this bank', CONCAT('the bank ', b.name)), IF(c.id IS NULL, '', CONCAT(', ', c.name))) AS name
+		FROM ${twinsOf} t JOIN questions q ON q.id = t.of AND q.course_id = ? JOIN questions x ON x.id = t.id AND x.course_id = q.course_id JOIN banks b ON b.id = x.bank_id LEFT JOIN categories c ON c.id = x.category_id ORDER BY x.id`,
+		[ids, ids, courseId]
 	);
 	const byQuestion = new Map<number, string[]>();
 	for (const { id, name } of found) byQuestion.set(id, [...(byQuestion.get(id) ?? []), name]);

@@ -80,7 +80,7 @@ export function item(ident: string, stem: string, options: string[], key: string
 		key === null
 			? ''
 			: `<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal" minvalue="0" maxvalue="1"/></outcomes><respcondition><conditionvar><varequal respident="R">${key}</varequal></conditionvar><setvar varname="SCORE" action="Set">1</setvar></respcondition></resprocessing>`;
-	return `<item ident="${ident}" title="${ident}"><presentation><material><mattext>${stem}</mattext>${more}</material><response_lid ident="R" rcardinality="Single"><render_choice shuffle="Yes">${labels}</render_choice></response_lid></presentation>${rules}</item>`;
+	return `<item ident="i-${ident}" title="${ident}"><presentation><material><mattext>${stem}</mattext>${more}</material><response_lid ident="R" rcardinality="Single"><render_choice shuffle="Yes">${labels}</render_choice></response_lid></presentation>${rules}</item>`;
 }
 
 /** A QTI 1.2 document of sections with items. */
