@@ -1,10 +1,16 @@
 import { checkOf, checks, mendTitle } from '../core/checks';
+import { mendAll } from '../core/checks/mend-all';
 import { mendFor } from '../core/checks/one';
+import { writtenFormat, writtenFormats } from '../core/formats';
+import { defaultFit } from '../core/formats/fit/fit';
+import { mendTools } from '../core/formats/mend-tools';
 import type { Question } from '../core/kinds';
+import { languagesOf } from '../core/language/detect';
 import { severities, type Severity } from '../core/reports/report';
-import { recipeOf, say, type Command } from './command';
+import { recipeOf, say, type Command, type Options } from './command';
 import { Printer } from './printer';
-import { readThrough, type NamedReport } from './reading';
+import { readFile, readThrough, type NamedReport } from './reading';
+import { writeAndProve } from './write';
 
 /** So many findings of one rule are printed; of more, the number is said. */
 const mostOfRule = 10_000;
@@ -71,10 +77,35 @@ function wanted(only: string | undefined): { ids: Set<string> | null } | { unkno
 		: { ids: new Set(ids) };
 }
 
+/** Mends what checks find in a file, says in numbers what was mended, and writes what comes of it. */
+async function mendFile(file: string, to: string, options: Options): Promise<number> {
+	const asked = wanted(options.mend);
+	const format = writtenFormat(options.to ?? '');
+	if ('unknown' in asked || !format) {
+		process.stderr.write(
+			`${'unknown' in asked ? asked.unknown : `Say what to write: --to ${writtenFormats.map(({ name }) => name).join(', --to ')}`}\n`
+		);
+		return 2;
+	}
+	const { questions, quizzes } = await readFile(file, await recipeOf(options));
+	const named = new Set(
+		quizzes.flatMap(({ parts }) => parts.flatMap((part) => part.questions.map((one) => one.identifier)))
+	);
+	const done = mendAll(questions, [...asked.ids!], { ...mendTools, languagesOf }, ({ identifier }) =>
+		named.has(identifier)
+	);
+	for (const [id, count] of done.mended)
+		say(
+			`${id}: ${count} ${count === 1 ? 'question' : 'questions'} mended${mendTitle(id) || id === 'exact-duplicate' ? '' : ', since this check has no mend'}`
+		);
+	return writeAndProve(file, done.questions, quizzes, to, format, defaultFit);
+}
+
 /** Says what is wrong in a file, as lines or as JSON (docs/checks.md). */
 export const check: Command = {
-	files: 1,
-	async run([file], options) {
+	files: (options) => (options.mend === undefined ? 1 : 2),
+	async run([file, to], options) {
+		if (options.mend !== undefined) return mendFile(file!, to!, options);
 		const asked = wanted(options.only);
 		if ('unknown' in asked) {
 			process.stderr.write(`${asked.unknown}\n`);

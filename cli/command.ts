@@ -10,13 +10,15 @@ export interface Options {
 	mapping?: string;
 	/** The checks that are run, with commas between; all where nothing is said. */
 	only?: string;
+	/** The checks whose mends are made, with commas between; what comes of it is written to a second file. */
+	mend?: string;
 	/** How many questions stand in for a calculated one. */
 	'worked-out'?: string;
 }
 
 /** A command: how many files it wants, and what it does. It gives the exit code. */
 export interface Command {
-	files: number;
+	files: number | ((options: Options) => number);
 	run: (files: string[], options: Options) => Promise<number>;
 }
 

@@ -9,6 +9,7 @@ const usage = `barrow: question banks on the command line
   ./barrow inspect FILE --json       the same in full: questions, quizzes and reports (docs/formats.md)
   ./barrow check FILE                what is wrong in it; exit 1 where something is broken
                                      --json: as JSON; --only ID,ID: these checks alone (docs/checks.md)
+  ./barrow check FILE --mend ID,ID OUT --to FORMAT   mends what these checks find, and writes what comes of it
   ./barrow convert IN OUT --to FORMAT writes it anew; says what is lost, and proves what was kept
                                      (qti12 qti12-xml qti21 qti22 qti30 cc12 cc13 text csv xlsx json xml archive)
                                      --worked-out N: that many numeric questions for each calculated one,
@@ -29,6 +30,7 @@ const { values, positionals } = (() => {
 				to: { type: 'string' },
 				mapping: { type: 'string' },
 				only: { type: 'string' },
+				mend: { type: 'string' },
 				'worked-out': { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}
@@ -42,7 +44,7 @@ const [name = '', ...files] = positionals;
 const command = commands.get(name);
 
 if (values.help) process.stdout.write(usage);
-else if (!command || files.length !== command.files) {
+else if (!command || files.length !== (typeof command.files === 'number' ? command.files : command.files(values))) {
 	process.stderr.write(usage);
 	process.exitCode = 2;
 } else {

@@ -169,7 +169,25 @@ export const endpoints: Endpoint[] = [
 	{ route: 'snags', what: 'check', path: 'snags', sent: {}, needs: 'work' },
 	{ route: 'snags/rows', what: 'GET', path: 'snags/rows?check=no-key&from=0' },
 	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, needs: 'work' },
+	{ route: 'snags', what: 'keepThis', path: 'snags', sent: { kept: '1', other: '2' }, needs: 'work' },
+	{
+		route: 'snags',
+		what: 'both',
+		path: 'snags',
+		sent: { check: 'near-duplicate', question: '1', other: '2' },
+		needs: 'work'
+	},
+	{
+		route: 'snags',
+		what: 'waive',
+		path: 'snags',
+		sent: { check: 'no-key', question: '1', scope: 'question' },
+		needs: 'work'
+	},
+	{ route: 'snags', what: 'unwaive', path: 'snags', sent: { waiver: '1' }, needs: 'work' },
 	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, needs: 'work' },
+	{ route: 'snags/report', what: 'load', path: 'snags/report' },
+	{ route: 'snags/report/csv', what: 'GET', path: 'snags/report/csv' },
 	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }
 ];
 

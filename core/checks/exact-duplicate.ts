@@ -25,7 +25,17 @@ export function namesOf(noted: readonly Noted<unknown>[], own: number): string[]
 }
 
 /** What tells whether two questions are the same: a digest of what a student sees before answering, and of the marking. */
-export const askedDigest = (question: Question): string => digestOf(JSON.stringify(askedForm(question)));
+export function askedDigest(question: Question): string {
+	let digest = digests.get(question);
+	if (digest === undefined) {
+		digest = digestOf(JSON.stringify(askedForm(question)));
+		digests.set(question, digest);
+	}
+	return digest;
+}
+
+/** Several checks ask for it one after the other. */
+const digests = new WeakMap<Question, string>();
 
 /** Another question is exactly the same. */
 export const exactDuplicate = overMany<{ content: string }>({

@@ -14,12 +14,19 @@ const stripped = (option: Option) =>
 		.toLowerCase()
 		.replace(/(?<!\d)\s+|\s+(?!\d)/g, '')} ${shownThings(option)}`;
 
-/** Whether capitals carry the meaning: every word in which they differ is a letter or a short sign, as mW and MW. */
+/** A letter or a short sign in which capitals mean something: m and M, mW, pH; or any behind a number. */
+const isSign = (word: string, before: string | undefined) =>
+	(word.match(/\p{L}/gu) ?? []).length <= 3 && (word.length === 1 || /.\p{Lu}/u.test(word) || /\d$/.test(before ?? ''));
+
+/** Whether capitals carry the meaning: every word in which they differ is a sign in one of them. */
 function isByCase(a: Option, b: Option): boolean {
 	const [first, second] = [bare(a).split(' '), bare(b).split(' ')];
 	if (first.length !== second.length) return false;
-	const differing = first.filter((word, at) => word !== second[at]);
-	return differing.length > 0 && differing.every((word) => (word.match(/\p{L}/gu) ?? []).length <= 3);
+	const differing = first.flatMap((word, at) => (word === second[at] ? [] : [at]));
+	return (
+		differing.length > 0 &&
+		differing.every((at) => isSign(first[at]!, first[at - 1]) || isSign(second[at]!, second[at - 1]))
+	);
 }
 
 /** Two options say the same but for a capital, a blank, a stop or a quote. */

@@ -56,11 +56,19 @@ export const emptyOrRepeatedOption: OneCheck = {
 	},
 	mend: {
 		title: 'Take out options that are empty and earn nothing, and repeated ones that earn the same',
+		// what only a person can decide stays whole
+		fits: (question) => isChoice(question) && allFaulty(question).every((option) => dispensable(question, option)),
 		apply(question) {
 			if (!isChoice(question)) return question;
-			const { empty, repeated } = faulty(question);
-			const gone = new Set([...empty, ...repeated].filter((option) => dispensable(question, option)));
-			return { ...question, options: question.options.filter((option) => !gone.has(option)) };
+			const gone = new Set(allFaulty(question));
+			if (![...gone].every((option) => dispensable(question, option))) return question;
+			return gone.size ? { ...question, options: question.options.filter((option) => !gone.has(option)) } : question;
 		}
 	}
 };
+
+/** Those that are empty, and those that say the same as one before them. */
+function allFaulty(question: ChoiceQuestion): Option[] {
+	const { empty, repeated } = faulty(question);
+	return [...empty, ...repeated];
+}

@@ -5,6 +5,8 @@ import { overMany } from './check';
 import { countOf } from './key-place';
 
 const fewestWords = 8;
+/** The beginning says in which language a text is written. */
+const mostLetters = 400;
 const share = 0.9;
 const fewest = 10;
 
@@ -37,7 +39,7 @@ export const otherLanguage = overMany<Note>({
 		if (question.kind === 'unreadable') return null;
 		const text = textOf(question);
 		if (wordsIn(text).filter((word) => /\p{L}{2}/u.test(word)).length < fewestWords) return null;
-		const languages = [...languagesOf(text)].slice(0, 3);
+		const languages = [...languagesOf(text.slice(0, mostLetters))].slice(0, 3);
 		return languages.length ? { languages } : null;
 	},
 	among(noted) {

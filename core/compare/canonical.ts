@@ -6,6 +6,8 @@ function settle(markup: string, hashes: Map<string, string>): string {
 		markup
 			.replace(/="media:([^"]*)"/g, (_, name: string) => `="media:${hashes.get(name) ?? name}"`)
 			.replace(/[\s\u00a0]+/g, ' ')
+			// most formats cannot tell a picture of which nothing is said from decoration
+			.replace(/<img (?![^<>]*alt=")((?:class|xml:lang|src)="[^"]*"(?: (?:xml:lang|src)="[^"]*")*)/g, '<img $1 alt=""')
 			// white space at the ends of a block shows nowhere
 			.replace(
 				/(<\/?(?:p|div|li|td|th|h[1-6]|dt|dd|ul|ol|table|tr|tbody|blockquote|caption)(?: [^<>]*)?>) | (?=<\/?(?:p|div|li|td|th|h[1-6]|dt|dd|ul|ol|table|tr|tbody|blockquote|caption)[ >/])/g,

@@ -22,6 +22,10 @@ const smallWords = new Map<KnownLanguage, ReadonlySet<string>>(
 	knownLanguages.map((language) => [language, new Set(lists[language].split(' '))])
 );
 
+const languagesOfWord = new Map<string, KnownLanguage[]>();
+for (const [language, words] of smallWords)
+	for (const word of words) languagesOfWord.set(word, [...(languagesOfWord.get(word) ?? []), language]);
+
 /** The words of a text in lower case, in their order: letters and figures, without the signs between them. */
 export function wordsIn(text: string): string[] {
 	return text.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];
@@ -35,12 +39,11 @@ export function smallIn(words: readonly string[], language: KnownLanguage): numb
 
 /** The language whose small words are the most among the words; the first of several, English where there are none. */
 export function languageBySmallWords(words: readonly string[]): KnownLanguage {
+	const counts = new Map<KnownLanguage, number>();
+	for (const word of words)
+		for (const language of languagesOfWord.get(word) ?? []) counts.set(language, (counts.get(language) ?? 0) + 1);
 	let best: KnownLanguage = 'en';
-	let most = smallIn(words, best);
-	for (const language of knownLanguages) {
-		const count = smallIn(words, language);
-		if (count > most) [best, most] = [language, count];
-	}
+	for (const language of knownLanguages) if ((counts.get(language) ?? 0) > (counts.get(best) ?? 0)) best = language;
 	return best;
 }
 

@@ -145,7 +145,9 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 	if (name === 'math') out.xmlns = 'http://www.w3.org/1998/Math/MathML';
 	if (name === 'img') {
 		if (!out.src) return [];
-		out.alt ??= '';
+		// a picture that says it is decoration has an empty text; one of which nothing is said has none
+		const { role = '', 'aria-hidden': hidden } = source.attributes;
+		if (out.alt === undefined && (/^(?:presentation|none)$/i.test(role) || hidden === 'true')) out.alt = '';
 		return [element('img', out)];
 	}
 	if (name === 'object') {

@@ -37,7 +37,8 @@ export function displayMarkup(
 		})
 		.replace(/<img src="media:([^"]*)"([^>]*)\/>/g, (_, name: string, rest: string) => {
 			const one = known(name);
-			return one?.hash ? `<img src="${escapeAttribute(addressOf(one.hash, one.mediaType))}"${rest}/>` : missing(name);
+			const said = / alt="/.test(rest) ? rest : ` alt=""${rest}`;
+			return one?.hash ? `<img src="${escapeAttribute(addressOf(one.hash, one.mediaType))}"${said}/>` : missing(name);
 		})
 		.replace(/ href="media:([^"]*)"/g, (_, name: string) => {
 			const one = known(name);

@@ -22,7 +22,7 @@
 				</div>
 				<table class="table">
 					<tbody>
-						{#each shortcuts as { keys, does, scope } (keys)}<tr
+						{#each shortcuts as { keys, does, scope } (`${scope} ${keys}`)}<tr
 								><td class="whitespace-nowrap"><kbd>{keys}</kbd></td><td>{does}</td><td class="mute"
 									>{scope === 'everywhere' ? '' : scope}</td
 								></tr

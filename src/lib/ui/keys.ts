@@ -2,7 +2,7 @@
 interface Shortcut {
 	keys: string;
 	does: string;
-	scope: 'everywhere' | 'in a list' | 'in a tree' | 'on a question of a bank';
+	scope: 'everywhere' | 'in a list' | 'in a tree' | 'on a question of a bank' | 'on a snag';
 }
 
 /** The stations, by the letter that leads to each after a g. */
@@ -29,6 +29,9 @@ export const shortcuts: Shortcut[] = [
 	{ keys: 'e', does: 'edit it', scope: 'on a question of a bank' },
 	{ keys: 't', does: 'try it', scope: 'on a question of a bank' },
 	{ keys: 'n', does: 'a new question', scope: 'on a question of a bank' },
+	{ keys: 'n', does: 'the next snag, of the next check where this one has no more', scope: 'on a snag' },
+	{ keys: 'm', does: 'mend this', scope: 'on a snag' },
+	{ keys: 'w', does: 'waive it, with a reason', scope: 'on a snag' },
 	{ keys: 'x', does: 'select it, or let it go', scope: 'in a list' },
 	{ keys: 'Esc', does: 'leave a field, or close a sheet', scope: 'everywhere' }
 ];

@@ -271,6 +271,9 @@ function withPrinted(question: Question, xml: string): string {
 	});
 }
 
+/** Every picture with a text, which the standard wants of it: an empty one where nothing is said (QTI 2.1, information model, 8.3). */
+const withTexts = (xml: string) => xml.replace(/<img(?![^<>]*\salt=)([^<>]*?)\/>/g, '<img$1 alt=""/>');
+
 /** One question as an assessmentItem of a version. An unreadable one is carried on as it came. `stimulus` is the address of its shared text. */
 export function writeItem(
 	question: Question,
@@ -325,7 +328,7 @@ export function writeItem(
 	]
 		.filter((line, at, all) => line || at === all.length - 1)
 		.join('\n');
-	return dialect.rename(withPrinted(question, xml));
+	return dialect.rename(withTexts(withPrinted(question, xml)));
 }
 
 /** A shared text as an assessmentStimulus of a version. */
@@ -337,6 +340,8 @@ export function writeStimulus(
 	dialect: Dialect
 ): string {
 	return dialect.rename(
-		`<?xml version="1.0" encoding="UTF-8"?>\n<assessmentStimulus xmlns="${dialect.namespace}" identifier="${identifier}" title="${escapeAttribute(title)}">\n<stimulusBody>${blocks(content, address)}</stimulusBody>\n</assessmentStimulus>\n`
+		withTexts(
+			`<?xml version="1.0" encoding="UTF-8"?>\n<assessmentStimulus xmlns="${dialect.namespace}" identifier="${identifier}" title="${escapeAttribute(title)}">\n<stimulusBody>${blocks(content, address)}</stimulusBody>\n</assessmentStimulus>\n`
+		)
 	);
 }

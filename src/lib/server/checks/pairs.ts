@@ -137,6 +137,39 @@ export async function sayPairsOf(connection: PoolConnection, courseId: number, i
 	for (const check of pairChecks) await sayPairs(connection, courseId, check, ids);
 }
 
+/** Keys in slices that so many questions have together; one that more have is a slice of its own. */
+function slicesOf(shared: readonly { hash: Buffer; size: number }[]): Buffer[][] {
+	const slices: Buffer[][] = [];
+	let held = atOnce;
+	for (const { hash, size } of shared) {
+		if (held + Number(size) > atOnce) {
+			slices.push([]);
+			held = 0;
+		}
+		slices.at(-1)!.push(hash);
+		held += Number(size);
+	}
+	return slices;
+}
+
+/** The questions that have some keys, key by key; of a single one so many behind a place. */
+async function sharing(
+	db: Database,
+	courseId: number,
+	rule: string,
+	hashes: readonly Buffer[],
+	after: number
+): Promise<(NotedRow & { hash: Buffer })[]> {
+	// the key of check_keys
+	return rows(
+		db,
+		`SELECT k.key_hash AS hash, n.question_id AS id, n.note, q.title AS name, c.name AS category FROM check_keys k JOIN check_notes n ON n.question_id = k.question_id AND n.rule = k.rule
+		JOIN questions q ON q.id = n.question_id LEFT JOIN categories c ON c.id = q.category_id
+		WHERE k.course_id = ? AND k.rule = ? AND k.key_hash IN (?) AND k.question_id > ? ORDER BY k.key_hash, k.question_id LIMIT ${atOnce}`,
+		[courseId, rule, hashes, after]
+	);
+}
+
 /** Finds the pairs of a check among all questions of a course, by their keys that more than one has. */
 export async function pairAll(
 	connection: PoolConnection,
@@ -149,13 +182,12 @@ export async function pairAll(
 		'DELETE p FROM check_pairs p JOIN questions q ON q.id = p.question_id WHERE q.course_id = ? AND p.rule = ?',
 		[courseId, check.id]
 	);
-	await run(connection, 'DROP TEMPORARY TABLE IF EXISTS shared_keys');
-	await run(
+	// the key of check_keys
+	const shared = await rows<{ hash: Buffer; size: number }>(
 		connection,
-		'CREATE TEMPORARY TABLE shared_keys (PRIMARY KEY (key_hash)) SELECT key_hash FROM check_keys WHERE course_id = ? AND rule = ? GROUP BY key_hash HAVING COUNT(*) > 1',
+		'SELECT key_hash AS hash, COUNT(*) AS size FROM check_keys WHERE course_id = ? AND rule = ? GROUP BY key_hash HAVING COUNT(*) > 1',
 		[courseId, check.id]
 	);
-	let last: { hash: Buffer; id: number } = { hash: Buffer.alloc(8), id: 0 };
 	let group: { hash: string; noted: Noted<unknown>[] } = { hash: '', noted: [] };
 	let pairs: [number, number][] = [];
 	const partners = new Map<number, number>();
@@ -169,30 +201,26 @@ export async function pairAll(
 		});
 		group = { hash: '', noted: [] };
 	};
-	for (;;) {
+	for (const slice of slicesOf(shared)) {
 		control.check();
-		// the key of check_keys
-		const found = await rows<NotedRow & { hash: Buffer }>(
-			connection,
-			`SELECT k.key_hash AS hash, n.question_id AS id, n.note, q.title AS name, c.name AS category FROM shared_keys h JOIN check_keys k ON k.course_id = ? AND k.rule = ? AND k.key_hash = h.key_hash
-			JOIN check_notes n ON n.question_id = k.question_id AND n.rule = k.rule JOIN questions q ON q.id = n.question_id LEFT JOIN categories c ON c.id = q.category_id
-			WHERE k.key_hash > ? OR (k.key_hash = ? AND k.question_id > ?) ORDER BY k.key_hash, k.question_id LIMIT ${atOnce}`,
-			[courseId, check.id, last.hash, last.hash, last.id]
-		);
-		for (const row of found) {
-			const hash = row.hash.toString('hex');
-			if (hash !== group.hash) {
-				close();
-				group.hash = hash;
+		for (let last = 0; ;) {
+			const found = await sharing(connection, courseId, check.id, slice, last);
+			for (const row of found) {
+				const hash = row.hash.toString('hex');
+				if (hash !== group.hash) {
+					close();
+					group.hash = hash;
+				}
+				group.noted.push(notedOf(row));
 			}
-			group.noted.push(notedOf(row));
+			// of a key that very many have, those near one another are held against one another
+			if (slice.length > 1 || found.length < atOnce) break;
+			last = found.at(-1)!.id;
+			close();
 		}
+		close();
 		await insertPairs(connection, check.id, pairs);
 		pairs = [];
-		if (found.length < atOnce) break;
-		last = { hash: found.at(-1)!.hash, id: found.at(-1)!.id };
 	}
-	close();
-	await insertPairs(connection, check.id, pairs);
 	await sayPairs(connection, courseId, check, null);
 }

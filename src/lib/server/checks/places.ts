@@ -65,7 +65,7 @@ async function boundQuestions(db: PoolConnection, courseId: number): Promise<Map
 	// by_rule
 	const found = await rows<{ id: number; title: string }>(
 		db,
-		`SELECT q.id, q.title FROM questions q WHERE q.id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule IN (?) UNION SELECT question_id FROM waived_snags WHERE course_id = ? AND rule IN (?))`,
+		'SELECT q.id, q.title FROM (SELECT question_id FROM snags WHERE course_id = ? AND rule IN (?) UNION SELECT question_id FROM waived_snags WHERE course_id = ? AND rule IN (?)) s JOIN questions q ON q.id = s.question_id',
 		[courseId, boundRules, courseId, boundRules]
 	);
 	return new Map(found.map(({ id, title }) => [id, title]));

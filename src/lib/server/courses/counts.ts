@@ -2,6 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import type { Kind } from '$core/kinds';
 import type { Severity } from '$core/reports/report';
 import { row, rows, run, transaction, type Database } from '../db/pool';
+import { noteDay } from '../snags/days';
 
 /** How many questions of a kind stand in a category, or in a bank outside of all of them. */
 export interface PlaceCount {
@@ -58,6 +59,7 @@ export async function countsOf(pool: Pool, courseId: number): Promise<CourseCoun
 		// one moment for the stamp and for all that is counted under it
 		const course = await row<{ stamp: number }>(connection, 'SELECT stamp FROM courses WHERE id = ?', [courseId]);
 		const counts = await counted(connection, courseId);
+		if (course) await noteDay(connection, courseId, counts.rules);
 		if (course)
 			await run(
 				connection,

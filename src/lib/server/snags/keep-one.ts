@@ -1,6 +1,5 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { saysNothing } from '$core/checks/no-title';
-import type { Question } from '$core/kinds';
+import { takenOver } from '$core/checks/take-over';
 import { parseQuestion } from '$core/kinds/schema';
 import { binPlace } from '../changes/bin';
 import { beginDeed, endDeed } from '../changes/deed';
@@ -26,21 +25,6 @@ export interface KeptOne {
 	kept: { id: number; title: string };
 	gone: number;
 	deedId: number;
-}
-
-/** A question with what it lacks of title, points, tags, feedback and hints taken over from others that ask the same. */
-export function takenOver(question: Question, others: readonly Question[]): Question {
-	const titled = others.find((other) => !saysNothing(other));
-	const feedback = others.reduce((known, other) => ({ ...other.feedback, ...known }), question.feedback);
-	const tags = [...new Set([question, ...others].flatMap((one) => one.tags))];
-	return {
-		...question,
-		title: saysNothing(question) && titled ? titled.title : question.title,
-		points: question.points ?? others.find(({ points }) => points !== null)?.points ?? null,
-		tags: tags.length > question.tags.length ? tags : question.tags,
-		feedback,
-		hints: question.hints.length ? question.hints : (others.find(({ hints }) => hints.length)?.hints ?? [])
-	};
 }
 
 /** Puts questions in the bin and has the quizzes that name them name another instead. */

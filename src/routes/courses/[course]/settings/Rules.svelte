@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { checks } from '$core/checks';
-	import type { CourseSettings } from '$lib/forms/course';
+	import { severities } from '$core/reports/report';
+	import { severitiesOf, type CourseSettings } from '$lib/forms/course';
 	import type { Slips } from '$lib/server/forms';
 	import Field from '$lib/ui/Field.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -24,7 +25,8 @@
 		checks: checks.filter((check) => check.severity === severity)
 	}));
 	const names = { broken: 'Broken', doubtful: 'Doubtful', untidy: 'Untidy' };
-	let off = $derived(new Set<string>(settings.checksOff));
+	const off = $derived(new Set<string>(settings.checksOff));
+	const grave = $derived(severitiesOf(settings));
 </script>
 
 <form
@@ -114,27 +116,36 @@
 			<p class="mute text-[13px]">The last load that was taken in leaves its rules here too.</p>
 		</section>
 		<section>
-			<h2 class="mb-1">Checks that are off in this course</h2>
+			<h2 class="mb-1">Checks</h2>
 			<p class="mute mb-2 text-[13px]">
-				A check that is off has no snags. One that is turned on again goes over all questions in the background.
+				A check that is off has no snags. One that is turned on, or taken for another severity, goes over all questions
+				in the background.
 			</p>
 			<!-- an empty list is sent too -->
 			<input type="hidden" name="checksOff" value="" />
+			<input type="hidden" name="severities" value="" />
 			<div class="grid grid-cols-3 gap-x-8">
 				{#each groups as group (group.severity)}
 					<div>
 						<h3 class="mb-1"><Mark severity={group.severity} word={names[group.severity]} /></h3>
 						{#each group.checks as check (check.id)}
-							<label class="flex items-start gap-2 py-[3px]" title={check.why}
-								><input
-									type="checkbox"
-									class="checkbox mt-[3px]"
-									name="checksOff"
-									value={check.id}
-									checked={off.has(check.id)}
-								/>
-								{check.title}</label
-							>
+							<label class="flex items-center justify-between gap-2 py-[3px]" title={check.why}
+								><span class="text-[13.5px]">{check.title}</span>
+								<select
+									class="select"
+									aria-label="How grave: {check.title}"
+									name={off.has(check.id) ? 'checksOff' : 'severities'}
+									value={off.has(check.id) ? check.id : grave.has(check.id) ? `${check.id} ${grave.get(check.id)}` : ''}
+									onchange={(event) =>
+										(event.currentTarget.name = event.currentTarget.value === check.id ? 'checksOff' : 'severities')}
+								>
+									<option value="">{check.severity}</option>
+									{#each severities.filter((other) => other !== check.severity) as other (other)}<option
+											value="{check.id} {other}">{other}</option
+										>{/each}
+									<option value={check.id}>off</option>
+								</select>
+							</label>
 						{/each}
 					</div>
 				{/each}

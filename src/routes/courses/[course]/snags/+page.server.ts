@@ -7,7 +7,9 @@ import { keptFindings, type PlaceFinding } from '$lib/server/checks/places';
 import { checkingOf, checkSoon, stopChecking } from '$lib/server/checks/course';
 import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
-import { keepOne } from '$lib/server/snags/keep-one';
+import { keepOne, keepThis, type KeptOne } from '$lib/server/snags/keep-one';
+import { daysOf } from '$lib/server/snags/days';
+import { meanBoth, takeWaiverBack, waive, waiversOf } from '$lib/server/snags/waive';
 import { mendTitle } from '$core/checks';
 import { snagCounts, snagPageSize, snagPlace, snagPlaces, snagRows, type SnagCount } from '$lib/server/snags/snags';
 
@@ -39,13 +41,19 @@ export const load = async ({ locals, params, url }) => {
 	const placed = findings.filter(({ rule }) => rule === check);
 	const place = check && question ? await snagPlace(db, course.id, check, question) : 0;
 	const from = Math.floor(place / snagPageSize) * snagPageSize;
-	const [places, rows, mendable, checking] = await Promise.all([
+	const isWaived = url.searchParams.has('waived');
+	const [waivers, days, places, rows, mendable, checking] = await Promise.all([
+		waiversOf(db, course.id),
+		daysOf(db, course.id),
 		snagPlaces(db, course.id),
 		check && !placed.length ? snagRows(db, course.id, check, from) : [],
 		check && mendTitle(check) ? threads().ask('mendableCount', course.id, check) : 0,
 		checkingOf(db, course.id)
 	]);
 	return {
+		waivers,
+		isWaived,
+		days,
 		counts,
 		places,
 		check,
@@ -64,6 +72,24 @@ const shape = object({
 	version: wholeNumber('The version')
 });
 
+const reason = string().trim().max(1000, 'A reason has 1,000 letters at the most.').default('');
+
+const keptWords = ({ kept, gone, deedId }: KeptOne) => ({
+	told: `“${kept.title}” stays; ${gone === 1 ? 'the other is' : `${gone} others are`} in the bin.`,
+	deedId
+});
+
+/** Does work for an action; what is refused is told on the page. */
+async function refusedInForm<T>(work: () => Promise<T>) {
+	try {
+		return await work();
+	} catch (cause) {
+		if (cause instanceof Refused) return fail(409, { message: cause.message });
+		if (cause instanceof ValidationError) return fail(400, { message: cause.message });
+		throw cause;
+	}
+}
+
 export const actions = {
 	stop: async ({ locals, params }) => {
 		const { course } = await courseAt(locals, params, 'work');
@@ -75,19 +101,76 @@ export const actions = {
 	},
 	keep: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'work');
-		try {
+		return refusedInForm(async () => {
 			const { question } = await formOf(request, object({ question: requiredKey('The question') }));
-			const { kept, aside } = await keepOne(database(), course.id, person.id, question);
-			return { kept: kept.title, aside };
-		} catch (cause) {
-			if (cause instanceof Refused) return fail(409, { message: cause.message });
-			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
-			throw cause;
-		}
+			return keptWords(await keepOne(database(), course.id, person.id, question));
+		});
+	},
+	keepThis: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'work');
+		return refusedInForm(async () => {
+			const { kept, other } = await formOf(
+				request,
+				object({ kept: requiredKey('The question that is kept'), other: requiredKey('The other question') })
+			);
+			return keptWords(await keepThis(database(), course.id, person.id, kept, other));
+		});
+	},
+	both: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'work');
+		return refusedInForm(async () => {
+			const {
+				check,
+				question,
+				other,
+				reason: why
+			} = await formOf(
+				request,
+				object({
+					check: string().max(60).required(),
+					question: requiredKey('The question'),
+					other: requiredKey('The other question'),
+					reason
+				})
+			);
+			await meanBoth(database(), course.id, person.id, check, [question, other], why);
+			return { told: 'Both are kept. The pair stands under “Waived”.' };
+		});
+	},
+	waive: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'work');
+		return refusedInForm(async () => {
+			const asked = await formOf(
+				request,
+				object({
+					check: string().max(60).required(),
+					question: requiredKey('The question'),
+					scope: string()
+						.oneOf(['question', 'category', 'course'] as const)
+						.required(),
+					reason
+				})
+			);
+			const { snags } = await waive(database(), course.id, person.id, {
+				rule: asked.check,
+				scope: asked.scope,
+				questionId: asked.question,
+				reason: asked.reason
+			});
+			return { told: `${snags === 1 ? 'One snag is' : `${snags} snags are`} waived.` };
+		});
+	},
+	unwaive: async ({ locals, params, request }) => {
+		const { course, person } = await courseAt(locals, params, 'work');
+		return refusedInForm(async () => {
+			const { waiver } = await formOf(request, object({ waiver: requiredKey('The waiver') }));
+			await takeWaiverBack(database(), course.id, person.id, waiver);
+			return { told: 'The waiver is taken back; what it concerned is open again.' };
+		});
 	},
 	mend: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'work');
-		try {
+		return refusedInForm(async () => {
 			const { check, question, version } = await formOf(request, shape);
 			const done = await threads().ask('mend', course.id, person.id, check, question ?? null, version ?? null);
 			if (done === 'changed')
@@ -98,10 +181,6 @@ export const actions = {
 				? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.`
 				: '';
 			return { mended: done.mended, left, deedId: done.deedId };
-		} catch (cause) {
-			if (cause instanceof Refused) return fail(409, { message: cause.message });
-			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
-			throw cause;
-		}
+		});
 	}
 };

@@ -18,6 +18,8 @@
 	import type { ShownSnag } from './snag';
 	import PlaceSnags from './PlaceSnags.svelte';
 	import SnagPanel from './SnagPanel.svelte';
+	import Waived from './Waived.svelte';
+	import { isNoShortcut } from '$lib/ui/keys';
 
 	let { data, form } = $props();
 	type Row = (typeof data.page.rows)[number] & { id: number };
@@ -65,11 +67,11 @@
 	/** What has been mended of this check since one came here. */
 	let mended = { check: '', sum: 0 };
 	function done(now: NonNullable<typeof form>) {
-		if ('aside' in now && now.aside !== undefined)
-			tell(`“${now.kept}” stays; ${count(now.aside, 'repeat')} set aside.`, {
-				name: 'Look at them',
-				act: () => void goto(`/courses/${data.course.id}/loads/aside`)
-			});
+		if ('told' in now && now.told !== undefined) {
+			if ('deedId' in now && now.deedId)
+				tellDone(data.course.id, { deedId: now.deedId, words: now.told }, invalidateAll);
+			else tell(now.told);
+		}
 		if (!('mended' in now) || now.mended === undefined) return;
 		mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + now.mended };
 		const more = mended.sum > now.mended ? `, ${figure(mended.sum)} since you came here` : '';
@@ -81,13 +83,29 @@
 		const now = form;
 		if (now) untrack(() => done(now));
 	});
+	/** Goes to the next snag: of this check, or the first of the next one. */
+	async function next() {
+		const after = await snags.load(snags.placeOf(chosen) + 1);
+		if (after) return choose(after);
+		const at = data.counts.findIndex(({ rule }) => rule === data.check);
+		const following = data.counts[at + 1] ?? data.counts[0];
+		if (following && following.rule !== data.check) await goto(`?check=${following.rule}`, { keepFocus: true });
+	}
+	function keys(event: KeyboardEvent) {
+		if (isNoShortcut(event)) return;
+		if (event.key === 'n') void next();
+		else if (event.key === 'm') document.querySelector<HTMLButtonElement>('[data-mend-this]')?.click();
+		else return;
+		event.preventDefault();
+	}
 	const refused = $derived(form && 'message' in form ? (form.message ?? '') : '');
 	const snag = $derived(snags.at(snags.placeOf(chosen)));
 </script>
 
+<svelte:window onkeydown={keys} />
 <svelte:head><title>Snags · {data.course.name} · Yarn Barrow</title></svelte:head>
 {#if data.checking}<Checking checking={data.checking} mayChange={data.mayChange} />{/if}
-{#if !data.counts.length}
+{#if !data.counts.length && !data.isWaived && !data.waivers.length}
 	<div class="sheet">
 		<h1>Snags</h1>
 		<p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>
@@ -99,9 +117,31 @@
 			places={data.places}
 			chosen={data.check}
 			findings={data.waiting.snags + data.placeSnags}
+			waived={data.waivers.length}
+			isWaived={data.isWaived}
+			days={data.days}
+			reports={`/courses/${data.course.id}/snags/report`}
 		/>
 	{/snippet}
-	{#if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} first={checks} />{:else}
+	{#if data.isWaived || !data.counts.length}
+		<Columns
+			name="snags"
+			widths={[264, 432]}
+			first={checks}
+			firstLabel="Checks"
+			middleLabel="What is waived"
+			lastLabel="About it"
+		>
+			{#snippet middle()}<Waived
+					waivers={data.waivers}
+					courseId={data.course.id}
+					mayChange={data.mayChange}
+				/>{/snippet}
+			{#snippet last()}<p class="mute">
+					What is waived is found still, and counts nowhere. Taken back, it stands among the open snags again.
+				</p>{/snippet}
+		</Columns>
+	{:else if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} first={checks} />{:else}
 		<Columns
 			name="snags"
 			widths={[264, 432]}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import type { SnagDay } from '$lib/server/snags/days';
 	import type { SnagCount, SnagPlace } from '$lib/server/snags/snags';
 	import type { Bars } from '$lib/ui/chart';
 	import Chart from '$lib/ui/Chart.svelte';
@@ -12,8 +13,38 @@
 		counts,
 		places,
 		chosen,
-		findings
-	}: { counts: SnagCount[]; places: SnagPlace[]; chosen: string; findings: number } = $props();
+		findings,
+		waived,
+		isWaived,
+		days,
+		reports
+	}: {
+		counts: SnagCount[];
+		places: SnagPlace[];
+		chosen: string;
+		findings: number;
+		/** How many waivers there are, and whether they are shown. */
+		waived: number;
+		isWaived: boolean;
+		days: SnagDay[];
+		/** Where the reports are. */
+		reports: string;
+	} = $props();
+
+	/** Open snags over the last days, one line a day. */
+	const over = $derived<Bars>({
+		of: 'Day',
+		lines: days.map(({ day }) => day),
+		parts: (
+			[
+				['broken', 'madder'],
+				['doubtful', 'weld'],
+				['untidy', 'ink3']
+			] as const
+		)
+			.map(([severity, colour]) => ({ name: severity, colour, values: days.map((of) => of[severity]) }))
+			.filter(({ values }) => values.some(Boolean))
+	});
 
 	const bars = $derived<Bars>({
 		of: 'Category',
@@ -48,14 +79,19 @@
 			<button
 				type="button"
 				class="check"
-				class:chosen={rule === chosen}
-				aria-pressed={rule === chosen}
+				class:chosen={rule === chosen && !isWaived}
+				aria-pressed={rule === chosen && !isWaived}
 				onclick={() => goto(`?check=${rule}`, { keepFocus: true, noScroll: true })}
 				><span>{ruleTitle(rule)}</span><span>{figure(questions)}</span></button
 			>
 		{/each}
 	{/if}
 {/each}
+<p class="mt-4 flex gap-4 text-[13px]">
+	<a class="word" href="?waived=1" aria-current={isWaived ? 'page' : undefined}>Waived {figure(waived)}</a>
+	<a class="word" href={reports}>Report</a>
+</p>
+{#if days.length > 1}<div class="mt-6"><Chart bars={over} label="Open snags by day" /></div>{/if}
 {#if places.length}<div class="mt-6"><Chart {bars} label="Open snags by category" /></div>{/if}
 
 <style>

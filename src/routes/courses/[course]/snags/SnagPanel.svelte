@@ -8,7 +8,9 @@
 	import Source from '$lib/ui/Source.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
 	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
+	import Pair from './Pair.svelte';
 	import type { ShownSnag } from './snag';
+	import Waive from './Waive.svelte';
 
 	/** One snag: what is wrong and why it matters, the question, its source, and the mend before and after. */
 	let {
@@ -32,7 +34,7 @@
 		{ value: 'source', name: 'Source' }
 	]);
 	const severity = $derived(
-		card?.severity ?? shown.stored.reports.find((report) => report.rule === check)?.severity ?? 'untidy'
+		shown.stored.reports.find((report) => report.rule === check)?.severity ?? card?.severity ?? 'untidy'
 	);
 	const changes = $derived(
 		shown.preview && JSON.stringify(shown.preview.before) !== JSON.stringify(shown.preview.after)
@@ -46,12 +48,19 @@
 {#if ruleWhy(check)}<p class="mute mt-1 text-[13px]">{ruleWhy(check)}</p>{/if}
 {#if check === 'exact-duplicate' && mayChange}<form method="POST" action="?/keep" use:enhance class="mt-2">
 		<input type="hidden" name="question" value={snag.questionId} /><button class="btn btn-sm preset-filled-brand"
-			>Keep one, set {snag.twins} aside</button
+			>Keep one, {snag.twins} to the bin</button
 		>
 		<span class="mute mt-1 block text-[13px]"
-			>The one that a quiz uses stays, else the one that is verified, else the oldest; the others are set aside.</span
+			>The one that a quiz uses stays, else the one that is verified, else the oldest. It takes over what it lacks of
+			the others.</span
 		>
 	</form>{/if}
+{#if shown.partner}<div class="mt-3">
+		<Pair {check} stored={shown.stored} partner={shown.partner} {mayChange} />
+	</div>{/if}
+{#if mayChange}<div class="mt-3 flex flex-wrap gap-2">
+		{#key `${check} ${snag.questionId}`}<Waive {check} questionId={snag.questionId} category={snag.category} />{/key}
+	</div>{/if}
 <div class="mt-4">
 	<Tabs
 		{tabs}
@@ -86,7 +95,7 @@
 								name="question"
 								value={snag.questionId}
 							/><input type="hidden" name="version" value={shown.preview.version} />
-							<button class="btn btn-sm preset-filled-brand">Mend this</button>
+							<button class="btn btn-sm preset-filled-brand" data-mend-this>Mend this <kbd>m</kbd></button>
 							<a class="btn btn-sm preset-outlined-brand" href={inBank}>Open it in its bank</a>
 						</form>
 					{/if}

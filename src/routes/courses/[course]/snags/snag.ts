@@ -5,4 +5,6 @@ import type { StoredQuestion } from '$lib/server/banks/banks';
 export interface ShownSnag {
 	stored: StoredQuestion;
 	preview: { before: Question; after: Question; version: number } | null;
+	/** The question that it is nearly the same as, where the check is about that. */
+	partner: StoredQuestion | null;
 }
