@@ -9,7 +9,7 @@ import { setAlone } from '$core/take-in/adjust';
 import { pathKey } from '$core/take-in/paths';
 import { rows, run } from '../db/pool';
 import { twinReport } from '../snags/twins';
-import { columnsOf, contentSet, reportColumns, type QuestionColumns } from './columns';
+import { columnsOf, reportColumns, type QuestionColumns } from './columns';
 
 /** A question as it was read: with its source, all that is said of it, and the categories that it is given elsewhere. */
 export interface ReadQuestion {
@@ -205,16 +205,6 @@ export async function saveStaged(
 	await run(
 		connection,
 		"UPDATE staged_questions s SET broken = EXISTS (SELECT 1 FROM staged_reports r WHERE r.staged_id = s.id AND r.severity = 'broken') WHERE s.id IN (?)",
-		[ids]
-	);
-}
-
-/** Sets questions of the course aside, as they are now and not as they were read; taking them out is the caller's. */
-export async function stageAgain(connection: PoolConnection, ids: readonly number[]): Promise<void> {
-	await run(
-		connection,
-		`UPDATE staged_questions s JOIN questions q ON q.staged_id = s.id
-		SET s.outcome = 'aside', s.original = COALESCE(s.original, s.document), ${contentSet('s', 'q')}, s.version = s.version + 1 WHERE q.id IN (?)`,
 		[ids]
 	);
 }
