@@ -59,6 +59,8 @@ describe('snags', () => {
 			await (await body()).sendKeys('m');
 			await visitor.reads(left ? new RegExp(`Words that belong to no question ${left}\\b`) : /mended/);
 		}
+		// what was told before is gone with the page
+		await visitor.go(`/courses/${day.course}/snags?check=boilerplate`);
 		await visitor.press('Mend all 8');
 		await visitor.reads('8 questions mended and checked again');
 		await visitor.press('Undo');
