@@ -227,7 +227,9 @@ describe('300 questions are put in order', () => {
 		await visitor.press('A right answer');
 		await visitor.reads('1 of 1 point');
 		const answer = async () => {
-			for (const radio of (await visitor.driver.findElements(By.css('main label.option input[type=radio]'))).slice(0, 2).reverse())
+			for (const radio of (await visitor.driver.findElements(By.css('main label.option input[type=radio]')))
+				.slice(0, 2)
+				.reverse())
 				await radio.click();
 			await visitor.press('Mark it');
 			await visitor.reads('1 of 1 point');
