@@ -83,7 +83,7 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 	[
 		'what a course goes by',
 		'/courses/C/settings',
-		async (one) => void (await one.press('What it goes by'), await one.reads('Checks that are off'))
+		async (one) => void (await one.press('What it goes by'), await one.reads('A check that is off has no snags.'))
 	],
 	['the people of the installation', '/people'],
 	['the account of a person', '/me'],
