@@ -87,7 +87,7 @@ async function mendFile(file: string, to: string, options: Options): Promise<num
 		);
 		return 2;
 	}
-	const { questions, quizzes } = await readFile(file, await recipeOf(options));
+	const { questions, quizzes, categories } = await readFile(file, await recipeOf(options));
 	const named = new Set(
 		quizzes.flatMap(({ parts }) => parts.flatMap((part) => part.questions.map((one) => one.identifier)))
 	);
@@ -98,7 +98,7 @@ async function mendFile(file: string, to: string, options: Options): Promise<num
 		say(
 			`${id}: ${count} ${count === 1 ? 'question' : 'questions'} mended${mendTitle(id) || id === 'exact-duplicate' ? '' : ', since this check has no mend'}`
 		);
-	return writeAndProve(file, done.questions, quizzes, to, format, defaultFit);
+	return writeAndProve(file, { questions: done.questions, quizzes, categories }, to, format, defaultFit);
 }
 
 /** Says what is wrong in a file, as lines or as JSON (docs/checks.md). */

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseQuestion } from '../core/kinds/schema';
+import { essay } from '../core/test-support/questions';
 
 const root = new URL('..', import.meta.url).pathname;
 const sample = (name: string) => join(root, 'core/test-support/samples', name);
@@ -50,6 +51,22 @@ describe('./barrow', () => {
 			/broken\s+“Falling glass” \(data\/weather\.xml:3\): No option is marked as right\. Mark the key\./
 		);
 		expect(stdout).toMatch(/14 questions, \d+ broken, \d+ doubtful, \d+ untidy/);
+	});
+	it('finds categories in which nothing stands, in each of our own forms', () => {
+		const bank = join(folder, 'empty.json');
+		const question = essay({ category: ['Bridge'] });
+		const categories = [['Bridge'], ['Deck'], ['Deck', 'Aft'], ['Bridge', 'Night']];
+		writeFileSync(
+			bank,
+			JSON.stringify({ format: 'yarn-barrow-questions', version: 1, title: 'Watch', questions: [question], categories })
+		);
+		for (const form of ['json', 'xml', 'archive']) {
+			const out = join(folder, `empty.${form}`);
+			if (form !== 'json') expect(barrow('convert', bank, out, '--to', form).status).toBe(0);
+			const { stdout } = barrow('check', out, '--json', '--only', 'category-empty');
+			const { snags } = JSON.parse(stdout) as { snags: { subject: string }[] };
+			expect(snags.map(({ subject }) => subject).sort()).toEqual(['Bridge/Night', 'Deck']);
+		}
 	});
 	it('ends with 0 where nothing is', () => {
 		expect(barrow('check', sample('logbook-folders.zip')).status).toBe(0);
@@ -100,5 +117,54 @@ describe('./barrow with recipes', () => {
 		const { status, stderr } = barrow('inspect', sample('weather-watch.csv'), '--plain', '--mapping', path);
 		expect(status).toBe(3);
 		expect(stderr).toContain('cannot be used');
+	});
+
+	describe('draw and chances', () => {
+		const sheet = (parts: object[]) => {
+			const file = join(folder, 'sheet.json');
+			const questions = ['a', 'b', 'c'].map((id) => ({ id, category: ['Tides', 'High/low'], points: 1 }));
+			writeFileSync(file, JSON.stringify({ questions, parts }));
+			return file;
+		};
+		it('give sittings by seeds that follow, and what students get', () => {
+			const file = sheet([{ draw: 2, pool: {} }]);
+			const drawn = barrow('draw', file, '--seed', 't-09', '--count', '2', '--json');
+			expect(drawn.status).toBe(0);
+			const { sittings } = JSON.parse(drawn.stdout) as { sittings: { seed: string; parts: string[][] }[] };
+			expect(sittings.map(({ seed }) => seed)).toEqual(['t-09', 't-10']);
+			expect(sittings[0]!.parts[0]).toHaveLength(2);
+			expect(JSON.parse(barrow('chances', file, '--json').stdout)).toMatchObject({
+				feasible: true,
+				exact: true,
+				sittings: '3',
+				questions: { a: { error: 0 } },
+				overlap: { expected: expect.closeTo(4 / 3, 6) as number, atLeast: [1, 1, expect.closeTo(1 / 3, 6) as number] },
+				points: { least: 2, most: 2, equal: true },
+				categories: { 'Tides/High~1low': [0, 0, 1] }
+			});
+		});
+		it('end with 1 where a sheet cannot be filled, with 2 where it is wrong, and with 3 where it cannot be read', () => {
+			const short = sheet([{ title: 'Warm-up', draw: 4, pool: {} }]);
+			const { status, stdout } = barrow('chances', short, '--json');
+			expect(status).toBe(1);
+			expect(JSON.parse(stdout)).toMatchObject({
+				feasible: false,
+				parts: [0],
+				message: expect.stringContaining('wants 4') as string
+			});
+			expect(barrow('draw', short, '--seed', 's')).toMatchObject({ status: 1, stdout: '' });
+			const wrong = barrow('chances', sheet([{ draw: -1, pool: {} }]));
+			expect(wrong).toMatchObject({ status: 2, stderr: expect.stringContaining('parts[0].draw') as string });
+			expect(barrow('draw', sheet([]), '--count', '3').status).toBe(2);
+			const broken = join(folder, 'broken.json');
+			writeFileSync(broken, '{"questions":');
+			expect(barrow('chances', broken).status).toBe(3);
+			expect(barrow('chances', join(folder, 'gone.json')).status).toBe(3);
+		});
+		it('know the quiz of a package', () => {
+			const { status, stdout } = barrow('chances', sample('buoyage-draws.zip'), '--json');
+			expect(status).toBe(0);
+			expect(JSON.parse(stdout)).toMatchObject({ feasible: true, exact: true });
+		});
 	});
 });

@@ -12,6 +12,11 @@ export interface Options {
 	only?: string;
 	/** The checks whose mends are made, with commas between; what comes of it is written to a second file. */
 	mend?: string;
+	/** From what sittings are drawn, and how many. */
+	seed?: string;
+	count?: string;
+	/** The quiz of a package that is meant, by its title. */
+	quiz?: string;
 	/** How many questions stand in for a calculated one. */
 	'worked-out'?: string;
 }

@@ -10,7 +10,9 @@ import type { Question } from '../core/kinds';
 import { openFile } from './open';
 import { nameOf, plainQuestion, plainQuiz } from './plain';
 import { Printer } from './printer';
+import { chances } from './chances';
 import { check } from './check';
+import { draw } from './draw';
 import { recipeOf, say, type Command } from './command';
 import { readFile, readThrough, type NamedReport } from './reading';
 import { writeAndProve } from './write';
@@ -24,6 +26,7 @@ const inspect: Command = {
 		const reports: NamedReport[] = [];
 		const quizzes: FoundQuiz[] = [];
 		const others: OtherFile[] = [];
+		const categories: string[][] = [];
 		let format: string | null = null;
 		let questions = 0;
 		const write = options.json ? (value: unknown) => value : (value: unknown) => plainQuestion(value as Question);
@@ -42,14 +45,15 @@ const inspect: Command = {
 				report: (report) => reports.push(report),
 				format: (title) => (format = title),
 				quiz: (quiz) => quizzes.push(quiz),
-				other: (other) => others.push(other)
+				other: (other) => others.push(other),
+				category: (path) => categories.push(path)
 			},
 			recipe
 		);
 		if (!questions) head();
 		list.close(
 			options.json
-				? { quizzes, reports, others }
+				? { categories, quizzes, reports, others }
 				: {
 						quizzes: quizzes.map(plainQuiz),
 						problems: reports.map(({ rule, severity, message, question, identifier, place }) => ({
@@ -79,8 +83,7 @@ const convert: Command = {
 			process.stderr.write('Say how many: --worked-out 5\n');
 			return 2;
 		}
-		const { questions, quizzes } = await readFile(from!, await recipeOf(options));
-		return writeAndProve(from!, questions, quizzes, to!, format, fitting);
+		return writeAndProve(from!, await readFile(from!, await recipeOf(options)), to!, format, fitting);
 	}
 };
 
@@ -143,5 +146,7 @@ export const commands = new Map<string, Command>([
 	['check', check],
 	['convert', convert],
 	['compare', compare],
-	['recipe', recipe]
+	['recipe', recipe],
+	['draw', draw],
+	['chances', chances]
 ]);

@@ -16,6 +16,10 @@ const usage = `barrow: question banks on the command line
                                      where the format has no such kind
   ./barrow compare A B               same, changed, only here, only there; exit 1 where they differ
   ./barrow recipe guess FILE         a recipe for a table, JSON or XML, to be corrected and handed on as --mapping
+  ./barrow draw SHEET --seed S       a sitting of a draw sheet, the same for ever from the same seed (docs/draws.md)
+                                     --count N: as many, from seeds that follow; --json: as JSON
+                                     SHEET is JSON, or a package with a quiz (--quiz TITLE where it holds several)
+  ./barrow chances SHEET             what students get: chances, overlap, points, spread; exit 1 where it cannot be filled
 
 Exit codes: 0 done, 1 found something wrong, 2 called wrongly, 3 the file cannot be read.
 `;
@@ -32,6 +36,9 @@ const { values, positionals } = (() => {
 				only: { type: 'string' },
 				mend: { type: 'string' },
 				'worked-out': { type: 'string' },
+				seed: { type: 'string' },
+				count: { type: 'string' },
+				quiz: { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}
 		});

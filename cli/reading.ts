@@ -24,6 +24,8 @@ export interface Reading {
 	format: string | null;
 	questions: Question[];
 	quizzes: FoundQuiz[];
+	/** The categories that the file lists, and those of its questions, in the order in which they come. */
+	categories: string[][];
 	reports: NamedReport[];
 	/** What the file holds beside questions. */
 	others: OtherFile[];
@@ -37,6 +39,7 @@ export interface Listener {
 	format?: (title: string) => void;
 	quiz?: (quiz: FoundQuiz) => void;
 	other?: (other: OtherFile) => void;
+	category?: (path: string[]) => void;
 }
 
 /** Reads a file from disk, a question at a time, and checks each; none of them is held. All of the file counts as one bank. */
@@ -65,6 +68,9 @@ function tell(event: ReadEvent, listener: Listener, checking: FileChecks, on?: R
 	else if (event.type === 'quiz') {
 		checking.quiz(event.quiz);
 		listener.quiz?.(event.quiz);
+	} else if (event.type === 'category') {
+		checking.category(event.path);
+		listener.category?.(event.path);
 	} else if (event.type === 'other') listener.other?.(event.other);
 	else if (event.type === 'report') {
 		// the check over quizzes says the same of all that cannot be filled
@@ -84,20 +90,24 @@ function tell(event: ReadEvent, listener: Listener, checking: FileChecks, on?: R
 
 /** Reads a whole file from disk and checks its questions. */
 export async function readFile(path: string, recipe?: Recipe): Promise<Reading> {
-	const reading: Reading = { format: null, questions: [], quizzes: [], reports: [], others: [] };
+	const reading: Reading = { format: null, questions: [], quizzes: [], categories: [], reports: [], others: [] };
+	const categories = new Map<string, string[]>();
 	await readThrough(
 		path,
 		{
 			question: (question, reports) => {
 				reading.questions.push(question);
+				if (question.category.length) categories.set(JSON.stringify(question.category), question.category);
 				for (const report of reports) reading.reports.push(report);
 			},
 			report: (report) => reading.reports.push(report),
 			format: (title) => (reading.format = title),
 			quiz: (quiz) => reading.quizzes.push(quiz),
-			other: (other) => reading.others.push(other)
+			other: (other) => reading.others.push(other),
+			category: (path) => categories.set(JSON.stringify(path), path)
 		},
 		recipe
 	);
+	reading.categories = [...categories.values()];
 	return reading;
 }

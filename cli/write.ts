@@ -15,6 +15,7 @@ import { digest } from '../src/lib/server/files/digest';
 import { say } from './command';
 import { openFile } from './open';
 import { nameOf } from './plain';
+import type { Reading } from './reading';
 
 /** The quizzes of a package with their questions by place instead of by identifier. */
 function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrite[] {
@@ -90,8 +91,7 @@ async function prove(
  */
 export async function writeAndProve(
 	from: string,
-	questions: Question[],
-	quizzes: FoundQuiz[],
+	{ questions, quizzes, categories }: Pick<Reading, 'questions' | 'quizzes' | 'categories'>,
 	to: string,
 	format: Format,
 	options: FitOptions
@@ -111,6 +111,7 @@ export async function writeAndProve(
 			count: questions.length,
 			question: async (at) => questions[at]!,
 			quizzes: quizzesToWrite(quizzes, questions),
+			categories,
 			media: (hash) => container.stream(paths.get(hash)!),
 			codec,
 			options

@@ -185,7 +185,8 @@ export const endpoints: Endpoint[] = [
 		needs: 'work'
 	},
 	{ route: 'snags', what: 'unwaive', path: 'snags', sent: { waiver: '1' }, needs: 'work' },
-	{ route: 'snags', what: 'mend', path: 'snags', sent: { check: 'no-key' }, needs: 'work' },
+	{ route: 'snags', what: 'mendPlaces', path: 'snags', sent: { check: 'category-empty' }, needs: 'work' },
+	{ route: 'snags/mend', what: 'POST', path: 'snags/mend', sent: { check: 'no-key' }, needs: 'work' },
 	{ route: 'snags/report', what: 'load', path: 'snags/report' },
 	{ route: 'snags/report/csv', what: 'GET', path: 'snags/report/csv' },
 	{ route: 'snags/preview', what: 'GET', path: 'snags/preview?check=no-key&question=1' }

@@ -36,6 +36,7 @@ export type ReadEvent =
 	| { type: 'title'; title: string }
 	| { type: 'question'; question: Question; fragment: string; reports: Report[]; categories?: OtherCategories }
 	| { type: 'quiz'; quiz: FoundQuiz }
+	| { type: 'category'; path: string[] }
 	| { type: 'other'; other: OtherFile }
 	| { type: 'report'; report: Report; question?: string }
 	| { type: 'progress'; bytesRead: number; bytesTotal: number };
@@ -63,6 +64,8 @@ export interface ToWrite {
 	count: number;
 	question: (at: number) => Promise<Question>;
 	quizzes: QuizToWrite[];
+	/** The categories in their order, those with nothing in them too, for formats that list them. */
+	categories?: readonly (readonly string[])[];
 	media: (hash: string) => AsyncIterable<Uint8Array>;
 	/** The machine's own codec, where there is one that is faster than code. */
 	codec?: Codec;

@@ -53,7 +53,7 @@ describe('plain HTML', () => {
 describe('cleaning', () => {
 	it.each([
 		['<script>stop()</script>Fog', 'Fog', ['script']],
-		['<img src="x.png" onerror="stop()">', '<img src="media:pack/x.png" alt=""/>', ['onerror handler']],
+		['<img src="x.png" onerror="stop()">', '<img src="media:pack/x.png"/>', ['onerror handler']],
 		['<p onclick="stop()" ONFOCUS=stop()>Fog</p>', 'Fog', ['onclick handler', 'onfocus handler']],
 		['<a href="javascript:stop()">Fog</a>', 'Fog', ['javascript link']],
 		['<a href=" jAvA\tscript:stop()">Fog</a>', 'Fog', ['java\tscript link']],
@@ -88,7 +88,7 @@ describe('cleaning', () => {
 			'<img src="a.png" width="120px" height="40"><audio src="fog.wav"></audio><a href="notes.pdf">notes</a>'
 		);
 		expect(media).toEqual(['a.png', 'fog.wav', 'notes.pdf']);
-		expect(markup).toContain('<img src="media:pack/a.png" width="120" height="40" alt=""/>');
+		expect(markup).toContain('<img src="media:pack/a.png" width="120" height="40"/>');
 		expect(markup).toContain('<object data="media:pack/fog.wav" type="audio/mpeg"/>');
 		expect(markup).toContain('<a href="media:pack/notes.pdf">notes</a>');
 	});

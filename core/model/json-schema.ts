@@ -8,10 +8,24 @@ interface Said {
 	alternatives?: Schema[];
 }
 
+/** What the bounds of each type are called. */
 const limits = new Map([
-	['min', 'minimum'],
-	['max', 'maximum']
+	['number min', ['minimum']],
+	['number max', ['maximum']],
+	['string min', ['minLength']],
+	['string max', ['maxLength']],
+	['array min', ['minItems']],
+	['array max', ['maxItems']],
+	['array length', ['minItems', 'maxItems']]
 ]);
+
+function bounded({ type, tests }: SchemaDescription): JsonSchema {
+	return Object.fromEntries(
+		tests.flatMap(({ name, params }) =>
+			(limits.get(`${type} ${name ?? ''}`) ?? []).map((limit) => [limit, params?.[name!]] as const)
+		)
+	);
+}
 
 function ofObject({ fields }: SchemaObjectDescription): JsonSchema {
 	const entries = Object.entries(fields);
@@ -24,13 +38,12 @@ function ofObject({ fields }: SchemaObjectDescription): JsonSchema {
 	};
 }
 
-function ofSimple({ type, oneOf, nullable, tests }: SchemaDescription): JsonSchema {
+function ofSimple(description: SchemaDescription): JsonSchema {
+	const { type, oneOf, nullable } = description;
 	if (oneOf.length) return oneOf.length === 1 ? { const: oneOf[0] } : { enum: oneOf };
-	const bounded = tests.flatMap(({ name, params }) => {
-		const limit = limits.get(name ?? '');
-		return limit ? [[limit, params?.[name!]] as const] : [];
-	});
-	return { type: nullable ? [type, 'null'] : type, ...Object.fromEntries(bounded) };
+	// of anything nothing is asked
+	if (type === 'mixed') return {};
+	return { type: nullable ? [type, 'null'] : type, ...bounded(description) };
 }
 
 function ofField(field: SchemaFieldDescription): JsonSchema {
@@ -38,7 +51,11 @@ function ofField(field: SchemaFieldDescription): JsonSchema {
 	const { alternatives } = (description.meta ?? {}) as Said;
 	if (alternatives) return { anyOf: alternatives.map(jsonSchemaOf) };
 	if (description.type === 'array')
-		return { type: 'array', items: ofField((description as { innerType?: SchemaFieldDescription }).innerType!) };
+		return {
+			type: 'array',
+			items: ofField((description as { innerType?: SchemaFieldDescription }).innerType!),
+			...bounded(description)
+		};
 	if (description.type !== 'object') return ofSimple(description);
 	const held = ofObject(description as SchemaObjectDescription);
 	return description.nullable ? { anyOf: [{ type: 'null' }, held] } : held;

@@ -79,14 +79,16 @@ export function needsEach(decision: Decision): boolean {
 /**
  * Works out what taking in would do; questions that are alike may be given together, with how many they are, where the
  * decision does not need each. `existing` are the paths of the chosen bank, as `pathKey` gives them, and
- * `existingInQuizBank` those of the bank for questions that stand only in a quiz; `quizzes` is how many quizzes come in.
+ * `existingInQuizBank` those of the bank for questions that stand only in a quiz; `quizzes` is how many quizzes come in. `listed` are
+ * categories that the package has though nothing stands in them: they come in with what is taken, where categories are kept.
  */
 export function planTakeIn(
 	questions: Iterable<PlannedQuestion | PlannedQuestions>,
 	decision: Decision,
 	existing: string[],
 	existingInQuizBank: string[] = [],
-	quizzes = 0
+	quizzes = 0,
+	listed: readonly string[] = []
 ): Plan {
 	const out = new Set(decision.leftOut);
 	const plan: Plan = {
@@ -137,6 +139,8 @@ export function planTakeIn(
 			}
 		}
 	}
+	if (plan.taken > inQuizBank && decision.categories === 'keep')
+		for (const key of listed) if (!out.has(key)) used.add(key);
 	Object.assign(plan, categoriesOf(used, decision, existing));
 	if (inQuizBank) plan.quizBank = { taken: inQuizBank, ...categoriesOf(usedInQuizBank, decision, existingInQuizBank) };
 	plan.effects = effects.list();

@@ -25,7 +25,8 @@ export async function written(
 	quizzes: QuizToWrite[] = [],
 	media: (hash: string) => AsyncIterable<Uint8Array> = async function* () {
 		yield picture;
-	}
+	},
+	categories: string[][] = []
 ): Promise<Uint8Array> {
 	const pieces: Uint8Array[] = [];
 	const stream = format.write({
@@ -34,6 +35,7 @@ export async function written(
 		count: questions.length,
 		question: async (at) => questions[at]!,
 		quizzes,
+		categories,
 		media
 	});
 	for await (const piece of stream) pieces.push(piece);

@@ -4,20 +4,20 @@ import { ZipWriter } from '../../container/write-zip';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { MediaFiles } from '../package/files';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
-import { keptDamaged, TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
 
 const encoder = new TextEncoder();
 
 /** Writes the archive: a zip with a head, the questions as JSON lines, and the files. */
 export async function* writeArchive(
-	{ title, count, question: ask, quizzes, media, codec }: ToWrite,
+	{ title, count, question: ask, quizzes, categories = [], media, codec }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const zip = new ZipWriter(codec);
 	const files = new MediaFiles();
 	yield* zip.add('barrow.json', [
 		encoder.encode(
-			`${JSON.stringify({ format: ownName, version: ownVersion, title, questions: count, quizzes: quizzes.map(ownQuiz) }, null, '\t')}\n`
+			`${JSON.stringify({ format: ownName, version: ownVersion, title, questions: count, categories, quizzes: quizzes.map(ownQuiz) }, null, '\t')}\n`
 		)
 	]);
 	const lines = async function* () {
@@ -36,7 +36,7 @@ export async function* writeArchive(
 /** Reads the archive, one question at a time. */
 export const readArchive: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
 	const taken = new TakenQuestions();
-	let head: { quizzes?: unknown; questions?: unknown } = {};
+	let head: { quizzes?: unknown; categories?: unknown; questions?: unknown } = {};
 	const told: ReadEvent[] = [];
 	const trouble = (rule: ReaderRule, message: string, line = 1): ReadEvent => ({
 		type: 'report',
@@ -93,6 +93,10 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 			'count-differs',
 			`The archive says that it holds ${head.questions} questions, and ${taken.count} were found. Ask for it again.`
 		);
+	for (const value of Array.isArray(head.categories) ? (head.categories as unknown[]) : []) {
+		const category = takeCategory(value);
+		if (category) yield category;
+	}
 	for (const one of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
 		const quiz = takeQuiz(one, taken, context);
 		if (quiz) yield { type: 'quiz', quiz };

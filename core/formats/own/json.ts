@@ -5,7 +5,7 @@ import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
 import { membersOf } from './members';
-import { keptDamaged, TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
 import { base64Of } from './base64';
 
 const encoder = new TextEncoder();
@@ -15,7 +15,7 @@ export const isOwnJson = (start: string) => new RegExp(`^\\s*\\{\\s*"format"\\s*
 
 /** Writes our own JSON: all questions of one file, with their pictures in base 64. The form is in docs/formats.md. */
 export async function* writeJson(
-	{ title, count, question: ask, quizzes, media }: ToWrite,
+	{ title, count, question: ask, quizzes, categories = [], media }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const names = new MediaFiles();
@@ -31,7 +31,7 @@ export async function* writeJson(
 		written(at + 1);
 	}
 	yield encoder.encode(
-		`\n\t],\n\t"quizzes": ${JSON.stringify(quizzes.map(ownQuiz), null, '\t').replace(/\n/g, '\n\t')},\n\t"files": [`
+		`\n\t],\n\t"categories": ${JSON.stringify(categories)},\n\t"quizzes": ${JSON.stringify(quizzes.map(ownQuiz), null, '\t').replace(/\n/g, '\n\t')},\n\t"files": [`
 	);
 	let first = true;
 	for (const [hash, { name, mediaType }] of files) {
@@ -50,7 +50,7 @@ const nameIn = (text: string) => {
 };
 
 /** How much of what stands under a key is read here. */
-const wanted = (key: string) => (key === 'questions' || key === 'quizzes' ? bounds.source : keptOfSource);
+const wanted = (key: string) => (['questions', 'quizzes', 'categories'].includes(key) ? bounds.source : keptOfSource);
 
 /** Reads our own JSON, one question at a time. */
 export const readJson: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
@@ -78,7 +78,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 		const asked = entry && key === 'questions';
 		if (asked) number += 1;
 		let value: unknown = null;
-		if (!damaged && !(asked && length > bounds.source) && (asked || key === 'quizzes' || key === 'version'))
+		if (!damaged && !(asked && length > bounds.source) && (asked || ['quizzes', 'categories', 'version'].includes(key)))
 			try {
 				value = JSON.parse(text);
 			} catch (error) {
@@ -109,7 +109,10 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 				yield event;
 			}
 		else if (key === 'quizzes') quizzes.push(value);
-		else if (key === 'version' && typeof value === 'number' && value > ownVersion)
+		else if (key === 'categories') {
+			const category = takeCategory(value);
+			if (category) yield category;
+		} else if (key === 'version' && typeof value === 'number' && value > ownVersion)
 			yield trouble(
 				`“${context.file}” is of version ${value} of the form, and ${ownVersion} is known here. What is new in it may be missing.`,
 				line

@@ -47,6 +47,18 @@ describe.each(['json', 'xml', 'archive'] as const)('our own %s', (name) => {
 		expect(picture).toMatchObject({ missing: false, hash: attachment.hash });
 		expect((await container.bytes(picture!.name)).length).toBeGreaterThan(10);
 	});
+	it('keeps categories in which nothing stands, and what is no category is passed over', async () => {
+		const categories = [['Tides'], ['Tides', ' Springs & neaps '], ['__proto__']];
+		const bytes = await written(format, questions, [], undefined, categories);
+		const { found } = await back(bytes, `bank${format.ending}`);
+		expect(found.events.flatMap((event) => (event.type === 'category' ? [event.path] : []))).toEqual([
+			['Tides'],
+			['Tides', 'Springs & neaps'],
+			['__proto__']
+		]);
+		const odd = await written(format, questions, [], undefined, [[], [''], ['A', 7]] as never);
+		expect((await back(odd, `bank${format.ending}`)).found.events.some(({ type }) => type === 'category')).toBe(false);
+	});
 	it('is called by its name alone', async () => {
 		const { found } = await back(await written(format, questions), `bank${format.ending}`);
 		const [event] = found.events.filter((one) => one.type === 'format');

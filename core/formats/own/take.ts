@@ -1,4 +1,5 @@
 import { cleanOwn } from '../../kinds/clean-own';
+import { bounds } from '../../model/bounds';
 import { emptyCommon } from '../../model/question';
 import type { Question } from '../../kinds';
 import type { FoundQuiz } from '../../model/quiz';
@@ -100,6 +101,17 @@ export class TakenQuestions {
 	find(number: unknown): { identifier: string; place: number } | null {
 		return this.#byNumber[Number(number)] ?? null;
 	}
+}
+
+/**
+ * A category out of the list of our own forms: its steps from the top, or an object with them as `path`; null where it is
+ * none.
+ */
+export function takeCategory(value: unknown): ReadEvent | null {
+	const listed = Array.isArray(value) ? (value as unknown[]) : (value as { path?: unknown } | null)?.path;
+	if (!Array.isArray(listed) || listed.length > bounds.depth) return null;
+	const path = listed.filter(isText).map((step) => step.trim());
+	return path.length && path.length === listed.length && path.every(Boolean) ? { type: 'category', path } : null;
 }
 
 /** A quiz out of our own forms; what is not of the form is left out of it. */

@@ -9,7 +9,7 @@ import type { DocumentContext, DocumentReader, ReadEvent, ReadQuestion, ToWrite 
 import { base64Of } from './base64';
 import { MediaFiles } from '../package/files';
 import { ownQuiz, ownVersion, withOwnNames } from './form';
-import { TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
 
 /** The namespace of our own XML. */
 export const ownNamespace = 'urn:yarn-barrow:questions:1';
@@ -36,6 +36,9 @@ function toXml(name: string, value: unknown, depth: number): string {
 	return `${lead}<${name} type="group">\n${inner}${lead}</${name}>\n`;
 }
 
+/** What stands right under the root and is read whole. */
+const parts = new Set(['question', 'categories', 'quiz']);
+
 function fromXml(node: XmlElement): unknown {
 	const { type } = node.attributes;
 	if (type === 'none') return null;
@@ -54,7 +57,7 @@ const inner = (value: object) =>
 
 /** Writes our own XML, with pictures in base 64. The form is in docs/formats.md, its schema in docs/questions.xsd. */
 export async function* writeXml(
-	{ title, count, question: ask, quizzes, media }: ToWrite,
+	{ title, count, question: ask, quizzes, categories = [], media }: ToWrite,
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const names = new MediaFiles();
@@ -68,6 +71,7 @@ export async function* writeXml(
 		yield encoder.encode(`\t<question kind="${kind}">\n${inner(rest)}\t</question>\n`);
 		written(at + 1);
 	}
+	if (categories.length) yield encoder.encode(toXml('categories', categories, 1));
 	for (const quiz of quizzes) yield encoder.encode(`\t<quiz>\n${inner(ownQuiz(quiz))}\t</quiz>\n`);
 	for (const [hash, { name, mediaType }] of files)
 		yield encoder.encode(
@@ -106,7 +110,7 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 	const taken = new TakenQuestions();
 	let number = 0;
 	const pieces = streamText(context.container, context.file, (report) => told.push(report));
-	const collect = (name: string, depth: number) => depth === 1 && (name === 'question' || name === 'quiz');
+	const collect = (name: string, depth: number) => depth === 1 && parts.has(name);
 	for await (const event of streamXml(pieces, { collect, resumeAt: 'question' })) {
 		for (const report of told.splice(0)) yield { type: 'report', report };
 		if (event.type === 'fault' && event.fragment !== null && event.rule === 'not-well-formed') {
@@ -132,6 +136,11 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 			for (const event of takeQuestion(value, number, node.line, { ...context, format: 'xml' }, 'xml')) {
 				if (event.type === 'question') taken.add(number, event.question.identifier);
 				yield event;
+			}
+		} else if (node.name === 'categories') {
+			for (const child of childrenOf(node)) {
+				const category = takeCategory(fromXml(child));
+				if (category) yield category;
 			}
 		} else if (node.name === 'quiz') {
 			const quiz = takeQuiz(fromXml(node), taken, context);

@@ -77,12 +77,14 @@ function named(question: Question, category: string[]): Question {
 	return same && tags.every((tag, at) => tag === question.tags[at]) ? question : { ...question, category, tags };
 }
 
+const nameOfCategory = (name: string) => cut(visible(unharmed(name)), 255);
+
 function guardedQuestion(event: ReadQuestion): ReadQuestion {
 	const over = overBounds(event.question);
 	// the cleaning of rich text has put “\ufffd” for some of them already
 	const marked = !over && !event.fragment.includes('\ufffd') && holdsMark(event.question);
 	const question = withoutHarm(over ? kept(event, over).question : event.question);
-	const names = question.category.map((name) => cut(visible(unharmed(name)), 255));
+	const names = question.category.map(nameOfCategory);
 	const reports = over ? [] : event.reports.map(cutReport);
 	if (!over && (marked || question !== event.question))
 		reports.push({
@@ -141,6 +143,7 @@ export async function* guarded(
 					parts: event.quiz.parts.map((part) => ({ ...part, title: cut(readable(part.title), 255) }))
 				}
 			};
+		else if (event.type === 'category') yield { ...event, path: event.path.map(nameOfCategory) };
 		else if (event.type === 'other')
 			yield { ...event, other: { ...event.other, path: cut(readable(event.other.path), longestName) } };
 		else yield event;

@@ -57,6 +57,15 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 		return this.#pages.get(Math.floor(place / this.size))?.[place % this.size];
 	}
 
+	/** The first that fits, among those that are here. */
+	find(fits: (item: Item) => boolean): Item | undefined {
+		for (const items of this.#pages.values()) {
+			const found = items.find(fits);
+			if (found) return found;
+		}
+		return undefined;
+	}
+
 	placeOf(id: number | null): number {
 		for (const [number, items] of this.#pages) {
 			const at = items.findIndex((item) => item.id === id);

@@ -16,6 +16,7 @@ import { ensureByDeed } from './by-deed';
 import { bankOf, type Changer } from './change';
 import { categoryTree, type CategoryNode } from './tree';
 import { withUnder } from '$core/take-in/under';
+import { told } from '../told';
 
 /** What carrying categories elsewhere came to: in all = new + changed + near + same; only the last are not carried. */
 export interface Carried extends Done {
@@ -103,7 +104,7 @@ export async function carryCategories(
 			categories: carried.length,
 			made: landing.made,
 			to: { courseId: to.courseId, bankId: to.bankId, words: to.words, course: to.course },
-			words: `${questions} of ${standing.length} questions ${how === 'move' ? 'moved' : 'copied'} to ${to.words}${counts.same ? `; ${counts.same} were there already` : ''}.`
+			words: `${questions} of ${told(standing.length)} ${how === 'move' ? 'moved' : 'copied'} to ${to.words}${counts.same ? `; ${counts.same} were there already` : ''}.`
 		};
 	});
 }

@@ -12,6 +12,7 @@ import { paddedNames } from '$core/take-in/padded';
 import { bankOf, type Changer } from './change';
 import { categoryTree, type CategoryNode } from './tree';
 import { withUnder } from '$core/take-in/under';
+import { told } from '../told';
 
 /** The longest name of a category, in letters, and how deep a tree may be. */
 const deepest = 20;
@@ -172,7 +173,7 @@ export async function moveCategory(
 		return {
 			deedId,
 			questions: node.all,
-			words: `“${node.name}” stands ${parent ? `under “${parent.name}”` : 'at the top'} now, with ${node.all} questions.`
+			words: `“${node.name}” stands ${parent ? `under “${parent.name}”` : 'at the top'} now, with ${told(node.all)}.`
 		};
 	});
 }
@@ -205,6 +206,24 @@ export async function sortCategories(
 	});
 }
 
+/** Gives categories other names, as part of a deed. */
+export async function renameAll(
+	connection: PoolConnection,
+	deedId: number,
+	names: ReadonlyMap<number, string>
+): Promise<void> {
+	const ids = [...names.keys()];
+	if (!ids.length) return;
+	await changeThings(connection, deedId, 'category', ids, async () => {
+		await run(
+			connection,
+			`UPDATE categories SET name = ELT(FIELD(id, ${ids.map(() => '?').join(', ')}), ${ids.map(() => '?').join(', ')}) WHERE id IN (?)`,
+			[...ids, ...names.values(), ids]
+		);
+		return undefined;
+	});
+}
+
 /**
  * Numbers the categories of a level anew in the order in which they stand, all numbers of one length, so that systems
  * which sort by letters keep the order: “01 Theory”, “02 Tables”. A number that was there before goes.
@@ -227,19 +246,14 @@ export async function numberCategories(
 			subject: tree.find(({ id }) => id === parentId)?.name ?? 'the top of the bank',
 			address: addressOf(courseId, bankId, parentId)
 		});
-		const ids = beside.map(({ id }) => id);
-		await changeThings(connection, deedId, 'category', ids, async () => {
-			if (ids.length)
-				await run(
-					connection,
-					`UPDATE categories SET name = ELT(FIELD(id, ${ids.map(() => '?').join(', ')}), ${ids.map(() => '?').join(', ')}) WHERE id IN (?)`,
-					[...ids, ...names, ids]
-				);
-			return undefined;
-		});
+		await renameAll(connection, deedId, new Map(beside.map(({ id }, at) => [id, names[at]!])));
 		await touchCourse(connection, courseId);
 		await endDeed(connection, deedId, 0);
-		return { deedId, questions: 0, words: `${ids.length} categories are numbered: ${names[0] ?? ''} …` };
+		return {
+			deedId,
+			questions: 0,
+			words: `${told(names.length, 'category', 'categories')} numbered: ${names[0] ?? ''} …`
+		};
 	});
 }
 
@@ -257,7 +271,12 @@ async function standingIn(
 	);
 }
 
-async function dropCategories(connection: PoolConnection, deedId: number, ids: readonly number[]): Promise<void> {
+/** Takes categories away, as part of a deed; quizzes that drew from them remember their names. */
+export async function dropCategories(
+	connection: PoolConnection,
+	deedId: number,
+	ids: readonly number[]
+): Promise<void> {
 	await rememberCategories(connection, [...ids]);
 	await changeThings(connection, deedId, 'category', ids, async () => {
 		await run(connection, 'DELETE FROM categories WHERE id IN (?)', [ids]);
@@ -304,7 +323,11 @@ export async function dropCategory(
 		const where = bin
 			? 'are in the bin'
 			: `stand in “${tree.find(({ id }) => id === target)?.name ?? 'the bank itself'}”`;
-		return { deedId, questions, words: `“${node.name}” is gone; ${questions} questions ${where}.` };
+		return {
+			deedId,
+			questions,
+			words: `“${node.name}” is gone; ${told(questions)} ${questions === 1 ? where.replace(/^are /, 'is ').replace(/^stand /, 'stands ') : where}.`
+		};
 	});
 }
 
@@ -372,6 +395,6 @@ export async function mergeCategory(
 		});
 		await checkSoon(connection, courseId);
 		await endDeed(connection, deedId, questions);
-		return { deedId, questions, words: `${questions} questions of “${from.name}” stand in “${to.name}” now.` };
+		return { deedId, questions, words: `“${from.name}” is part of “${to.name}” now, with ${told(questions)}.` };
 	});
 }

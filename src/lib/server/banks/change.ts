@@ -11,6 +11,7 @@ import { checkSoon } from '../checks/course';
 import { pathOfKey } from '$core/take-in/paths';
 import { ensureByDeed } from './by-deed';
 import { categoryTree } from './tree';
+import { told } from '../told';
 
 /** Who changes what in which course. */
 export interface Changer {
@@ -159,7 +160,7 @@ export async function binBank(pool: Pool, { courseId, personId }: Changer, bankI
 		const bin = await binPlace(connection, courseId);
 		const { questions } = await carryBank(connection, { deedId, personId }, courseId, bin.courseId, bankId);
 		await endDeed(connection, deedId, questions);
-		return { deedId, questions, words: `The bank “${bank.name}” is in the bin, with ${questions} questions.` };
+		return { deedId, questions, words: `The bank “${bank.name}” is in the bin, with ${told(questions)}.` };
 	});
 }
 
@@ -181,7 +182,7 @@ export async function moveBank(
 		});
 		const { questions, name } = await carryBank(connection, { deedId, personId }, courseId, to.id, bankId);
 		await endDeed(connection, deedId, questions);
-		return { deedId, questions, words: `“${name}” is in ${to.name} (${to.code}) now, with ${questions} questions.` };
+		return { deedId, questions, words: `“${name}” is in ${to.name} (${to.code}) now, with ${told(questions)}.` };
 	});
 }
 
@@ -237,7 +238,7 @@ export async function mergeBanks(
 			return undefined;
 		});
 		await endDeed(connection, deedId, questions);
-		return { deedId, questions, words: `${questions} questions of “${from.name}” stand in “${to.name}” now.` };
+		return { deedId, questions, words: `“${from.name}” is part of “${to.name}” now, with ${told(questions)}.` };
 	});
 }
 

@@ -2,7 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { countsOf, questionsIn, snagsIn } from '../courses/counts';
 import { row, rows, run, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';
-import { snagCounts, snagPlace, snagPlaces, snagRows } from '../snags/snags';
+import { snagCounts, snagPlaces } from '../snags/snags';
+import { everySnag } from '../snags/filter';
+import { snagPlace, snagRows } from '../snags/list';
 import { fillCourse } from '../test-support/fill';
 import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world';
 import { filtersIn } from './conditions';
@@ -81,10 +83,10 @@ describe('the snags of a course, a page at a time', () => {
 	it('are counted by check and by category, and found again by their question', async () => {
 		const [counted] = await snagCounts(pool, course.id);
 		expect(counted).toMatchObject({ rule: 'no-key', severity: 'broken' });
-		const first = await snagRows(pool, course.id, 'no-key');
+		const first = await snagRows(pool, course.id, { ...everySnag, check: 'no-key' });
 		expect(first.length).toBe(Math.min(50, counted!.questions));
-		expect(await snagPlace(pool, course.id, 'no-key', first[7]!.questionId)).toBe(7);
-		expect(await snagPlace(pool, course.id, 'no-key', 1e9)).toBe(0);
+		expect(await snagPlace(pool, course.id, { ...everySnag, check: 'no-key' }, first[7]!.questionId)).toBe(7);
+		expect(await snagPlace(pool, course.id, { ...everySnag, check: 'no-key' }, 1e9)).toBe(0);
 		const places = await snagPlaces(pool, course.id);
 		expect(places[0]!.name).toMatch(/^Chapter \d+$/);
 		expect(places.every(({ doubtful, untidy }) => doubtful + untidy === 0)).toBe(true);

@@ -8,6 +8,7 @@ import { Refused } from '../loads/refused';
 import { ensureByDeed } from './by-deed';
 import { bankOf, type Changer } from './change';
 import { categoryTree } from './tree';
+import { told } from '../told';
 
 /** By what the questions of a category can be sorted into categories under it. */
 export const splitRules = ['kind', 'tag', 'points', 'difficulty', 'language'] as const;
@@ -77,7 +78,7 @@ export async function splitCategory(
 		return {
 			deedId,
 			questions,
-			words: `${questions} questions of “${node.name}” stand in ${paths.size} categories under it now${standing.length > questions ? `; ${standing.length - questions} stay` : ''}.`
+			words: `Of “${node.name}”, ${told(questions)} ${questions === 1 ? 'stands' : 'stand'} in ${told(paths.size, 'category', 'categories')} under it now${standing.length > questions ? `; ${standing.length - questions} stay` : ''}.`
 		};
 	});
 }

@@ -7,6 +7,7 @@ import { Refused } from '../loads/refused';
 import { beginDeed, endDeed, type Done } from './deed';
 import { placeQuestions, placeWithBank } from './place';
 import { changeThings, imagesOf } from './things';
+import { told } from '../told';
 
 /** A question in the bin: where it stood, and who put it there when. */
 export interface Binned {
@@ -128,7 +129,7 @@ export async function putBackFromBin(
 		return {
 			deedId,
 			questions,
-			words: `${questions} questions are back${lost ? ', some of them in the bank “Put back”' : ''}.`
+			words: `${told(questions)} ${questions === 1 ? 'is' : 'are'} back${lost ? ', some of them in the bank “Put back”' : ''}.`
 		};
 	});
 }
@@ -155,7 +156,7 @@ export async function putBankBack(pool: Pool, courseId: number, personId: number
 		});
 		const questions = await placeWithBank(connection, bin, courseId, bankId, { deedId, personId });
 		await endDeed(connection, deedId, questions);
-		return { deedId, questions, words: `The bank “${name}” is back, with ${questions} questions.` };
+		return { deedId, questions, words: `The bank “${name}” is back, with ${told(questions)}.` };
 	});
 }
 

@@ -9,7 +9,8 @@ import { undo } from '../loads/undo';
 import { removeQuestions } from '../questions/remove';
 import { saveQuestions } from '../questions/save';
 import { mend, mendPreview } from '../snags/mend';
-import { snagRows } from '../snags/snags';
+import { everySnag } from '../snags/filter';
+import { snagRows } from '../snags/list';
 import { storedQuestion } from '../banks/banks';
 import { bankXml, byDeed, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { checkCourse, checkingOf, checkWhatIsDue, endChecking } from './course';
@@ -45,7 +46,9 @@ const idOf = async (stem: string) =>
 		stem
 	]))!.id;
 const spoken = async (rule: string) =>
-	(await snagRows(pool, course.courseId, rule)).map((snag) => `${snag.category}: ${snag.title}`).sort();
+	(await snagRows(pool, course.courseId, { ...everySnag, check: rule }))
+		.map((snag) => `${snag.category}: ${snag.title}`)
+		.sort();
 const change = async (id: number, stem: string, title: string) => {
 	const { question, bankId } = (await storedQuestion(pool, course.courseId, id))!;
 	await byDeed(pool, course, (connection, by) =>
@@ -130,7 +133,7 @@ describe('a change of one question', () => {
 		});
 		await takeIn(pool, other.courseId, theirs, other.personId, decide());
 		await checkCourse(pool, other.courseId, unhindered);
-		expect(await snagRows(pool, other.courseId, 'exact-duplicate')).toEqual([]);
+		expect(await snagRows(pool, other.courseId, { ...everySnag, check: 'exact-duplicate' })).toEqual([]);
 	});
 	it('loses nothing where two are made at the same time', async () => {
 		const [a, b] = [await idOf('Are neaps small?'), await idOf('Do neaps follow the quarters?')];

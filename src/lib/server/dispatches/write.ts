@@ -13,7 +13,7 @@ import { codec } from '../files/codec';
 import { digest } from '../files/digest';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
-import { consignmentOf, questionIdsOf, type ConsignmentColumns } from './consignment';
+import { consignmentOf, questionIdsOf, type Consignment, type ConsignmentColumns } from './consignment';
 import { quizToWrite, type Proof } from './dispatches';
 
 const batch = 400;
@@ -102,7 +102,7 @@ async function writeSnapshot(
 		await run(pool, "UPDATE dispatches SET state = 'failed', failure = ? WHERE id = ?", [gone, dispatchId]);
 		return;
 	}
-	const paths = await pathsOf(snapshot, ids);
+	const { paths, order } = await pathsOf(snapshot, ids, what);
 	const quizzes = 'quizId' in what ? await quizToWrite(snapshot, dispatch.course_id, what.quizId, ids) : [];
 	const options: FitOptions = { workedOut: dispatch.worked_out };
 	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
@@ -118,6 +118,7 @@ async function writeSnapshot(
 			count: ids.length,
 			question: asker(snapshot, ids, paths),
 			quizzes,
+			categories: order,
 			options,
 			codec,
 			media: async function* (hash) {
@@ -150,8 +151,12 @@ async function writeSnapshot(
 	}
 }
 
-/** The paths of the categories of the banks that questions stand in, by their keys. */
-async function pathsOf(snapshot: PoolConnection, ids: number[]): Promise<Map<number, string[]>> {
+/** The paths of the categories of the banks that questions stand in, by their keys; of a bank that is sent as a whole, all in their order. */
+async function pathsOf(
+	snapshot: PoolConnection,
+	ids: number[],
+	what: Consignment
+): Promise<{ paths: Map<number, string[]>; order: string[][] }> {
 	const banks = await rows<{ id: number }>(snapshot, 'SELECT DISTINCT bank_id AS id FROM questions WHERE id IN (?)', [
 		ids.length ? ids : [0]
 	]);
@@ -160,7 +165,10 @@ async function pathsOf(snapshot: PoolConnection, ids: number[]): Promise<Map<num
 		banks.map(({ id }) => id),
 		{ places: [], snags: [] }
 	);
-	return new Map([...trees.values()].flat().map((node) => [node.id, pathOfKey(node.key)]));
+	return {
+		paths: new Map([...trees.values()].flat().map((node) => [node.id, pathOfKey(node.key)])),
+		order: 'bankId' in what ? (trees.get(what.bankId) ?? []).map((node) => pathOfKey(node.key)) : []
+	};
 }
 
 /** Notes that a dispatch is written and proved. */

@@ -1,6 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { emptyCommon } from '$core/model/question';
-import { choice, option } from '$core/test-support/questions';
+import { choice, essay, option } from '$core/test-support/questions';
+import { pathKey } from '$core/take-in/paths';
 import { planTakeIn } from '$core/take-in/plan';
 import { banksOf, storedQuestion } from '../banks/banks';
 import { allListed, allRows, wholeBank } from '../test-support/world';
@@ -14,6 +15,8 @@ import { arriving, bankXml, decide, item, loadPackage, makeCourse, testPool } fr
 import { loadOf, readAgain, receive, stopReading, throwAway } from './loads';
 import { readLoad } from './read';
 import { receipt, receiptQuestions } from './receipt';
+import { keepDecision } from './decide';
+import { reviewSummary } from './summary';
 import { Refused } from './refused';
 import { fileReports, foundOthers, stagedQuestion } from './review';
 import { plannedQuestions } from './planned';
@@ -220,6 +223,32 @@ describe('taking a load in', () => {
 		expect(await numbers(id)).toMatchObject({ found: 4, taken: 2, aside: 0, left: 2 });
 		const [bank] = await banksOf(pool, course.courseId);
 		expect((await categoryTree(pool, bank!.id)).map((node) => [node.name, node.own])).toEqual([['All', 2]]);
+	});
+	it('makes the categories of a file in which nothing stands, and says so before', async () => {
+		const own = {
+			format: 'yarn-barrow-questions',
+			version: 1,
+			title: 'Trim',
+			questions: [essay({ category: ['Trim'] })],
+			categories: [['Trim'], ['Stability', 'Free surface'], ['Old']]
+		};
+		const id = await loadPackage(pool, course, Buffer.from(JSON.stringify(own)), 'trim.json');
+		const decision = decide({ leftOut: ['Old'] });
+		await keepDecision(pool, id, course.personId, decision);
+		expect((await reviewSummary(pool, course.courseId, id))!.plan.newCategories).toEqual([
+			'Trim',
+			'Stability',
+			pathKey(['Stability', 'Free surface'])
+		]);
+		await takeIn(pool, course.courseId, id, course.personId, decision);
+		const [bank] = await banksOf(pool, course.courseId);
+		expect((await categoryTree(pool, bank!.id)).map((node) => [node.name, node.own])).toEqual([
+			['Trim', 1],
+			['Stability', 0],
+			['Free surface', 0]
+		]);
+		await undo(pool, course.courseId, id, course.personId);
+		expect(await rows(pool, 'SELECT id FROM categories WHERE bank_id = ?', [bank!.id])).toEqual([]);
 	});
 	it('joins an existing bank and its categories', async () => {
 		await takeIn(pool, course.courseId, await loadPackage(pool, course, files), course.personId, decide());

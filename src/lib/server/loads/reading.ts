@@ -18,6 +18,9 @@ import { insertStaged, type ReadQuestion } from '../questions/staged';
 const batchSize = 400;
 const progressEvery = 400;
 const mostOthers = 2000;
+/** So many categories that a file lists are kept, and none whose path is longer than a column. */
+const mostListed = 20_000;
+const longestPath = 2000;
 /** How many bytes of small files may wait for the next batch. */
 const mostWaiting = 4 << 20;
 
@@ -35,6 +38,8 @@ export class Reading {
 	/** Why the file cannot be read at all, where a reader says so. */
 	#unreadable: string | null = null;
 	#others = 0;
+	/** The categories that the file lists, as `pathKey` gives them. */
+	readonly #categories = new Set<string>();
 	#othersWaiting: [number, string, string][] = [];
 	readonly #hashes = new Map() as KnownFiles;
 	/** The fingerprints of the questions that were met. */
@@ -81,6 +86,7 @@ export class Reading {
 		} else if (event.type === 'report') await this.#report(event.report, event.question);
 		else if (event.type === 'quiz') await this.#quiz(event.quiz);
 		else if (event.type === 'other') await this.#other(event.other);
+		else if (event.type === 'category') this.#category(event.path);
 		else if (event.type === 'format') this.#format = event.title;
 		else if (event.type === 'title')
 			await run(this.pool, 'UPDATE loads SET package_title = ? WHERE id = ?', [event.title.slice(0, 255), this.loadId]);
@@ -112,6 +118,11 @@ export class Reading {
 		if ((this.#others += 1) > mostOthers) return;
 		this.#othersWaiting.push([this.loadId, path.slice(0, 1000), type.slice(0, 120)]);
 		if (this.#othersWaiting.length >= batchSize) await this.#flushOthers();
+	}
+
+	#category(path: string[]): void {
+		const key = pathKey(path);
+		if (this.#categories.size < mostListed && key.length <= longestPath) this.#categories.add(key);
 	}
 
 	async #flushOthers(): Promise<void> {
@@ -205,6 +216,10 @@ export class Reading {
 		await this.#written();
 		await this.#flushOthers();
 		await this.#files.keepUses();
+		await run(this.pool, 'UPDATE loads SET categories = ? WHERE id = ?', [
+			this.#categories.size ? JSON.stringify([...this.#categories]) : null,
+			this.loadId
+		]);
 		this.#bytes.read = this.#bytes.total;
 		await this.#tell(true);
 		if (this.#number) {

@@ -8,6 +8,7 @@ import type { Match, PlannedQuestions } from '$core/take-in/planned-question';
 import { bankNames } from '../banks/banks';
 import { categoryPaths } from '../banks/tree';
 import { row, run, transaction } from '../db/pool';
+import { listedIn } from './take-in';
 import { storedDecision } from './decide';
 import { likelyBank, type LikelyBank } from './likely';
 import { firstToLookAt, rulesIn } from './listed';
@@ -41,6 +42,8 @@ interface LoadNow {
 	fileName: string;
 	title: string;
 	decision: string | null;
+	/** The categories that its file lists, as they are kept. */
+	categories: string | null;
 	/** What the summary is of: the load, its course and the decision, as they are now. */
 	state: string;
 }
@@ -48,7 +51,7 @@ interface LoadNow {
 async function loadNow(db: Pool | PoolConnection, courseId: number, loadId: number): Promise<LoadNow | undefined> {
 	const found = await row<Omit<LoadNow, 'state'> & { version: number; compared: string; stamp: number }>(
 		db,
-		"SELECT l.id, l.file_name AS fileName, l.package_title AS title, l.decision, l.review_version AS version, COALESCE(DATE_FORMAT(l.compared, '%Y%m%d%H%i%s%f'), '') AS compared, c.stamp FROM loads l JOIN courses c ON c.id = l.course_id WHERE l.id = ? AND l.course_id = ?",
+		"SELECT l.id, l.file_name AS fileName, l.package_title AS title, l.decision, l.categories, l.review_version AS version, COALESCE(DATE_FORMAT(l.compared, '%Y%m%d%H%i%s%f'), '') AS compared, c.stamp FROM loads l JOIN courses c ON c.id = l.course_id WHERE l.id = ? AND l.course_id = ?",
 		[loadId, courseId]
 	);
 	if (!found) return undefined;
@@ -124,7 +127,7 @@ async function counted(db: PoolConnection, courseId: number, load: LoadNow): Pro
 		outcomes: _outcomes,
 		targets: _targets,
 		...plan
-	} = planTakeIn(questions, decision, existing, pathsOf(decision.quizBank?.bankId), quizzes?.n ?? 0);
+	} = planTakeIn(questions, decision, existing, pathsOf(decision.quizBank?.bankId), quizzes?.n ?? 0, listedIn(load));
 	return {
 		decision,
 		...countsOfQuestions(together),

@@ -39,9 +39,9 @@ export async function takeIn(
 	decision: Decision
 ): Promise<Plan> {
 	return transaction(pool, async (connection) => {
-		const load = await row<{ state: string; file_name: string }>(
+		const load = await row<{ state: string; file_name: string; categories: string | null }>(
 			connection,
-			'SELECT state, file_name FROM loads WHERE id = ? AND course_id = ? FOR UPDATE',
+			'SELECT state, file_name, categories FROM loads WHERE id = ? AND course_id = ? FOR UPDATE',
 			[loadId, courseId]
 		);
 		if (!load) throw new Refused('This load is gone.');
@@ -62,7 +62,14 @@ export async function takeIn(
 		const wanted = shape.taken > (split?.taken ?? 0) || shape.replaced > 0 || (!split && !shape.skipped);
 		const bank = wanted ? await landingBank(connection, courseId, loadId, decision, decision) : null;
 		const quizBank = split ? await landingBank(connection, courseId, loadId, decision.quizBank!, decision) : null;
-		const plan = planTakeIn(questions, decision, bank?.existing ?? [], quizBank?.existing ?? [], quizzes);
+		const plan = planTakeIn(
+			questions,
+			decision,
+			bank?.existing ?? [],
+			quizBank?.existing ?? [],
+			quizzes,
+			listedIn(load)
+		);
 		if (plan.refusal) throw new Refused(plan.refusal);
 
 		const bankId = (bank ?? quizBank)?.id ?? null;
@@ -109,6 +116,10 @@ export async function takeIn(
 		return plan;
 	});
 }
+
+/** The categories that the file of a load lists, as they are kept. */
+export const listedIn = ({ categories }: { categories: string | null }): string[] =>
+	categories === null ? [] : (JSON.parse(categories) as string[]);
 
 /** Locks the banks that a load goes to, so that two loads that come at once do not both make the same category. */
 async function lockBanks(connection: PoolConnection, courseId: number, ids: (number | null)[]): Promise<void> {

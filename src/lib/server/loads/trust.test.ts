@@ -11,7 +11,9 @@ import { makeQuiz } from '../quizzes/quizzes';
 import { quizOf } from '../quizzes/quiz';
 import { saveQuiz } from '../quizzes/save';
 import { keepOne } from '../snags/keep-one';
-import { snagCounts, snagRows } from '../snags/snags';
+import { snagCounts } from '../snags/snags';
+import { everySnag } from '../snags/filter';
+import { snagRows } from '../snags/list';
 import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { undoDeed } from '../changes/undo';
 import { asideRows } from './aside';
@@ -284,7 +286,7 @@ describe('a question that is there twice', () => {
 				.map((one) => one.message);
 		expect(await said()).toEqual(['It says the same as question 1 of this file, “x1”. Keep one of them.']);
 		await take(id);
-		const [found] = await snagRows(pool, course.courseId, 'exact-duplicate');
+		const [found] = await snagRows(pool, course.courseId, { ...everySnag, check: 'exact-duplicate' });
 		expect(found!.message).toBe('It says the same as “x1” in this bank, Lights. Keep one of them.');
 		const others = await rows<{ id: number }>(pool, 'SELECT id FROM questions WHERE course_id = ? AND id <> ?', [
 			course.courseId,
@@ -297,7 +299,7 @@ describe('a question that is there twice', () => {
 				others.map(({ id }) => id)
 			)
 		);
-		expect(await snagRows(pool, course.courseId, 'exact-duplicate')).toEqual([]);
+		expect(await snagRows(pool, course.courseId, { ...everySnag, check: 'exact-duplicate' })).toEqual([]);
 		expect((await snagCounts(pool, course.courseId)).map((one) => one.rule)).not.toContain('exact-duplicate');
 	});
 	it('is one after one of them is kept: the one that a quiz uses; the other is in the bin, and both are back at a click', async () => {
@@ -336,7 +338,7 @@ describe('a question that is there twice', () => {
 		await undoDeed(pool, course.courseId, course.personId, deedId, false);
 		expect(await rows(pool, left, [course.courseId])).toEqual([{ n: 2 }]);
 		await checkCourse(pool, course.courseId, unhindered);
-		expect(await snagRows(pool, course.courseId, 'exact-duplicate')).toHaveLength(2);
+		expect(await snagRows(pool, course.courseId, { ...everySnag, check: 'exact-duplicate' })).toHaveLength(2);
 	});
 });
 

@@ -5,6 +5,7 @@ import { changeThings } from '../changes/things';
 import type { Changer } from '../banks/change';
 import { row, rows, run, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
+import { told } from '../told';
 
 /** What quizzes name, in numbers. */
 export interface Named {
@@ -107,7 +108,7 @@ export async function gatherQuestions(
 			deedId,
 			questions,
 			bankId,
-			words: `${questions} questions stand in ${where} now; the quizzes name them as before.`
+			words: `${told(questions)} ${questions === 1 ? 'stands' : 'stand'} in ${where} now; the quizzes name ${questions === 1 ? 'it' : 'them'} as before.`
 		};
 	});
 }

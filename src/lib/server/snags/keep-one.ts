@@ -7,7 +7,9 @@ import { placeQuestions } from '../changes/place';
 import { rows, run, transaction } from '../db/pool';
 import { Refused } from '../loads/refused';
 import { saveQuestions } from '../questions/save';
-import { twinsOf } from './twins';
+import { tellProgress } from '../threads/progress';
+import { conditionOf, type SnagFilter } from './filter';
+import { twinRule, twinsOf } from './twins';
 
 interface Twin {
 	id: number;
@@ -27,26 +29,52 @@ export interface KeptOne {
 	deedId: number;
 }
 
-/** Puts questions in the bin and has the quizzes that name them name another instead. */
-async function giveWay(
+const atOnce = 200;
+
+/** Questions that say the same: the first stays, the others give way. */
+type Twins = [Twin, ...Twin[]];
+
+/** Has the quizzes that name questions which give way name the one that stays instead. */
+async function nameKept(connection: PoolConnection, groups: readonly Twins[]): Promise<void> {
+	const pairs = groups.flatMap(([kept, ...others]) => others.filter(({ used }) => used).map(({ id }) => [id, kept.id]));
+	for (let at = 0; at < pairs.length; at += atOnce) {
+		const some = pairs.slice(at, at + atOnce);
+		await run(
+			connection,
+			`UPDATE IGNORE quiz_part_questions p JOIN (${some.map(() => 'SELECT ? AS gone, ? AS kept').join(' UNION ALL ')}) m ON m.gone = p.question_id SET p.question_id = m.kept`,
+			some.flat()
+		);
+	}
+}
+
+/** Keeps the first of each group and puts the others in the bin; what it lacks of them it takes over. Gives how many are gone. */
+async function keepFirsts(
 	connection: PoolConnection,
 	courseId: number,
-	keptId: number,
-	ids: readonly number[],
+	groups: readonly Twins[],
 	by: { deedId: number; personId: number }
-): Promise<void> {
-	await run(connection, 'UPDATE IGNORE quiz_part_questions SET question_id = ? WHERE question_id IN (?)', [
-		keptId,
-		ids
-	]);
+): Promise<number> {
+	const changed = groups.flatMap(([kept, ...others]) => {
+		const [before, ...rest] = [kept, ...others].map(({ document }) => parseQuestion(JSON.parse(document)));
+		const question = takenOver(before!, rest);
+		const same = JSON.stringify(question) === JSON.stringify(before);
+		return same ? [] : [{ id: kept.id, bankId: kept.bankId, question }];
+	});
+	if (changed.length) await saveQuestions(connection, courseId, changed, { ...by, keepsKey: true });
+	const placed = groups.flatMap(([kept, ...others]) => {
+		const other = others.find(({ categoryId, bankId }) => categoryId !== null && bankId === kept.bankId);
+		return kept.categoryId === null && other
+			? [{ id: kept.id, bankId: kept.bankId, categoryId: other.categoryId }]
+			: [];
+	});
+	if (placed.length) await placeQuestions(connection, courseId, courseId, placed, by);
+	await nameKept(connection, groups);
 	const bin = await binPlace(connection, courseId);
-	await placeQuestions(
-		connection,
-		courseId,
-		bin.courseId,
-		ids.map((id) => ({ id, bankId: bin.bankId, categoryId: null })),
-		by
+	const gone = groups.flatMap(([, ...others]) =>
+		others.map(({ id }) => ({ id, bankId: bin.bankId, categoryId: null }))
 	);
+	await placeQuestions(connection, courseId, bin.courseId, gone, by);
+	return gone.length;
 }
 
 async function locked(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<Twin[]> {
@@ -58,13 +86,14 @@ async function locked(connection: PoolConnection, courseId: number, ids: readonl
 	);
 }
 
-/** Keeps the first of some questions and puts the others in the bin; what it lacks of them it takes over. */
+/** Keeps the first of some questions that say the same, as a deed. */
 async function keepFirst(
 	connection: PoolConnection,
 	courseId: number,
 	personId: number,
-	[kept, ...others]: [Twin, ...Twin[]]
+	twins: Twins
 ): Promise<KeptOne> {
+	const [kept] = twins;
 	const deedId = await beginDeed(connection, {
 		courseId,
 		personId,
@@ -72,32 +101,66 @@ async function keepFirst(
 		subject: `the repeats of “${kept.title}”`,
 		address: `/courses/${courseId}/banks?bank=${kept.bankId}&question=${kept.id}`
 	});
-	const by = { deedId, personId };
-	const [before, ...rest] = [kept, ...others].map(({ document }) => parseQuestion(JSON.parse(document)));
-	const question = takenOver(before!, rest);
-	if (JSON.stringify(question) !== JSON.stringify(before))
-		await saveQuestions(connection, courseId, [{ id: kept.id, bankId: kept.bankId, question }], {
-			...by,
-			keepsKey: true
-		});
-	const placed = others.find(({ categoryId, bankId }) => categoryId !== null && bankId === kept.bankId);
-	if (kept.categoryId === null && placed)
-		await placeQuestions(
+	const gone = await keepFirsts(connection, courseId, [twins], { deedId, personId });
+	await endDeed(connection, deedId, gone);
+	return { kept: { id: kept.id, title: kept.title }, gone, deedId };
+}
+
+/** The groups of questions that say the same, each with the one that stays first: used in a quiz, else verified, else older. */
+function grouped(twins: Twin[], alike: readonly { id: number; of: number }[]): Twins[] {
+	const others = new Map<number, number[]>();
+	for (const { id, of } of alike) others.set(of, [...(others.get(of) ?? []), id]);
+	const seen = new Set<number>();
+	return twins.flatMap((first): Twins[] => {
+		if (seen.has(first.id)) return [];
+		const group = new Set([first.id]);
+		for (const id of group) for (const other of others.get(id) ?? []) group.add(other);
+		for (const id of group) seen.add(id);
+		const members = twins.filter(({ id }) => id !== first.id && group.has(id));
+		return members.length ? [[first, ...members]] : [];
+	});
+}
+
+/**
+ * Keeps one of each group of questions that a filter finds to be there twice, as one deed: what `keepOne` does, for all at
+ * once. Gives how many are kept and how many are in the bin. Throws Refused where there is none.
+ */
+export async function keepOneOfEach(
+	pool: Pool,
+	courseId: number,
+	personId: number,
+	filter: SnagFilter
+): Promise<{ kept: number; gone: number; deedId: number }> {
+	return transaction(pool, async (connection) => {
+		const { from, sql, parameters } = await conditionOf(connection, courseId, { ...filter, check: twinRule });
+		const found = await rows<{ id: number }>(
 			connection,
-			courseId,
-			courseId,
-			[{ id: kept.id, bankId: kept.bankId, categoryId: placed.categoryId }],
-			by
+			`SELECT DISTINCT s.question_id AS id FROM ${from} WHERE ${sql}`,
+			parameters
 		);
-	await giveWay(
-		connection,
-		courseId,
-		kept.id,
-		others.map(({ id }) => id),
-		by
-	);
-	await endDeed(connection, deedId, others.length);
-	return { kept: { id: kept.id, title: kept.title }, gone: others.length, deedId };
+		const ids = found.map(({ id }) => id);
+		// by_group, or by_fingerprint
+		const alike = ids.length
+			? await rows<{ id: number; of: number }>(connection, `SELECT t.id, t.of FROM ${twinsOf} t`, [ids, ids])
+			: [];
+		const all = [...new Set(alike.flatMap(({ id, of }) => [id, of]))];
+		const groups = all.length ? grouped(await locked(connection, courseId, all), alike) : [];
+		if (!groups.length) throw new Refused('Nothing is there twice any more.');
+		const deedId = await beginDeed(connection, {
+			courseId,
+			personId,
+			deed: 'kept one of',
+			subject: groups.length === 1 ? `the repeats of “${groups[0]![0].title}”` : `each of ${groups.length} repeats`,
+			address: `/courses/${courseId}/snags?check=${twinRule}`
+		});
+		let gone = 0;
+		for (let at = 0; at < groups.length; at += atOnce) {
+			tellProgress(at, groups.length);
+			gone += await keepFirsts(connection, courseId, groups.slice(at, at + atOnce), { deedId, personId });
+		}
+		await endDeed(connection, deedId, gone);
+		return { kept: groups.length, gone, deedId };
+	});
 }
 
 /**
@@ -111,7 +174,7 @@ export async function keepOne(pool: Pool, courseId: number, personId: number, qu
 		const found = await rows<{ id: number }>(connection, `SELECT id FROM ${twinsOf} t`, [[questionId], [questionId]]);
 		const twins = await locked(connection, courseId, [questionId, ...found.map(({ id }) => id)]);
 		if (twins.length < 2) throw new Refused('There is no other question that says the same any more.');
-		return keepFirst(connection, courseId, personId, twins as [Twin, ...Twin[]]);
+		return keepFirst(connection, courseId, personId, twins as Twins);
 	});
 }
 

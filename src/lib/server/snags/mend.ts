@@ -5,10 +5,12 @@ import { mendTools } from '$core/formats/mend-tools';
 import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
-import { countsOf } from '../courses/counts';
 import { row, rows, transaction, type Database } from '../db/pool';
 import { beginDeed, endDeed } from '../changes/deed';
 import { saveQuestions } from '../questions/save';
+import { tellProgress } from '../threads/progress';
+import { conditionOf, everySnag, type SnagFilter } from './filter';
+import { snagsFound } from './list';
 import { stillTwin } from './twins';
 
 /** Gives the mended question, by its key: the same one where nothing is to be changed. */
@@ -41,16 +43,18 @@ async function menderOf(
 	};
 }
 
-/** How many questions of a course the mend of a check fits. */
-export async function mendableCount(pool: Pool, courseId: number, rule: string): Promise<number> {
+/** How many questions the mend of the check that a filter names fits, of those that the filter finds. */
+export async function mendableCount(pool: Pool, courseId: number, filter: SnagFilter): Promise<number> {
+	const rule = filter.check ?? '';
 	const check = checkOf(rule);
 	if (!check || !('mend' in check) || !check.mend) return 0;
-	if (check.scope === 'many' || !check.mend.fits)
-		return (await countsOf(pool, courseId)).rules.find((counted) => counted.rule === rule)?.questions ?? 0;
-	const documents = await rows<{ document: string }>(pool, `SELECT document FROM questions WHERE id IN (${spokenOf})`, [
-		courseId,
-		rule
-	]);
+	if (check.scope === 'many' || !check.mend.fits) return snagsFound(pool, courseId, filter);
+	const { from, sql, parameters } = await conditionOf(pool, courseId, filter);
+	const documents = await rows<{ document: string }>(
+		pool,
+		`SELECT document FROM questions WHERE id IN (SELECT s.question_id FROM ${from} WHERE ${sql})`,
+		parameters
+	);
 	return documents.filter(({ document }) => mendFor(rule, parseQuestion(JSON.parse(document)))).length;
 }
 
@@ -73,8 +77,8 @@ export interface Mended {
 const batch = 300;
 
 /**
- * Mends by a check: one question, or all that it speaks of where none is named. Mended questions are checked again,
- * in the same transaction. `version` guards one question against a change that was made in between.
+ * Mends by a check: one question, or where none is named all that it speaks of and `within` finds. Mended questions are
+ * checked again, in the same transaction. `version` guards one question against a change that was made in between.
  */
 export async function mend(
 	pool: Pool,
@@ -82,10 +86,14 @@ export async function mend(
 	personId: number,
 	rule: string,
 	questionId: number | null,
-	version: number | null
+	version: number | null,
+	within: SnagFilter = everySnag
 ): Promise<Mended | 'changed'> {
 	return transaction(pool, async (connection) => {
 		const done: Mended = { mended: 0, left: 0 };
+		const filter = { ...within, check: rule, question: questionId ?? within.question };
+		const { from, sql, parameters } = await conditionOf(connection, courseId, filter);
+		const total = questionId === null ? await snagsFound(connection, courseId, filter) : 1;
 		const mender = await menderOf(connection, courseId, rule, questionId);
 		if (!mender) return done;
 		const deedId = await beginDeed(connection, {
@@ -99,9 +107,10 @@ export async function mend(
 			// a batch at a time, by key
 			const found = await rows<StoredRow>(
 				connection,
-				`SELECT id, bank_id AS bankId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT question_id FROM snags WHERE course_id = ? AND rule = ?${questionId === null ? '' : ' AND question_id = ?'}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
-				[courseId, last, courseId, rule, ...(questionId === null ? [] : [questionId])]
+				`SELECT id, bank_id AS bankId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT s.question_id FROM ${from} WHERE ${sql}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				[courseId, last, ...parameters]
 			);
+			tellProgress(done.mended + done.left, total);
 			if (!found.length) break;
 			last = found.at(-1)!.id;
 			if (version !== null && found[0]!.version !== version) {

@@ -4,7 +4,9 @@ import { allRows, wholeBank } from '../test-support/world';
 import { categoryTree } from '../banks/tree';
 import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
-import { snagCounts, snagRows } from './snags';
+import { snagCounts } from './snags';
+import { everySnag } from './filter';
+import { snagRows } from './list';
 import { mend, mendPreview } from './mend';
 
 const pool = testPool();
@@ -42,27 +44,27 @@ describe('the snags of a course', () => {
 				['escaped-twice', 2]
 			])
 		);
-		expect(await snagRows(pool, course.courseId, 'escaped-twice')).toMatchObject([
+		expect(await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' })).toMatchObject([
 			{ title: 'e1', words: ['&quot;'], category: 'Words' },
 			{ title: 'e2', words: ['&amp;'] }
 		]);
 	});
 	it('are shown with the question before and after the mend', async () => {
-		const [one] = await snagRows(pool, course.courseId, 'escaped-twice');
+		const [one] = await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' });
 		const preview = await mendPreview(pool, course.courseId, 'escaped-twice', one!.questionId);
 		expect(preview!.before.stem).toContain('&amp;quot;');
 		expect(preview!.after.stem).toContain('"Wk"');
 		expect(await mendPreview(pool, course.courseId, 'no-key', one!.questionId)).toBeNull();
 	});
 	it('go when one is mended, and the others stay', async () => {
-		const [one, other] = await snagRows(pool, course.courseId, 'escaped-twice');
+		const [one, other] = await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' });
 		expect(await mend(pool, course.courseId, course.personId, 'escaped-twice', one!.questionId, 1)).toMatchObject({
 			mended: 1,
 			left: 0
 		});
-		expect((await snagRows(pool, course.courseId, 'escaped-twice')).map((row) => row.questionId)).toEqual([
-			other!.questionId
-		]);
+		expect(
+			(await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' })).map((row) => row.questionId)
+		).toEqual([other!.questionId]);
 		expect(await storedQuestion(pool, course.courseId, one!.questionId)).toMatchObject({
 			version: 2,
 			question: { stem: 'The sign "Wk" is a wreck?' },
@@ -78,9 +80,9 @@ describe('the snags of a course', () => {
 		expect((await snagCounts(pool, course.courseId)).map((one) => one.rule)).toEqual(['empty-or-repeated-option']);
 	});
 	it('are not mended over a change that somebody else has made', async () => {
-		const [one] = await snagRows(pool, course.courseId, 'escaped-twice');
+		const [one] = await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' });
 		await mend(pool, course.courseId, course.personId, 'escaped-twice', one!.questionId, 1);
-		const [next] = await snagRows(pool, course.courseId, 'escaped-twice');
+		const [next] = await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' });
 		expect(await mend(pool, course.courseId, course.personId, 'escaped-twice', next!.questionId, 99)).toBe('changed');
 		expect(await storedQuestion(pool, course.courseId, next!.questionId)).toMatchObject({ version: 1 });
 	});

@@ -7,7 +7,9 @@ import { bankXml, byDeed, decide, item, loadPackage, makeCourse, testPool } from
 import { saveQuestions } from '../questions/save';
 import { storedQuestion } from '../banks/banks';
 import { keepThis } from './keep-one';
-import { snagCounts, snagRows } from './snags';
+import { snagCounts } from './snags';
+import { everySnag } from './filter';
+import { snagRows } from './list';
 import { meanBoth, partnerOf, takeWaiverBack, waive, waiversOf } from './waive';
 
 const pool = testPool();
@@ -38,7 +40,8 @@ const titled = async (title: string) =>
 		course.courseId,
 		title
 	]))!.id;
-const open = async (rule: string) => (await snagRows(pool, course.courseId, rule)).map(({ title }) => title).sort();
+const open = async (rule: string) =>
+	(await snagRows(pool, course.courseId, { ...everySnag, check: rule })).map(({ title }) => title).sort();
 const set = (scope: 'question' | 'category' | 'course', questionId: number, rule = 'boilerplate') =>
 	waive(pool, course.courseId, course.personId, { rule, scope, questionId, reason: 'They are marked by hand.' });
 const change = async (id: number, stem: string) => {

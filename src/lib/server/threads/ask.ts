@@ -29,6 +29,8 @@ const longTasks = new Map<keyof Tasks, number>([
 	['gatherQuestions', 5 * 60_000],
 	['takeAside', 5 * 60_000],
 	['mend', 10 * 60_000],
+	['keepOneOfEach', 10 * 60_000],
+	['mendPlaces', 5 * 60_000],
 	['mendStaged', 10 * 60_000],
 	['compareAgain', 5 * 60_000]
 ]);

@@ -9,6 +9,7 @@ import {
 	sortCategories
 } from '../banks/categories';
 import { binBank, makeBank, mergeBanks, moveBank, renameBank } from '../banks/change';
+import { mendPlaces } from '../banks/mend-places';
 import { splitCategory } from '../banks/split';
 import { doBulk, previewBulk } from '../changes/bulk';
 import { emptyBin, putBackFromBin, putBankBack } from '../changes/in-bin';
@@ -27,6 +28,7 @@ import { putInPlace } from '../loads/hand-in';
 import type { Load } from '../loads/loads';
 import { reviewSummary } from '../loads/summary';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
+import { keepOneOfEach } from '../snags/keep-one';
 import { mend, mendableCount, mendPreview } from '../snags/mend';
 import { takeAside } from '../loads/aside';
 import { takeIn } from '../loads/take-in';
@@ -52,7 +54,9 @@ export const tasks = {
 	makeBank,
 	makeCategory,
 	makeQuestion,
+	keepOneOfEach,
 	mend,
+	mendPlaces,
 	mendPreview,
 	mendStaged,
 	mendableCount,

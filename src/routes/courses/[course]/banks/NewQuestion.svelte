@@ -3,6 +3,7 @@
 	import { kinds, kindName } from '$core/kinds';
 	import type { Done } from '$lib/server/changes/deed';
 	import QuestionEditor from '$lib/ui/QuestionEditor.svelte';
+	import { storeFile } from '$lib/ui/store-file';
 	import { pathText } from '$lib/ui/words';
 	import type { BankView } from './bank.svelte';
 
@@ -45,7 +46,7 @@
 	<QuestionEditor
 		question={blankQuestion(kind, begins.points, begins.language)}
 		courseId={view.courseId}
-		upload={(file) => view.handIn(file)}
+		upload={(file) => storeFile(view.courseId, file)}
 		snags
 		busy={view.busy}
 		failure={view.failure}

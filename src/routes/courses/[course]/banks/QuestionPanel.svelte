@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { visible } from '$core/markup/visible';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
+	import EditStored from '$lib/ui/EditStored.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import { isNoShortcut } from '$lib/ui/keys';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
@@ -9,7 +10,6 @@
 	import { count, pathText } from '$lib/ui/words';
 	import About from './About.svelte';
 	import type { BankView } from './bank.svelte';
-	import Edit from './Edit.svelte';
 	import History from './History.svelte';
 	import KeyState from './KeyState.svelte';
 	import { setKeyState } from './key-state';
@@ -77,14 +77,12 @@
 			{/if}
 			{#if chosen === 'question' && stored.reports.length}
 				<div class="mt-5"><Findings findings={stored.reports} /></div>
-				<a
-					class="word text-[13px]"
-					href="/courses/{view.courseId}/snags?check={stored.reports[0]!.rule}&question={stored.id}"
+				<a class="word text-[13px]" href="/courses/{view.courseId}/snags?check={stored.reports[0]!.rule}&at={stored.id}"
 					>Deal with it on Snags</a
 				>
 			{/if}
 		{:else if chosen === 'edit'}
-			{#key `${stored.id} ${stored.version}`}<Edit {stored} {view} done={() => (tab = 'question')} />{/key}
+			{#key `${stored.id} ${stored.version}`}<EditStored {stored} {view} done={() => (tab = 'question')} />{/key}
 		{:else if chosen === 'source'}
 			<Source
 				source={stored.source}

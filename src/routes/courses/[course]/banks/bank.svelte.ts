@@ -1,6 +1,5 @@
 import { goto, invalidateAll } from '$app/navigation';
 import { page } from '$app/state';
-import type { Attachment } from '$core/model/question';
 import type { FilterName } from '$lib/server/banks/conditions';
 import type { Chosen, QuestionFilter } from '$lib/server/banks/filter';
 import type { QuestionPage, QuestionRow } from '$lib/server/banks/pages';
@@ -106,20 +105,6 @@ export class BankView {
 		const done = await this.act(where, asked);
 		if (!done && this.failure) tell(this.failure);
 		return done !== null;
-	}
-
-	/** Stores a file for a question that is being edited; tells why where it was refused. */
-	async handIn(file: File): Promise<Attachment | null> {
-		const asked = new URLSearchParams({ type: file.type, name: file.name });
-		try {
-			const answer = await fetch(`/courses/${this.courseId}/banks/files?${asked}`, { method: 'PUT', body: file });
-			const stored = (await answer.json()) as Attachment & { message?: string };
-			if (answer.ok) return stored;
-			tell(stored.message ?? 'The file was refused.');
-		} catch {
-			tell('The file could not be sent. Try again.');
-		}
-		return null;
 	}
 
 	/** Shows everything anew after something was done. */

@@ -1,7 +1,7 @@
 import { fail } from '@sveltejs/kit';
 import { object, string, ValidationError } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { formOf, key, keyIn, requiredKey, wholeNumber } from '$lib/server/requests';
+import { formOf, key, keyIn, requiredKey } from '$lib/server/requests';
 import { Refused } from '$lib/server/loads/refused';
 import { keptFindings, type PlaceFinding } from '$lib/server/checks/places';
 import { checkingOf, checkSoon, stopChecking } from '$lib/server/checks/course';
@@ -11,7 +11,14 @@ import { keepOne, keepThis, type KeptOne } from '$lib/server/snags/keep-one';
 import { daysOf } from '$lib/server/snags/days';
 import { meanBoth, takeWaiverBack, waive, waiversOf } from '$lib/server/snags/waive';
 import { mendTitle } from '$core/checks';
-import { snagCounts, snagPageSize, snagPlace, snagPlaces, snagRows, type SnagCount } from '$lib/server/snags/snags';
+import { snagFilterIn, type SnagFilter } from '$lib/server/snags/filter';
+import { headsOf, orders, type Head, type Order } from '$lib/server/snags/heads';
+import { snagPageSize, snagPlace, snagRows, snagsFound } from '$lib/server/snags/list';
+import { snagCounts, snagPlaces, type SnagCount } from '$lib/server/snags/snags';
+import { visitSnags } from '$lib/server/snags/visits';
+import { bankNames } from '$lib/server/banks/banks';
+import { mendsPlaces } from '$lib/server/banks/mend-places';
+import { severities } from '$core/reports/report';
 
 /** How many categories and quizzes of a check are sent. */
 const mostPlaces = 500;
@@ -27,50 +34,72 @@ function countsOfFindings(findings: PlaceFinding[]): SnagCount[] {
 	return [...counts.values()];
 }
 
+/** The snags that are shown at first: of what the address asks for, else of the worst check, or of the first of what they are gone through by. */
+function startingFilter(url: URL, order: Order, counts: SnagCount[], heads: Head[]): SnagFilter {
+	const asked = snagFilterIn(url);
+	if (order === 'check')
+		return { ...asked, check: counts.find(({ rule }) => rule === asked.check)?.rule ?? counts[0]?.rule ?? '' };
+	const isNamed = order === 'category' ? asked.bank !== null : asked[order] !== null;
+	if (isNamed || !heads.length) return asked;
+	const first = new URL('http://localhost');
+	first.search = new URLSearchParams(heads[0]!.asks).toString();
+	return { ...snagFilterIn(first), check: asked.check, severity: asked.severity, since: asked.since };
+}
+
+/** What the checks over trees and quizzes found that belongs among the snags that are asked for. */
+function placedIn(findings: PlaceFinding[], order: Order, filter: SnagFilter): PlaceFinding[] {
+	if (order === 'check') return findings.filter(({ rule }) => rule === filter.check);
+	if (order === 'quiz') return findings.filter(({ place }) => 'quizId' in place && place.quizId === filter.quiz);
+	return [];
+}
+
 export const load = async ({ locals, params, url }) => {
-	const { course } = await courseAt(locals, params);
+	const { course, person } = await courseAt(locals, params);
 	const db = database();
 	const findings = (await keptFindings(db, course.id)) ?? (await threads().ask('placeFindings', course.id));
 	const counts = [...(await snagCounts(db, course.id)), ...countsOfFindings(findings)];
-	const order = ['broken', 'doubtful', 'untidy'];
-	counts.sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity) || b.questions - a.questions);
-	const asked = url.searchParams.get('check') ?? '';
-	const counted = counts.find(({ rule }) => rule === asked) ?? counts[0];
-	const check = counted?.rule ?? '';
-	const question = keyIn(url, 'question');
-	const placed = findings.filter(({ rule }) => rule === check);
-	const place = check && question ? await snagPlace(db, course.id, check, question) : 0;
+	counts.sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity) || b.questions - a.questions);
+	const order = orders.find((name) => name === url.searchParams.get('by')) ?? 'check';
+	const heads = await headsOf(db, course.id, order, findings);
+	const filter = startingFilter(url, order, counts, heads);
+	const placed = placedIn(findings, order, filter);
+	const asked = keyIn(url, 'at');
+	const total = await snagsFound(db, course.id, filter);
+	const place = asked && total ? await snagPlace(db, course.id, filter, asked) : 0;
 	const from = Math.floor(place / snagPageSize) * snagPageSize;
-	const isWaived = url.searchParams.has('waived');
-	const [waivers, days, places, rows, mendable, checking] = await Promise.all([
+	const check = order === 'check' ? (filter.check ?? '') : '';
+	const isMended = mendTitle(check) !== undefined || check === 'exact-duplicate';
+	const [lastVisit, waivers, days, places, rows, mendable, checking, banks] = await Promise.all([
+		visitSnags(db, course.id, person.id),
 		waiversOf(db, course.id),
 		daysOf(db, course.id),
 		snagPlaces(db, course.id),
-		check && !placed.length ? snagRows(db, course.id, check, from) : [],
-		check && mendTitle(check) ? threads().ask('mendableCount', course.id, check) : 0,
-		checkingOf(db, course.id)
+		total ? snagRows(db, course.id, filter, from) : [],
+		isMended && total ? threads().ask('mendableCount', course.id, filter) : 0,
+		checkingOf(db, course.id),
+		bankNames(db, course.id)
 	]);
 	return {
 		waivers,
-		isWaived,
+		isWaived: url.searchParams.has('waived'),
 		days,
 		counts,
 		places,
+		order,
+		heads,
+		filter,
 		check,
+		lastVisit: lastVisit?.toISOString() ?? null,
+		banks,
 		placed: placed.slice(0, mostPlaces),
 		placeSnags: findings.length,
-		page: { total: counted?.questions ?? 0, from, rows },
+		page: { total, from, rows },
 		pageSize: snagPageSize,
-		mendable,
+		mendable: check === 'exact-duplicate' ? total : mendable,
+		mendsPlaces: mendsPlaces(check),
 		checking
 	};
 };
-
-const shape = object({
-	check: string().max(60).required(),
-	question: key('The question'),
-	version: wholeNumber('The version')
-});
 
 const reason = string().trim().max(1000, 'A reason has 1,000 letters at the most.').default('');
 
@@ -168,19 +197,17 @@ export const actions = {
 			return { told: 'The waiver is taken back; what it concerned is open again.' };
 		});
 	},
-	mend: async ({ locals, params, request }) => {
+	mendPlaces: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'work');
 		return refusedInForm(async () => {
-			const { check, question, version } = await formOf(request, shape);
-			const done = await threads().ask('mend', course.id, person.id, check, question ?? null, version ?? null);
-			if (done === 'changed')
-				return fail(409, {
-					message: 'Somebody has changed this question in the meantime. It is shown anew; look at it once more.'
-				});
-			const left = done.left
-				? ` ${done.left} ${done.left === 1 ? 'needs' : 'need'} a person: the mend changes nothing there.`
-				: '';
-			return { mended: done.mended, left, deedId: done.deedId };
+			const { check, bank, category } = await formOf(
+				request,
+				object({ check: string().max(60).required(), bank: key('The bank'), category: key('The category') })
+			);
+			const place = bank === undefined ? null : { bankId: bank, categoryId: category ?? null };
+			const changer = { courseId: course.id, personId: person.id };
+			const { deedId, words } = await threads().ask('mendPlaces', changer, check, place);
+			return { told: words, deedId };
 		});
 	}
 };

@@ -1,95 +1,93 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { mendTitle } from '$core/checks';
 	import Columns from '$lib/ui/Columns.svelte';
 	import { latest } from '$lib/ui/latest';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { Pages, pagesFrom, type Page } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import { tellDone } from '$lib/ui/doing';
 	import { tell } from '$lib/ui/toasts';
-	import { count, figure } from '$lib/ui/words';
+	import { figure } from '$lib/ui/words';
 	import { untrack } from 'svelte';
 	import Checking from './Checking.svelte';
 	import Checks from './Checks.svelte';
 	import { ruleTitle } from '$lib/ui/rule';
 	import type { ShownSnag } from './snag';
 	import PlaceSnags from './PlaceSnags.svelte';
+	import QuizSnags from './QuizSnags.svelte';
+	import Restrict from './Restrict.svelte';
 	import SnagPanel from './SnagPanel.svelte';
+	import { SnagsView, type ListedSnag } from './snags.svelte';
 	import Waived from './Waived.svelte';
 	import { isNoShortcut } from '$lib/ui/keys';
 
 	let { data, form } = $props();
-	type Row = (typeof data.page.rows)[number] & { id: number };
 	let chosen = $state<number | null>(null);
+	/** The place of what was chosen last: what comes there once that is mended is next. */
+	let at = 0;
 	let shown = $state<ShownSnag | null>(null);
 
-	const numbered = ({ rows, ...rest }: typeof data.page): Page<Row> => ({
-		...rest,
-		rows: rows.map((snag) => ({ ...snag, id: snag.questionId }))
-	});
-	const snags = $derived.by(() => {
-		const check = data.check;
-		const fetchPage = pagesFrom<Row>(
-			(from) => `/courses/${data.course.id}/snags/rows?check=${encodeURIComponent(check)}&from=${from}`
-		);
-		return new Pages<Row>(numbered(data.page), data.pageSize, async (from) => {
-			const found = await fetchPage(from);
-			return found && numbered(found);
-		});
-	});
+	const view = untrack(() => new SnagsView(data.course.id));
+	// what the page draws first is what it was sent
+	untrack(() => view.take(data.page, data.pageSize, data.filter));
+	let taken = untrack(() => data.page);
 	const fetchShown = latest(async (id: number, rule: string) => {
 		const answer = await fetch(`/courses/${data.course.id}/snags/preview?question=${id}&check=${rule}`);
 		return answer.ok ? ((await answer.json()) as ShownSnag) : undefined;
 	});
-	async function open(id: number, rule: string) {
-		const found = await fetchShown(id, rule);
+	async function open({ questionId, rule }: ListedSnag) {
+		const found = await fetchShown(questionId, rule);
 		if (found !== null) shown = found ?? null;
 	}
-	function choose(snag: Row) {
+	function choose(snag: ListedSnag) {
 		chosen = snag.id;
-		void open(snag.id, data.check);
+		at = view.pages.placeOf(snag.id);
+		void open(snag);
 	}
+	$effect.pre(() => {
+		if (data.page === taken) return;
+		taken = data.page;
+		view.take(data.page, data.pageSize, data.filter);
+	});
+	let asked = '';
 	$effect(() => {
-		const asked = Number(page.url.searchParams.get('question')) || null;
-		const first = numbered(data.page).rows;
-		const rule = data.check;
-		const here = snags;
+		const question = Number(page.url.searchParams.get('at')) || null;
+		const list = JSON.stringify([data.order, data.filter]);
+		const { pages } = view;
 		untrack(() => {
-			if (chosen === null || here.placeOf(chosen) < 0)
-				chosen = first.find(({ id }) => id === asked)?.id ?? first[0]?.id ?? null;
-			if (chosen) void open(chosen, rule);
-			else shown = null;
+			if (asked !== list) [asked, at] = [list, 0];
+			const named = pages.find((snag) => snag.questionId === question);
+			const next = pages.at(pages.placeOf(chosen)) ?? named ?? pages.at(Math.min(at, pages.total - 1)) ?? pages.at(0);
+			if (next) choose(next);
+			else [chosen, shown] = [null, null];
 		});
 	});
-	/** What has been mended of this check since one came here. */
-	let mended = { check: '', sum: 0 };
 	function done(now: NonNullable<typeof form>) {
-		if ('told' in now && now.told !== undefined) {
-			if ('deedId' in now && now.deedId)
-				tellDone(data.course.id, { deedId: now.deedId, words: now.told }, invalidateAll);
-			else tell(now.told);
-		}
-		if (!('mended' in now) || now.mended === undefined) return;
-		mended = { check: data.check, sum: (mended.check === data.check ? mended.sum : 0) + now.mended };
-		const more = mended.sum > now.mended ? `, ${figure(mended.sum)} since you came here` : '';
-		const words = `${count(now.mended, 'question')} mended and checked again${more}.${now.left}`;
-		if ('deedId' in now && now.deedId) tellDone(data.course.id, { deedId: now.deedId, words }, invalidateAll);
-		else tell(words);
+		if (!('told' in now) || now.told === undefined) return;
+		if ('deedId' in now && now.deedId) tellDone(data.course.id, { deedId: now.deedId, words: now.told }, view.again);
+		else tell(now.told);
 	}
 	$effect(() => {
 		const now = form;
 		if (now) untrack(() => done(now));
 	});
-	/** Goes to the next snag: of this check, or the first of the next one. */
+	/** Goes to the next snag: of this list, or the first of the next check, category, question or quiz. */
 	async function next() {
-		const after = await snags.load(snags.placeOf(chosen) + 1);
+		const after = await view.pages.load(view.pages.placeOf(chosen) + 1);
 		if (after) return choose(after);
-		const at = data.counts.findIndex(({ rule }) => rule === data.check);
-		const following = data.counts[at + 1] ?? data.counts[0];
-		if (following && following.rule !== data.check) await goto(`?check=${following.rule}`, { keepFocus: true });
+		if (data.order !== 'check') {
+			const here = data.heads.findIndex(({ asks }) =>
+				Object.entries(asks).every(
+					([name, value]) => String(data.filter[name as keyof typeof data.filter] ?? '') === value
+				)
+			);
+			const following = data.heads[here + 1] ?? data.heads[0];
+			if (following) await view.show(following.asks);
+			return;
+		}
+		const here = data.counts.findIndex(({ rule }) => rule === data.check);
+		const following = data.counts[here + 1] ?? data.counts[0];
+		if (following && following.rule !== data.check) await view.show({ check: following.rule });
 	}
 	function keys(event: KeyboardEvent) {
 		if (isNoShortcut(event)) return;
@@ -98,91 +96,114 @@
 		else return;
 		event.preventDefault();
 	}
-	const refused = $derived(form && 'message' in form ? (form.message ?? '') : '');
-	const snag = $derived(snags.at(snags.placeOf(chosen)));
+	const refused = $derived(view.refused || (form && 'message' in form ? (form.message ?? '') : ''));
+	const snag = $derived(view.pages.at(view.pages.placeOf(chosen)));
+	/** Whether only some of what a check speaks of is listed. */
+	const isPart = $derived(data.filter.bank !== null || data.filter.since !== null || data.filter.question !== null);
+	const isEmpty = $derived(!data.counts.length && !data.isWaived && !data.waivers.length);
 </script>
 
 <svelte:window onkeydown={keys} />
 <svelte:head><title>Snags · {data.course.name} · Yarn Barrow</title></svelte:head>
 {#if data.checking}<Checking checking={data.checking} mayChange={data.mayChange} />{/if}
-{#if !data.counts.length && !data.isWaived && !data.waivers.length}
+{#snippet checks()}
+	<Checks
+		{view}
+		order={data.order}
+		heads={data.heads}
+		counts={data.counts}
+		places={data.places}
+		chosen={data.check}
+		findings={data.waiting.snags + data.placeSnags}
+		waived={data.waivers.length}
+		isWaived={data.isWaived}
+		days={data.days}
+		reports={`/courses/${data.course.id}/snags/report`}
+	/>
+{/snippet}
+{#snippet list()}
+	<div class="filters">
+		<h2 class="mr-auto">
+			{data.order === 'check' ? ruleTitle(data.check) : 'Snags'}
+			<span class="mute font-normal">{figure(view.pages.total)}</span>
+		</h2>
+		{#if data.mayChange && data.mendable}
+			<button
+				type="button"
+				class="btn btn-sm preset-outlined-brand"
+				title={mendTitle(data.check) ?? 'Of each group one stays, and takes over what it lacks of the others'}
+				disabled={view.busy}
+				onclick={() => view.mend(data.check)}>{isPart ? 'Mend these' : 'Mend all'} {figure(data.mendable)}</button
+			>
+		{/if}
+	</div>
+	<Restrict
+		filter={data.filter}
+		order={data.order}
+		counts={data.counts}
+		banks={data.banks}
+		lastVisit={data.lastVisit}
+		show={(asks) => view.show(asks)}
+	/>
+	{#if refused}<p class="notice broken mx-4 mb-2" role="alert">{refused}</p>{/if}
+	{#if data.placed.length}<QuizSnags findings={data.placed} courseId={data.course.id} />{/if}
+	{#if view.pages.total}
+		<Rows source={view.pages} {chosen} {choose} label="Snags" columns="minmax(0, 1fr)" height={74} follow>
+			{#snippet head()}<span role="columnheader">Question</span>{/snippet}
+			{#snippet line(listed: ListedSnag)}
+				<span role="cell" class="min-w-0">
+					<span class="mute cut block text-[12.5px]">{listed.bank}{listed.category ? ` › ${listed.category}` : ''}</span
+					>
+					<b class="cut block">{listed.title}</b>
+					<span class="mute cut block text-[13px]" title={listed.message}
+						>{#if data.order !== 'check'}<Mark
+								severity={listed.severity}
+								word={ruleTitle(listed.rule)}
+							/>{:else}{listed.message}{/if}</span
+					>
+				</span>
+			{/snippet}
+		</Rows>
+	{:else}<p class="mute p-5">
+			{data.placed.length ? 'None of its questions has a snag.' : 'Nothing fits what you asked for.'}
+		</p>{/if}
+{/snippet}
+{#if isEmpty}
 	<div class="sheet">
 		<h1>Snags</h1>
 		<p class="mt-2"><Mark severity="whole" word="No open snags in this course." /></p>
 	</div>
-{:else}
-	{#snippet checks()}
-		<Checks
-			counts={data.counts}
-			places={data.places}
-			chosen={data.check}
-			findings={data.waiting.snags + data.placeSnags}
-			waived={data.waivers.length}
-			isWaived={data.isWaived}
-			days={data.days}
-			reports={`/courses/${data.course.id}/snags/report`}
-		/>
-	{/snippet}
-	{#if data.isWaived || !data.counts.length}
-		<Columns
-			name="snags"
-			widths={[264, 432]}
-			first={checks}
-			firstLabel="Checks"
-			middleLabel="What is waived"
-			lastLabel="About it"
-		>
-			{#snippet middle()}<Waived
-					waivers={data.waivers}
-					courseId={data.course.id}
-					mayChange={data.mayChange}
-				/>{/snippet}
-			{#snippet last()}<p class="mute">
-					What is waived is found still, and counts nowhere. Taken back, it stands among the open snags again.
-				</p>{/snippet}
-		</Columns>
-	{:else if data.placed.length}<PlaceSnags findings={data.placed} courseId={data.course.id} first={checks} />{:else}
-		<Columns
-			name="snags"
-			widths={[264, 432]}
-			first={checks}
-			firstLabel="Checks"
-			middleLabel="Questions of the check"
-			lastLabel="The snag"
-		>
-			{#snippet middle()}
-				<div class="filters">
-					<h2 class="mr-auto">{ruleTitle(data.check)} <span class="mute font-normal">{figure(snags.total)}</span></h2>
-					{#if data.mayChange && data.mendable}
-						<form method="POST" action="?/mend" use:enhance>
-							<input type="hidden" name="check" value={data.check} /><button
-								class="btn btn-sm preset-outlined-brand"
-								title={mendTitle(data.check)}>Mend all {figure(data.mendable)}</button
-							>
-						</form>
-					{/if}
-				</div>
-				{#if refused}<p class="notice broken mx-4" role="alert">{refused}</p>{/if}
-				<Rows source={snags} {chosen} {choose} label="Questions" columns="minmax(0, 1fr)" height={74} follow>
-					{#snippet head()}<span role="columnheader">Question</span>{/snippet}
-					{#snippet line(snag: Row)}
-						<span role="cell" class="min-w-0">
-							<span class="mute cut block text-[12.5px]">{snag.bank}{snag.category ? ` › ${snag.category}` : ''}</span>
-							<b class="cut block">{snag.title}</b>
-							<span class="mute cut block text-[13px]" title={snag.message}>{snag.message}</span>
-						</span>
-					{/snippet}
-				</Rows>
-			{/snippet}
-			{#snippet last()}
-				{#if shown && snag}<SnagPanel
-						{shown}
-						{snag}
-						check={data.check}
-						course={data.course}
-						mayChange={data.mayChange}
-					/>{/if}
-			{/snippet}
-		</Columns>
-	{/if}
+{:else if data.isWaived || !data.counts.length}
+	<Columns
+		name="snags"
+		widths={[264, 432]}
+		first={checks}
+		firstLabel="Checks"
+		middleLabel="What is waived"
+		lastLabel="About it"
+	>
+		{#snippet middle()}<Waived waivers={data.waivers} courseId={data.course.id} mayChange={data.mayChange} />{/snippet}
+		{#snippet last()}<p class="mute">
+				What is waived is found still, and counts nowhere. Taken back, it stands among the open snags again.
+			</p>{/snippet}
+	</Columns>
+{:else if data.order === 'check' && data.placed.length}<PlaceSnags
+		findings={data.placed}
+		courseId={data.course.id}
+		first={checks}
+		mends={data.mayChange && data.mendsPlaces}
+	/>{:else}
+	<Columns
+		name="snags"
+		widths={[264, 432]}
+		first={checks}
+		firstLabel="Checks"
+		middleLabel="Snags that are listed"
+		lastLabel="The snag"
+		middle={list}
+	>
+		{#snippet last()}
+			{#if shown && snag}<SnagPanel {shown} {snag} {view} mayChange={data.mayChange} />{/if}
+		{/snippet}
+	</Columns>
 {/if}

@@ -1,15 +1,21 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import type { SnagDay } from '$lib/server/snags/days';
+	import type { Head, Order } from '$lib/server/snags/heads';
 	import type { SnagCount, SnagPlace } from '$lib/server/snags/snags';
 	import type { Bars } from '$lib/ui/chart';
 	import Chart from '$lib/ui/Chart.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import Segments from '$lib/ui/Segments.svelte';
 	import { count, figure } from '$lib/ui/words';
 	import { ruleTitle } from '$lib/ui/rule';
+	import Heads from './Heads.svelte';
+	import type { SnagsView } from './snags.svelte';
 
-	/** The checks that speak, the worst first, each with the number of questions. */
+	/** What snags are gone through by: the checks that speak, the worst first, or categories, questions or quizzes. */
 	let {
+		view,
+		order,
+		heads,
 		counts,
 		places,
 		chosen,
@@ -19,6 +25,9 @@
 		days,
 		reports
 	}: {
+		view: SnagsView;
+		order: Order;
+		heads: Head[];
 		counts: SnagCount[];
 		places: SnagPlace[];
 		chosen: string;
@@ -60,6 +69,15 @@
 			.filter(({ values }) => values.some(Boolean))
 	});
 
+	const orders: { value: Order; name: string }[] = [
+		{ value: 'check', name: 'Check' },
+		{ value: 'category', name: 'Category' },
+		{ value: 'question', name: 'Question' },
+		{ value: 'quiz', name: 'Quiz' }
+	];
+	/** Begins anew by something else, with nothing left of what was asked for. */
+	const goBy = (by: Order) =>
+		view.show({ by: by === 'check' ? null : by, check: null, bank: null, category: null, question: null, quiz: null });
 	const groups = [
 		{ severity: 'broken', name: 'Broken', says: 'cannot be delivered or scored' },
 		{ severity: 'doubtful', name: 'Doubtful', says: 'probably wrong' },
@@ -68,7 +86,9 @@
 </script>
 
 <h1 class="text-[16px]!">Snags <span class="mute font-normal">{count(findings, 'finding')}</span></h1>
-{#each groups as { severity, name, says } (severity)}
+<div class="mt-2"><Segments value={order} choices={orders} label="Go through them by" change={goBy} /></div>
+{#if order !== 'check'}<Heads {heads} of={order} show={(asks) => view.show(asks)} />{/if}
+{#each order === 'check' ? groups : [] as { severity, name, says } (severity)}
 	{@const inGroup = counts.filter((counted) => counted.severity === severity)}
 	{#if inGroup.length}
 		<h2 class="mt-4 text-[14px]!">
@@ -81,7 +101,7 @@
 				class="check"
 				class:chosen={rule === chosen && !isWaived}
 				aria-pressed={rule === chosen && !isWaived}
-				onclick={() => goto(`?check=${rule}`, { keepFocus: true, noScroll: true })}
+				onclick={() => view.show({ check: rule })}
 				><span>{ruleTitle(rule)}</span><span>{figure(questions)}</span></button
 			>
 		{/each}

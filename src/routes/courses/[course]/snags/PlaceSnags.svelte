@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { enhance } from '$app/forms';
 	import type { PlaceFinding } from '$lib/server/checks/places';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -7,8 +8,24 @@
 	import type { Snippet } from 'svelte';
 
 	/** What a check over trees or quizzes finds: the places that it speaks of, and the one that is chosen. */
-	let { findings, courseId, first }: { findings: PlaceFinding[]; courseId: number; first: Snippet } = $props();
+	let {
+		findings,
+		courseId,
+		first,
+		mends
+	}: {
+		findings: PlaceFinding[];
+		courseId: number;
+		first: Snippet;
+		/** Whether it can be mended at a click. */
+		mends: boolean;
+	} = $props();
 
+	/** What a mend does. */
+	const mendWords = new Map([
+		['category-empty', 'Takes the category out, with the empty ones under it.'],
+		['category-order', 'Writes the numbers in the names with as many figures each, as in 02 and 10.']
+	]);
 	let at = $state(0);
 	const chosen = $derived(findings[Math.min(at, findings.length - 1)]!);
 	const within = ({ place }: PlaceFinding) => ('quizId' in place ? 'Quiz' : place.bank);
@@ -33,6 +50,11 @@
 			<h2 class="mr-auto">
 				{ruleTitle(chosen.rule)} <span class="mute font-normal">{figure(findings.length)}</span>
 			</h2>
+			{#if mends}<form method="POST" action="?/mendPlaces" use:enhance>
+					<input type="hidden" name="check" value={chosen.rule} /><button class="btn btn-sm preset-outlined-brand"
+						>Mend all {figure(findings.length)}</button
+					>
+				</form>{/if}
 		</div>
 		<ul>
 			{#each findings as finding, place (place)}<li>
@@ -62,8 +84,17 @@
 				{#each chosen.words as word (word)}<li class="word-line">{word}</li>{/each}
 			</ul>
 		{/if}
+		{#if mends && 'bankId' in chosen.place}<form method="POST" action="?/mendPlaces" use:enhance class="mt-4">
+				<input type="hidden" name="check" value={chosen.rule} /><input
+					type="hidden"
+					name="bank"
+					value={chosen.place.bankId}
+				/><input type="hidden" name="category" value={chosen.place.categoryId ?? ''} />
+				<p class="mute mb-2 text-[13px]">{mendWords.get(chosen.rule)}</p>
+				<button class="btn btn-sm preset-filled-brand" data-mend-this>Mend this <kbd>m</kbd></button>
+			</form>{/if}
 		<p class="mt-4">
-			<a class="btn btn-sm preset-filled-brand" href={address(chosen)}
+			<a class="btn btn-sm preset-outlined-brand" href={address(chosen)}
 				>{'quizId' in chosen.place ? 'Open the quiz' : 'Open it in its bank'}</a
 			>
 		</p>

@@ -2,26 +2,25 @@
 	import { enhance } from '$app/forms';
 	import { checkOf, mendTitle } from '$core/checks';
 	import { mendFor } from '$core/checks/one';
-	import type { SnagRow } from '$lib/server/snags/snags';
 	import Mark from '$lib/ui/Mark.svelte';
+	import EditStored from '$lib/ui/EditStored.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Source from '$lib/ui/Source.svelte';
 	import Tabs from '$lib/ui/Tabs.svelte';
+	import WordChanges from '$lib/ui/WordChanges.svelte';
+	import { wordDifferences } from '$core/compare/words';
 	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
 	import Pair from './Pair.svelte';
 	import type { ShownSnag } from './snag';
+	import type { ListedSnag, SnagsView } from './snags.svelte';
 	import Waive from './Waive.svelte';
 
 	/** One snag: what is wrong and why it matters, the question, its source, and the mend before and after. */
-	let {
-		shown,
-		snag,
-		check,
-		course,
-		mayChange
-	}: { shown: ShownSnag; snag: SnagRow; check: string; course: { id: number }; mayChange: boolean } = $props();
+	let { shown, snag, view, mayChange }: { shown: ShownSnag; snag: ListedSnag; view: SnagsView; mayChange: boolean } =
+		$props();
 
-	type Tab = 'mend' | 'question' | 'source';
+	const check = $derived(snag.rule);
+	type Tab = 'mend' | 'question' | 'edit' | 'source';
 	let wanted = $state<Tab>('mend');
 	const card = $derived(checkOf(check));
 	/** What the mend of the check is called, where it fits the question that is shown. */
@@ -31,6 +30,7 @@
 	const tabs = $derived<{ value: Tab; name: string }[]>([
 		...(fitting ? [{ value: 'mend' as const, name: 'The mend' }] : []),
 		{ value: 'question', name: 'Question' },
+		...(mayChange && shown.stored.question.kind !== 'unreadable' ? [{ value: 'edit' as const, name: 'Edit' }] : []),
 		{ value: 'source', name: 'Source' }
 	]);
 	const severity = $derived(
@@ -39,8 +39,12 @@
 	const changes = $derived(
 		shown.preview && JSON.stringify(shown.preview.before) !== JSON.stringify(shown.preview.after)
 	);
+	/** Whether the mend changes words, and not just how they are marked up or marked. */
+	const inWords = $derived(
+		changes && shown.preview ? wordDifferences(shown.preview.before, shown.preview.after).length > 0 : false
+	);
 	const source = $derived(shown.stored.question.source);
-	const inBank = $derived(`/courses/${course.id}/banks?bank=${snag.bankId}&question=${snag.questionId}`);
+	const inBank = $derived(`/courses/${view.courseId}/banks?bank=${snag.bankId}&question=${snag.questionId}`);
 </script>
 
 <h2><Mark {severity} word={ruleTitle(check)} /></h2>
@@ -75,29 +79,38 @@
 					first={source?.line ?? 1}
 					lit={[...new Set(shown.stored.reports.flatMap((report) => report.line ?? []))]}
 				/>
+			{:else if chosen === 'edit'}
+				{#key `${shown.stored.id} ${shown.stored.version}`}<EditStored
+						stored={shown.stored}
+						{view}
+						done={() => (wanted = 'mend')}
+					/>{/key}
 			{:else if chosen === 'mend' && shown.preview}
 				<p class="mute mb-2">{fitting}.</p>
-				<h3>Before</h3>
+				{#if inWords}<WordChanges before={shown.preview.before} after={shown.preview.after} />{/if}
+				<h3 class="mt-4">Before</h3>
 				<div class="frame">
 					<h4>{shown.preview.before.title}</h4>
-					<QuestionView question={shown.preview.before} courseId={course.id} words={snag.words} />
+					<QuestionView question={shown.preview.before} courseId={view.courseId} words={snag.words} />
 				</div>
 				{#if changes}
 					<h3 class="mt-4">After</h3>
 					<div class="frame after">
 						<h4>{shown.preview.after.title}</h4>
-						<QuestionView question={shown.preview.after} courseId={course.id} />
+						<QuestionView question={shown.preview.after} courseId={view.courseId} />
 					</div>
 					{#if mayChange}
-						<form method="POST" action="?/mend" use:enhance class="mt-3 flex gap-2">
-							<input type="hidden" name="check" value={check} /><input
-								type="hidden"
-								name="question"
-								value={snag.questionId}
-							/><input type="hidden" name="version" value={shown.preview.version} />
-							<button class="btn btn-sm preset-filled-brand" data-mend-this>Mend this <kbd>m</kbd></button>
+						<p class="mt-3 flex gap-2">
+							<button
+								type="button"
+								class="btn btn-sm preset-filled-brand"
+								data-mend-this
+								disabled={view.busy}
+								onclick={() => view.mend(check, { question: snag.questionId, version: shown.preview!.version })}
+								>Mend this <kbd>m</kbd></button
+							>
 							<a class="btn btn-sm preset-outlined-brand" href={inBank}>Open it in its bank</a>
-						</form>
+						</p>
 					{/if}
 				{:else}<p class="notice doubtful">
 						{card?.scope === 'many'
@@ -105,7 +118,7 @@
 							: 'Nothing can be mended safely here: it needs a person who knows what was meant.'}
 					</p>{/if}
 			{:else}
-				<QuestionView question={shown.stored.question} courseId={course.id} words={snag.words} />
+				<QuestionView question={shown.stored.question} courseId={view.courseId} words={snag.words} />
 				<p class="mt-4"><a class="btn btn-sm preset-outlined-brand" href={inBank}>Open it in its bank</a></p>
 			{/if}
 		{/snippet}

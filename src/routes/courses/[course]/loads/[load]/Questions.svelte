@@ -166,7 +166,7 @@
 					? ''
 					: `, put in ${pathText(pathOfKey(question.category))}`}"
 			>
-				<span class="cut" class:faint={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
+				<span class="cut" class:mute={out !== 'taken' && out !== 'replaced'} class:line-through={out === 'left'}
 					>{question.title.slice(0, mostShown) || '(no title)'}</span
 				>
 				{#if question.verified}<span class="whole" title="key verified">✓</span>{/if}

@@ -2,15 +2,24 @@
 	import type { Question } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import type { Done } from '$lib/server/changes/deed';
-	import { send, tellDone } from '$lib/ui/doing';
-	import { draftOf, dropDraft } from '$lib/ui/drafts';
-	import QuestionEditor from '$lib/ui/QuestionEditor.svelte';
-	import WordChanges from '$lib/ui/WordChanges.svelte';
+	import { send, tellDone } from './doing';
+	import { draftOf, dropDraft } from './drafts';
+	import { storeFile } from './store-file';
+	import QuestionEditor from './QuestionEditor.svelte';
+	import WordChanges from './WordChanges.svelte';
 	import { untrack } from 'svelte';
-	import type { BankView } from './bank.svelte';
 
 	/** A question of a bank to be edited; where another was quicker both are shown, and nothing is lost. */
-	let { stored, view, done }: { stored: StoredQuestion; view: BankView; done: () => void } = $props();
+	let {
+		stored,
+		view,
+		done
+	}: {
+		stored: StoredQuestion;
+		/** The page that it is edited on: `again` shows it anew. */
+		view: { courseId: number; again: () => Promise<unknown> };
+		done: () => void;
+	} = $props();
 
 	interface Clash {
 		now: Question;
@@ -78,7 +87,7 @@
 <QuestionEditor
 	question={stored.question}
 	courseId={view.courseId}
-	upload={(file) => view.handIn(file)}
+	upload={(file) => storeFile(view.courseId, file)}
 	snags
 	rekind
 	{busy}

@@ -1,0 +1,37 @@
+import { isTake, type Network } from './network';
+
+/** The chance of each unit to be given by each part: by unit, then by part. */
+export type UnitChances = Map<number, Map<number, number>>;
+
+/** Adds the exact chances of the units of a network, by forward and backward sums. */
+export function addChances(network: Network, chances: UnitChances): void {
+	const add = (unit: number, part: number, chance: number) => {
+		const known = chances.get(unit) ?? new Map<number, number>();
+		chances.set(unit, known);
+		known.set(part, (known.get(part) ?? 0) + chance);
+	};
+	let now: number[] = [1];
+	network.steps.forEach((step, at) => {
+		const next = network.layers[at + 1]!.states.map(() => 0);
+		const moved = new Map<number, number>();
+		const { from, to, move, chance } = network.chancesAt(at);
+		for (let each = 0; each < from.length; each += 1) {
+			const arrived = (now[from[each]!] ?? 0) * chance[each]!;
+			next[to[each]!]! += arrived;
+			moved.set(move[each]!, (moved.get(move[each]!) ?? 0) + arrived);
+		}
+		if (isTake(step)) {
+			const expected = [...moved].reduce((sum, [move, chance]) => sum + move * chance, 0);
+			const { units, parts } = step.cell;
+			for (const unit of units) add(unit, parts[step.which]!, expected / units.length);
+		} else
+			for (const [move, chance] of moved) {
+				const { ways } = step.cell.options[move]!;
+				for (const way of ways)
+					way.forEach((part, which) => {
+						if (part >= 0) add(step.cell.units[which]!, part, chance / ways.length);
+					});
+			}
+		now = next;
+	});
+}

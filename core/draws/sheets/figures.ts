@@ -1,0 +1,158 @@
+import { addChances, type UnitChances } from './chances';
+import type { Network } from './network';
+import type { Plan } from './plan';
+import type { Method, Sampler } from './sampler';
+import { Simulation, type Estimate } from './simulate';
+import { sharedOf, spreadOf, summed, type Distribution, type Worth } from './spread';
+import { amountOf, boundsOf, pointsMeasure, type Measure, type Total } from './totals';
+
+/** What students get of a sheet that can be filled (draws.md). */
+export interface Figures {
+	method: Method;
+	/** How many different sittings there are, exactly or as a power of ten; orders do not count. */
+	sittings: string;
+	/** The chance of each question to be in a sitting, by its place; those that no part can give are left out. */
+	questions: Map<number, Estimate>;
+	/** How many questions two students have in common. */
+	overlap: { expected: number; atLeast: number[]; error: number };
+	points: Total;
+	/** Null where no question has a reading time. */
+	seconds: Total | null;
+	/** For each category, by its steps, the chance of 0, 1, 2 … questions of it and of what is under it. */
+	categories: { path: string[]; chances: Distribution }[];
+	/** The error of the chances of categories; 0 where they are exact. */
+	categoriesError: number;
+}
+
+const sizes =
+	(plan: Plan): Worth =>
+	(unit) =>
+		plan.units[unit]!.counted.length;
+
+const secondsMeasure = ({ questions }: Plan): Measure => ({
+	ofQuestion: (question) => questions[question]!.seconds ?? 0,
+	ofPart: () => null
+});
+
+/** A category with how many questions of each unit stand in it or under it. */
+interface CountedCategory {
+	path: string[];
+	worth: Float64Array;
+}
+
+/** The categories of the questions that can be drawn, with those above them, in the order in which they come. */
+function categoriesOf({ questions, units, parts }: Plan): CountedCategory[] {
+	const found = new Map<string, CountedCategory>();
+	const drawable = [...new Set(parts.flatMap((part) => part.units))].sort((a, b) => a - b);
+	for (const unit of drawable)
+		for (const question of units[unit]!.counted) {
+			const { category } = questions[question]!;
+			for (let depth = 1; depth <= category.length; depth += 1) {
+				const path = category.slice(0, depth);
+				const key = JSON.stringify(path);
+				const known = found.get(key) ?? { path, worth: new Float64Array(units.length) };
+				found.set(key, known);
+				known.worth[unit]! += 1;
+			}
+		}
+	return [...found.values()];
+}
+
+/** Sums up from the far end: the chance of so many or more. */
+function atLeast(chances: Distribution): number[] {
+	let sum = 0;
+	return chances
+		.map((_, at) => (sum += chances[chances.length - 1 - at]!))
+		.reverse()
+		.map((chance, at) => (at ? Math.min(1, chance) : 1));
+}
+
+const rounded = (number: number) => Math.round(number * 1e9) / 1e9;
+
+/** A distribution without the numbers beyond the greatest that can be. */
+function trimmed(chances: Distribution): Distribution {
+	let length = chances.length;
+	while (length > 1 && !(chances[length - 1]! > 1e-15)) length -= 1;
+	return chances.slice(0, length);
+}
+
+/** The distribution over all networks, or null where one takes too long. */
+function overAll(networks: readonly Network[], of: (network: Network) => Distribution | null): Distribution | null {
+	let all: Distribution = [1];
+	for (const network of networks) {
+		const own = of(network);
+		if (!own) return null;
+		all = summed(all, own);
+	}
+	return trimmed(all);
+}
+
+function exactTotal(plan: Plan, networks: readonly Network[], chances: UnitChances, measure: Measure): Total {
+	const bounds = networks.map((network) => boundsOf(network, plan, measure));
+	const least = bounds.reduce((sum, own) => sum + own.least, 0);
+	const most = bounds.reduce((sum, own) => sum + own.most, 0);
+	let mean = 0;
+	for (const [unit, parts] of chances)
+		for (const [part, chance] of parts) mean += chance * amountOf(plan, measure, unit, part);
+	return { least: rounded(least), most: rounded(most), mean: rounded(mean), equal: most - least < 1e-9, error: 0 };
+}
+
+/** The figures of a sheet by its networks; those that take too long are found by simulation, each with its error. */
+function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[]): Figures {
+	const units: UnitChances = new Map();
+	for (const network of networks) addChances(network, units);
+	const questions = new Map<number, Estimate>();
+	for (const [unit, parts] of [...units].sort(([a], [b]) => a - b)) {
+		const chance = rounded([...parts.values()].reduce((sum, own) => sum + own, 0));
+		for (const question of plan.units[unit]!.counted) questions.set(question, { chance, error: 0 });
+	}
+	let simulation: Simulation | null = null;
+	const simulated = () => (simulation ??= new Simulation(plan, sampler));
+	const shared = overAll(networks, (network) => sharedOf(network, sizes(plan)));
+	const categories = categoriesOf(plan);
+	const spreads = categories.map(({ worth }) =>
+		overAll(networks, (network) => spreadOf(network, (unit) => worth[unit]!))
+	);
+	const isSpread = spreads.every((spread) => spread !== null);
+	const expected = expectedShared(plan, units);
+	return {
+		method: sampler.method,
+		sittings: networks.reduce((product, { total }) => product * total, 1n).toString(),
+		questions,
+		overlap: shared ? { expected, atLeast: atLeast(shared), error: 0 } : { ...simulated().overlap(), expected },
+		points: exactTotal(plan, networks, units, pointsMeasure(plan)),
+		seconds: plan.questions.some(({ seconds }) => seconds !== null)
+			? exactTotal(plan, networks, units, secondsMeasure(plan))
+			: null,
+		categories: categories.map(({ path, worth }, at) => ({
+			path,
+			chances: spreads[at] ?? simulated().spread(worth)
+		})),
+		categoriesError: isSpread ? 0 : simulated().errorOfShares
+	};
+}
+
+/** The expected number of questions that two students share: the sum of the squares of their chances. */
+function expectedShared(plan: Plan, units: UnitChances): number {
+	let sum = 0;
+	for (const [unit, parts] of units)
+		sum += plan.units[unit]!.counted.length * [...parts.values()].reduce((all, own) => all + own, 0) ** 2;
+	return rounded(sum);
+}
+
+/** What students get of a sheet that can be filled: exact where it can be counted, else by simulation. */
+export function figuresOf(plan: Plan, sampler: Sampler): Figures {
+	if (sampler.networks) return exactFigures(plan, sampler, sampler.networks);
+	const simulation = new Simulation(plan, sampler);
+	const drawable = new Set(plan.parts.flatMap(({ units }) => units.flatMap((unit) => plan.units[unit]!.counted)));
+	return {
+		method: sampler.method,
+		sittings: simulation.powerOfTen(),
+		questions: simulation.chances([...drawable].sort((a, b) => a - b)),
+		overlap: simulation.overlap(),
+		points: simulation.total(pointsMeasure(plan)),
+		seconds: plan.questions.some(({ seconds }) => seconds !== null) ? simulation.total(secondsMeasure(plan)) : null,
+		categories: categoriesOf(plan).map(({ path, worth }) => ({ path, chances: simulation.spread(worth) })),
+		categoriesError: simulation.errorOfShares
+	};
+}

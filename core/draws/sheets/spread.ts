@@ -1,0 +1,217 @@
+import { hypergeometric } from './binomial';
+import { isTake, type Network, type Step } from './network';
+
+/** The chance of 0, 1, 2 … of something. */
+export type Distribution = number[];
+
+/** Where working something out would take more than this many sums, it is found by simulation. */
+const mostSums = 2e7;
+/** The same for what two have in common, of which each sum is a small one. */
+const mostShared = 6e7;
+
+/** The distribution of the sum of two things that are independent of one another. */
+export function summed(one: Distribution, other: Distribution): Distribution {
+	const sum = new Array<number>(one.length + other.length - 1).fill(0);
+	one.forEach((a, at) => {
+		if (a) other.forEach((b, and) => (sum[at + and]! += a * b));
+	});
+	return sum;
+}
+
+/** Adds a distribution, shifted by another one and times a chance, to a third, which is long enough. */
+function addTo(target: Float64Array, source: Float64Array, by: ArrayLike<number>, chance: number): void {
+	for (let shift = 0; shift < by.length; shift += 1) {
+		const factor = by[shift]! * chance;
+		if (factor === 0) continue;
+		const length = Math.min(source.length, target.length - shift);
+		for (let at = 0; at < length; at += 1) target[at + shift]! += source[at]! * factor;
+	}
+}
+
+/** What is less likely than that is nothing: all of it together is far below what a number can tell. */
+const nothing = 1e-22;
+
+/** The same distributions without what is as good as nothing at their ends. */
+function shortened(all: Map<number, Float64Array>): Map<number, Float64Array> {
+	for (const [key, chances] of all) {
+		let length = chances.length;
+		while (length > 1 && chances[length - 1]! < nothing) length -= 1;
+		all.set(key, chances.subarray(0, length));
+	}
+	return all;
+}
+
+const filled = (of: Distribution): Distribution => Array.from(of, (chance) => chance ?? 0);
+
+/** How many questions each unit counts towards something. */
+export type Worth = (unit: number) => number;
+
+/** The distribution of what some of like units are worth, where any of them are as likely as any others. */
+function ofLike(worths: readonly number[], drawn: number): Distribution {
+	const most = Math.max(0, ...worths);
+	if (!drawn || !most) return [1];
+	const marked = worths.filter((worth) => worth > 0);
+	if (marked.every((worth) => worth === most)) {
+		const found: Distribution = [];
+		for (let hits = 0; hits <= Math.min(marked.length, drawn); hits += 1)
+			found[hits * most] = hypergeometric(worths.length, marked.length, drawn, hits);
+		return filled(found);
+	}
+	// how many choices of so many units are worth so much, one unit after the other
+	const length = worths.reduce((sum, worth) => sum + worth, 1);
+	const by = Array.from({ length: drawn + 1 }, () => new Float64Array(length));
+	by[0]![0] = 1;
+	worths.forEach((worth, place) => {
+		const shift = new Float64Array(worth + 1);
+		shift[worth] = 1;
+		for (let taken = Math.min(drawn, place + 1); taken > 0; taken -= 1) addTo(by[taken]!, by[taken - 1]!, shift, 1);
+	});
+	const ways = by[drawn]!.reduce((sum, value) => sum + value, 0);
+	return Array.from(by[drawn]!, (value) => value / ways);
+}
+
+const emptyHanded: Distribution = [1];
+
+/** For each move of a step that ends a cell, how what was taken of the cell is worth. */
+class Ends {
+	readonly #known = new Map<Step, Map<number, Distribution>>();
+
+	constructor(readonly worth: Worth) {}
+
+	/** Of like units so many were taken; of others one option was. */
+	of(step: Step, which: number): Distribution {
+		const known = this.#known.get(step) ?? new Map<number, Distribution>();
+		this.#known.set(step, known);
+		const there = known.get(which);
+		if (there) return there;
+		const found = this.#find(step, which);
+		known.set(which, found);
+		return found;
+	}
+
+	#find(step: Step, which: number): Distribution {
+		if (isTake(step)) return ofLike(step.cell.units.map(this.worth), which);
+		const { ways } = step.cell.options[which]!;
+		const found: Distribution = [];
+		for (const way of ways) {
+			const sum = way.reduce((all, part, at) => (part < 0 ? all : all + this.worth(step.cell.units[at]!)), 0);
+			found[sum] = (found[sum] ?? 0) + 1 / ways.length;
+		}
+		return filled(found);
+	}
+}
+
+/** Whether a step ends a cell of which some unit is worth something. */
+const counts = (step: Step, worth: Worth) =>
+	(!isTake(step) || step.isLast) && step.cell.units.some((unit) => worth(unit) > 0);
+
+/** How many questions a network draws at the most. */
+const drawnBy = (network: Network) =>
+	network.counts.reduce((sum, { quota, most }) => (quota === null ? sum + most : sum), 0);
+
+/** By a move of a step that ends a cell: how many of its units were taken in all, or which option. */
+function taken(network: Network, step: Step, at: number, from: number, move: number): number {
+	return isTake(step) ? step.cell.units.length - network.leftAt(at, from) + move : move;
+}
+
+/** The distribution of what is drawn by a network is worth; null where that would take too long. */
+export function spreadOf(network: Network, worth: Worth): Distribution | null {
+	if (!network.steps.some((step) => counts(step, worth))) return emptyHanded;
+	const length = drawnBy(network) + 1;
+	if (network.moves.reduce((sum, { from }) => sum + from.length, 0) * length * 2 > mostSums) return null;
+	const ends = new Ends(worth);
+	let now = new Map<number, Float64Array>([[0, Float64Array.of(1, ...new Float64Array(length - 1))]]);
+	network.steps.forEach((step, at) => {
+		const next = new Map<number, Float64Array>();
+		const ending = counts(step, worth);
+		const { from, to, move, chance } = network.chancesAt(at);
+		for (let each = 0; each < from.length; each += 1) {
+			const before = now.get(from[each]!);
+			if (!before) continue;
+			const target = next.get(to[each]!) ?? new Float64Array(length);
+			next.set(to[each]!, target);
+			const by = ending ? ends.of(step, taken(network, step, at, from[each]!, move[each]!)) : emptyHanded;
+			addTo(target, before, by, chance[each]!);
+		}
+		now = shortened(next);
+	});
+	return Array.from(now.get(0) ?? []);
+}
+
+/** What two independent draws of a cell have in common, by how many units or by which option each took. */
+class Shared {
+	readonly #known = new Map<number, Distribution>();
+
+	constructor(readonly sizes: Worth) {}
+
+	of(step: Step, at: number, one: number, other: number): Distribution {
+		const key = (at * 4096 + Math.min(one, other)) * 65536 + Math.max(one, other);
+		const known = this.#known.get(key);
+		if (known) return known;
+		const found = isTake(step) ? this.#ofLike(step.cell.units, one, other) : this.#ofWays(step, one, other);
+		this.#known.set(key, found);
+		return found;
+	}
+
+	#ofLike(units: readonly number[], one: number, other: number): Distribution {
+		const size = this.sizes(units[0]!);
+		const found: Distribution = [];
+		for (let hits = 0; hits <= Math.min(one, other); hits += 1)
+			found[hits * size] = (found[hits * size] ?? 0) + hypergeometric(units.length, one, other, hits);
+		return filled(found);
+	}
+
+	#ofWays({ cell }: Extract<Step, { cell: { options: unknown } }>, one: number, other: number): Distribution {
+		const [a, b] = [cell.options[one]!.ways, cell.options[other]!.ways];
+		const found: Distribution = [];
+		for (const first of a)
+			for (const second of b) {
+				const sum = first.reduce(
+					(all, part, at) => (part >= 0 && second[at]! >= 0 ? all + this.sizes(cell.units[at]!) : all),
+					0
+				);
+				found[sum] = (found[sum] ?? 0) + 1 / (a.length * b.length);
+			}
+		return filled(found);
+	}
+}
+
+/** How many sums it takes to find what two draws by a network have in common. */
+function costOfShared(network: Network, length: number): number {
+	return network.steps.reduce((sum, step, at) => {
+		const moves = network.moves[at]!.from.length;
+		const ways = isTake(step) ? 0 : step.cell.options.reduce((all, { ways: of }) => all + of.length, 0);
+		return sum + moves * moves * length + ways * ways * 4;
+	}, 0);
+}
+
+/**
+ * The distribution of the questions that two independent draws by a network have in common: both are gone through side by
+ * side. `sizes` gives how many questions a unit counts. Null where that would take too long.
+ */
+export function sharedOf(network: Network, sizes: Worth): Distribution | null {
+	const length = drawnBy(network) + 1;
+	if (costOfShared(network, length) > mostShared) return null;
+	const shared = new Shared(sizes);
+	let now = new Map<number, Float64Array>([[0, Float64Array.of(1, ...new Float64Array(length - 1))]]);
+	network.steps.forEach((step, at) => {
+		const next = new Map<number, Float64Array>();
+		const { from, to, move, chance } = network.chancesAt(at);
+		const width = network.layers[at]!.states.length;
+		const nextWidth = network.layers[at + 1]!.states.length;
+		const ending = !isTake(step) || step.isLast;
+		const all = Array.from(from, (state, each) => taken(network, step, at, state, move[each]!));
+		for (let one = 0; one < from.length; one += 1)
+			for (let other = 0; other < from.length; other += 1) {
+				const before = now.get(from[one]! * width + from[other]!);
+				if (!before) continue;
+				const key = to[one]! * nextWidth + to[other]!;
+				const target = next.get(key) ?? new Float64Array(length);
+				next.set(key, target);
+				const common = ending ? shared.of(step, at, all[one]!, all[other]!) : emptyHanded;
+				addTo(target, before, common, chance[one]! * chance[other]!);
+			}
+		now = shortened(next);
+	});
+	return Array.from(now.get(0) ?? []);
+}
