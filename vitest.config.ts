@@ -14,7 +14,7 @@ export default defineConfig({
 				resolve: { alias },
 				test: {
 					name: 'core',
-					include: ['core/**/*.test.ts', 'cli/**/*.test.ts'],
+					include: ['core/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
 					testTimeout: 60_000,
 					// nothing in the core keeps a state, so its files need not be loaded anew for each test file
 					isolate: false

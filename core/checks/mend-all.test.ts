@@ -5,7 +5,8 @@ import type { Question } from '../kinds';
 import { languagesOf } from '../language/detect';
 import { anyQuestion } from '../test-support/arbitrary';
 import { choiceOf } from '../test-support/checked';
-import { oneChecks } from '.';
+import { manyChecks, oneChecks } from '.';
+import { Gathering } from './many';
 import { mendAll } from './mend-all';
 
 const tools = { ...mendTools, languagesOf };
@@ -65,6 +66,59 @@ describe('the mend of any check over one question', () => {
 					if (!fits || JSON.stringify(after) === JSON.stringify(before)) return;
 					expect(check.find(after)).toEqual([]);
 					expect(check.mend!.apply(after, tools)).toEqual(after);
+				}),
+				{ numRuns: 150 }
+			);
+		}
+	);
+});
+
+describe('the mend of any check among many', () => {
+	/** Banks of up to seven questions whose titles, tags and keys come close to one another. */
+	const anyBank = fc
+		.array(
+			fc.record({
+				title: fc.constantFrom('Tides', 'tides', 'Tides 2', 'Lights'),
+				tags: fc.subarray(['Sums', 'sums', 'su-ms', 'old']),
+				category: fc.constantFrom<string[]>(['A'], ['A', 'B']),
+				key: fc.nat(2)
+			}),
+			{ minLength: 1, maxLength: 24 }
+		)
+		.map((drafts) =>
+			drafts.map(({ key, ...common }, at) => ({
+				...choiceOf(`Which of them has the number ${at}?`, ['Port', 'Starboard', 'Ahead']),
+				identifier: `q${at}`,
+				options: ['Port', 'Starboard', 'Ahead'].map((text, place) => ({
+					identifier: 'ABC'[place]!,
+					text,
+					credit: place === key % 2 ? 1 : 0,
+					pinned: false
+				})),
+				shuffle: false,
+				...common
+			}))
+		);
+	const found = (id: string, questions: readonly Question[]) => {
+		const check = manyChecks.find((each) => each.id === id)!;
+		const gathering = new Gathering(tools, [check]);
+		questions.forEach((question, at) => gathering.add(at, question, { bank: '', category: question.category }));
+		return new Set([...gathering.findings()].map((finding) => finding.id));
+	};
+	it.each(manyChecks.filter(({ mend }) => mend).map(({ id }) => id))(
+		'%s: what is mended is found no more, no other question changes, and the questions that were given stay',
+		(id) => {
+			fc.assert(
+				fc.property(anyBank, (questions) => {
+					const before = structuredClone(questions);
+					const concerned = found(id, questions);
+					const mended = mendAll(questions, [id], tools);
+					expect(questions).toEqual(before);
+					mended.questions.forEach((question, at) => {
+						if (!concerned.has(at)) expect(question).toBe(questions[at]);
+					});
+					expect(found(id, mended.questions)).toEqual(new Set());
+					expect(mendAll(mended.questions, [id], tools).questions).toEqual(mended.questions);
 				}),
 				{ numRuns: 150 }
 			);

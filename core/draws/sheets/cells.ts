@@ -10,7 +10,8 @@ export interface Option {
 
 /** Units that are alike: any may stand for any other. */
 export interface LikeCell {
-	units: number[];
+	/** The units, alone or as many together, each of which keeps the others of its list from being taken. */
+	lists: number[][];
 	/** The parts that may take of them: first those that count each question's own points, then the others. */
 	parts: number[];
 	/** Whether the one part that may take them has to take all. */
@@ -154,12 +155,16 @@ function countsOf({ parts }: Plan): Count[] {
 
 interface Sorted {
 	/** Units that are alike, by what they have in common. */
-	likes: { units: number[]; parts: number[]; isBound: boolean; weights: Map<number, number[]> }[];
+	likes: { lists: number[][]; parts: number[]; isBound: boolean; weights: Map<number, number[]> }[];
 	/** Units that must not come together with others, with those. */
 	clusters: number[][];
 	/** The part by which each component is known. */
 	top: (part: number) => number;
 }
+
+/** Whether each of some units keeps each of the others from being taken, and none itself. */
+const isAlike = ({ units }: Plan, list: readonly number[]): boolean =>
+	list.every((unit) => list.every((other) => (unit === other) !== units[unit]!.never.includes(other)));
 
 /** Puts units together that are alike or must not come together, and parts that have to do with one another. */
 function sorted(plan: Plan, { takers, bound }: NonNullable<ReturnType<typeof takersOf>>): Sorted {
@@ -177,24 +182,38 @@ function sorted(plan: Plan, { takers, bound }: NonNullable<ReturnType<typeof tak
 			parts.join(first, takers[other]![0]!);
 		}
 	});
-	const clusters = new Map<number, number[]>();
-	const likes = new Map<string, Sorted['likes'][number]>();
-	plan.units.forEach((unit, at) => {
-		const own = takers[at]!;
-		if (!own.length) return;
-		if (isPaired.has(at)) {
-			const top = together.top(at);
-			clusters.set(top, [...(clusters.get(top) ?? []), at]);
-			return;
-		}
-		const weights = new Map(own.map((part) => [part, weightsIn(plan, unit, part)] as const));
-		const isBound = bound[at] !== null;
-		const key = JSON.stringify([isBound, ...weights]);
-		const like = likes.get(key);
-		if (like) like.units.push(at);
-		else likes.set(key, { units: [at], parts: own, isBound, weights });
+	const lists = new Map<number, number[]>();
+	plan.units.forEach((_, at) => {
+		if (!takers[at]!.length) return;
+		const top = isPaired.has(at) ? together.top(at) : at;
+		lists.set(top, [...(lists.get(top) ?? []), at]);
 	});
-	return { likes: [...likes.values()], clusters: [...clusters.values()], top: (part) => parts.top(part) };
+	const clusters: number[][] = [];
+	const likes = new Map<string, Sorted['likes'][number]>();
+	const keyOf = (unit: number) =>
+		JSON.stringify([
+			bound[unit] !== null,
+			...takers[unit]!.map((part) => [part, weightsIn(plan, plan.units[unit]!, part)])
+		]);
+	for (const list of lists.values()) {
+		const [first] = list;
+		const key = keyOf(first!);
+		if (
+			isPaired.has(first!) &&
+			!(bound[first!] === null && isAlike(plan, list) && list.every((unit) => keyOf(unit) === key))
+		) {
+			clusters.push(list);
+			continue;
+		}
+		const like = likes.get(`${list.length} ${key}`);
+		if (like) like.lists.push(list);
+		else {
+			const own = takers[first!]!;
+			const weights = new Map(own.map((part) => [part, weightsIn(plan, plan.units[first!]!, part)] as const));
+			likes.set(`${list.length} ${key}`, { lists: [list], parts: own, isBound: bound[first!] !== null, weights });
+		}
+	}
+	return { likes: [...likes.values()], clusters, top: (part) => parts.top(part) };
 }
 
 /**
@@ -215,7 +234,7 @@ export function componentsOf(plan: Plan): Component[] | null {
 	for (const count of countsOf(plan)) components.get(top(count.part))!.counts.push(count);
 	const placesOf = ({ counts }: Component, of: readonly number[]) =>
 		counts.flatMap(({ part }, place) => (of.includes(part) ? [place] : []));
-	for (const { units, parts, isBound, weights } of likes) {
+	for (const { lists, parts, isBound, weights } of likes) {
 		const component = components.get(top(parts[0]!))!;
 		const isOwn = (part: number) => (plan.parts[part]!.points === null ? 0 : 1);
 		const ordered = [...parts].sort((a, b) => isOwn(a) - isOwn(b) || a - b);
@@ -225,7 +244,7 @@ export function componentsOf(plan: Plan): Component[] | null {
 			const each = counts.map((place) => own[(component.counts[place]!.quota ?? -1) + 1]!);
 			return { counts: counts.filter((_, at) => each[at]! > 0), weights: each.filter((weight) => weight > 0) };
 		});
-		component.likes.push({ units, parts: ordered, isBound, adds });
+		component.likes.push({ lists, parts: ordered, isBound, adds });
 	}
 	for (const units of clusters) {
 		const parts = [...new Set(units.flatMap((unit) => found.takers[unit]!))].sort((a, b) => a - b);

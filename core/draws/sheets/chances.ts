@@ -22,8 +22,9 @@ export function addChances(network: Network, chances: UnitChances): void {
 		}
 		if (isTake(step)) {
 			const expected = [...moved].reduce((sum, [move, chance]) => sum + move * chance, 0);
-			const { units, parts } = step.cell;
-			for (const unit of units) add(unit, parts[step.which]!, expected / units.length);
+			const { lists, parts } = step.cell;
+			for (const list of lists)
+				for (const unit of list) add(unit, parts[step.which]!, expected / lists.length / list.length);
 		} else
 			for (const [move, chance] of moved) {
 				const { ways } = step.cell.options[move]!;

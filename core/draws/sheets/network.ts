@@ -82,7 +82,7 @@ function stepsOf(component: Component): Step[] {
 function supply(step: Step): [count: number, most: number][] {
 	if (isTake(step)) {
 		const { counts, weights } = step.cell.adds[step.which]!;
-		return counts.map((count, at) => [count, weights[at]! * step.cell.units.length]);
+		return counts.map((count, at) => [count, weights[at]! * step.cell.lists.length]);
 	}
 	const { cell } = step;
 	return cell.counts.map((count, at) => [count, Math.max(0, ...cell.options.map(({ adds }) => adds[at]!))]);
@@ -142,7 +142,7 @@ export class Network {
 		const adds = this.#adds(step, here);
 		before.states.forEach((state, from) => {
 			const values = here.map((_, at) => (at < before.live.length ? state[at]! : 0));
-			const there = isTake(step) ? (step.isFirst ? step.cell.units.length : state.at(-1)!) : 0;
+			const there = isTake(step) ? (step.isFirst ? step.cell.lists.length : state.at(-1)!) : 0;
 			for (let move = 0; move < adds.length; move += 1) {
 				if (isTake(step) && (move > there || (step.isLast && step.cell.isBound && move < there))) continue;
 				const next = this.#added(values, adds[move]!, here, ends, left);
@@ -172,7 +172,7 @@ export class Network {
 		const { counts, weights } = step.cell.adds[step.which]!;
 		const one = spread(here, counts, weights);
 		const most = Math.min(
-			step.cell.units.length,
+			step.cell.lists.length,
 			...counts.flatMap((count, at) => {
 				const { cap, most: bound } = this.counts[count]!;
 				return cap === bound ? [Math.floor(bound / weights[at]!)] : [];
@@ -220,14 +220,14 @@ export class Network {
 	ways(at: number, state: number, move: number): bigint {
 		const step = this.steps[at]!;
 		if (!isTake(step)) return BigInt(step.cell.options[move]!.ways.length);
-		return choose(this.leftAt(at, state), move);
+		return choose(this.leftAt(at, state), move) * BigInt(step.cell.lists[0]!.length) ** BigInt(move);
 	}
 
-	/** How many units of the cell at hand are left before a step. */
+	/** How many lists of the cell at hand are left before a step. */
 	leftAt(at: number, state: number): number {
 		const step = this.steps[at]!;
 		if (!isTake(step)) return 0;
-		return step.isFirst ? step.cell.units.length : this.layers[at]!.states[state]!.at(-1)!;
+		return step.isFirst ? step.cell.lists.length : this.layers[at]!.states[state]!.at(-1)!;
 	}
 
 	/** The moves of a step that lead to an end, each with its chance from the state before it, where every filling is as likely as any other. */

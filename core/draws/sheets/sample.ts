@@ -37,7 +37,7 @@ export function fill(network: Network, generator: Generator, filling: Filling): 
 	const lists = movesFrom(network);
 	let state = 0;
 	/** The units of the cell at hand that nobody has taken yet, in random order. */
-	let free: number[] = [];
+	let free: number[][] = [];
 	network.steps.forEach((step, at) => {
 		const { to, move } = network.moves[at]!;
 		let rest = belowLarge(generator, network.completions[at]![state]!);
@@ -49,8 +49,9 @@ export function fill(network: Network, generator: Generator, filling: Filling): 
 			return false;
 		})!;
 		if (isTake(step)) {
-			if (step.isFirst) free = generator.shuffle(step.cell.units);
-			for (const unit of free.splice(0, move[chosen])) filling.set(unit, step.cell.parts[step.which]!);
+			if (step.isFirst) free = generator.shuffle(step.cell.lists);
+			for (const list of free.splice(0, move[chosen]))
+				filling.set(list[list.length > 1 ? generator.below(list.length) : 0]!, step.cell.parts[step.which]!);
 		} else {
 			const { ways } = step.cell.options[move[chosen]!]!;
 			ways[generator.below(ways.length)]!.forEach((part, which) => {

@@ -1,4 +1,4 @@
-import { hypergeometric } from './binomial';
+import { choose, hypergeometric } from './binomial';
 import { isTake, type Network, type Step } from './network';
 
 /** The chance of 0, 1, 2 … of something. */
@@ -46,24 +46,24 @@ const filled = (of: Distribution): Distribution => Array.from(of, (chance) => ch
 /** How many questions each unit counts towards something. */
 export type Worth = (unit: number) => number;
 
-/** The distribution of what some of like units are worth, where any of them are as likely as any others. */
-function ofLike(worths: readonly number[], drawn: number): Distribution {
-	const most = Math.max(0, ...worths);
+/** The distribution of what some of like lists are worth, of each of which one unit was taken, any of them as likely as any other. */
+function ofLike(lists: readonly number[][], drawn: number): Distribution {
+	const most = Math.max(0, ...lists.flat());
 	if (!drawn || !most) return [1];
-	const marked = worths.filter((worth) => worth > 0);
-	if (marked.every((worth) => worth === most)) {
+	const marked = lists.filter((worths) => worths.some((worth) => worth > 0));
+	if (marked.every((worths) => worths.every((worth) => worth === most))) {
 		const found: Distribution = [];
 		for (let hits = 0; hits <= Math.min(marked.length, drawn); hits += 1)
-			found[hits * most] = hypergeometric(worths.length, marked.length, drawn, hits);
+			found[hits * most] = hypergeometric(lists.length, marked.length, drawn, hits);
 		return filled(found);
 	}
-	// how many choices of so many units are worth so much, one unit after the other
-	const length = worths.reduce((sum, worth) => sum + worth, 1);
+	// how many choices of so many lists are worth so much, one list after the other
+	const length = lists.reduce((sum, worths) => sum + Math.max(...worths), 1);
 	const by = Array.from({ length: drawn + 1 }, () => new Float64Array(length));
 	by[0]![0] = 1;
-	worths.forEach((worth, place) => {
-		const shift = new Float64Array(worth + 1);
-		shift[worth] = 1;
+	lists.forEach((worths, place) => {
+		const shift = new Float64Array(Math.max(...worths) + 1);
+		for (const worth of worths) shift[worth]! += 1 / worths.length;
 		for (let taken = Math.min(drawn, place + 1); taken > 0; taken -= 1) addTo(by[taken]!, by[taken - 1]!, shift, 1);
 	});
 	const ways = by[drawn]!.reduce((sum, value) => sum + value, 0);
@@ -90,7 +90,11 @@ class Ends {
 	}
 
 	#find(step: Step, which: number): Distribution {
-		if (isTake(step)) return ofLike(step.cell.units.map(this.worth), which);
+		if (isTake(step))
+			return ofLike(
+				step.cell.lists.map((list) => list.map(this.worth)),
+				which
+			);
 		const { ways } = step.cell.options[which]!;
 		const found: Distribution = [];
 		for (const way of ways) {
@@ -101,17 +105,19 @@ class Ends {
 	}
 }
 
+const unitsOf = (step: Step) => (isTake(step) ? step.cell.lists.flat() : step.cell.units);
+
 /** Whether a step ends a cell of which some unit is worth something. */
 const counts = (step: Step, worth: Worth) =>
-	(!isTake(step) || step.isLast) && step.cell.units.some((unit) => worth(unit) > 0);
+	(!isTake(step) || step.isLast) && unitsOf(step).some((unit) => worth(unit) > 0);
 
 /** How many questions a network draws at the most. */
 const drawnBy = (network: Network) =>
 	network.counts.reduce((sum, { quota, most }) => (quota === null ? sum + most : sum), 0);
 
-/** By a move of a step that ends a cell: how many of its units were taken in all, or which option. */
+/** By a move of a step that ends a cell: of how many of its lists one was taken, or which option. */
 function taken(network: Network, step: Step, at: number, from: number, move: number): number {
-	return isTake(step) ? step.cell.units.length - network.leftAt(at, from) + move : move;
+	return isTake(step) ? step.cell.lists.length - network.leftAt(at, from) + move : move;
 }
 
 /** The distribution of what is drawn by a network is worth; null where that would take too long. */
@@ -148,16 +154,23 @@ class Shared {
 		const key = (at * 4096 + Math.min(one, other)) * 65536 + Math.max(one, other);
 		const known = this.#known.get(key);
 		if (known) return known;
-		const found = isTake(step) ? this.#ofLike(step.cell.units, one, other) : this.#ofWays(step, one, other);
+		const found = isTake(step) ? this.#ofLike(step.cell.lists, one, other) : this.#ofWays(step, one, other);
 		this.#known.set(key, found);
 		return found;
 	}
 
-	#ofLike(units: readonly number[], one: number, other: number): Distribution {
-		const size = this.sizes(units[0]!);
+	#ofLike(lists: readonly number[][], one: number, other: number): Distribution {
+		const [first] = lists;
+		const size = this.sizes(first![0]!);
+		// of a list that both have taken of, both have the same unit one time in so many
+		const same = 1 / first!.length;
 		const found: Distribution = [];
-		for (let hits = 0; hits <= Math.min(one, other); hits += 1)
-			found[hits * size] = (found[hits * size] ?? 0) + hypergeometric(units.length, one, other, hits);
+		for (let both = 0; both <= Math.min(one, other); both += 1) {
+			const chance = hypergeometric(lists.length, one, other, both);
+			for (let hits = 0; hits <= both; hits += 1)
+				found[hits * size] =
+					(found[hits * size] ?? 0) + chance * Number(choose(both, hits)) * same ** hits * (1 - same) ** (both - hits);
+		}
 		return filled(found);
 	}
 

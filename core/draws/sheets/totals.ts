@@ -45,16 +45,17 @@ class Costs {
 		readonly measure: Measure
 	) {}
 
-	#sumsOf(cell: { units: number[] }, part: number) {
+	#sumsOf(cell: { lists: number[][] }, part: number) {
 		const known = this.#sums.get(cell);
 		if (known) return known;
-		const each = cell.units.map((unit) => amountOf(this.plan, this.measure, unit, part)).sort((a, b) => a - b);
+		const amounts = cell.lists.map((list) => list.map((unit) => amountOf(this.plan, this.measure, unit, part)));
+		const sorted = (of: (...values: number[]) => number) => amounts.map((list) => of(...list)).sort((a, b) => a - b);
 		const running = (list: number[]) => {
 			const sums = [0];
 			for (const value of list) sums.push(sums.at(-1)! + value);
 			return sums;
 		};
-		const made = { small: running(each), great: running([...each].reverse()) };
+		const made = { small: running(sorted(Math.min)), great: running(sorted(Math.max).reverse()) };
 		this.#sums.set(cell, made);
 		return made;
 	}
@@ -70,15 +71,15 @@ class Costs {
 			);
 			return { least: Math.min(...all), most: Math.max(...all) };
 		}
-		const { units, parts } = step.cell;
+		const { lists, parts } = step.cell;
 		const part = parts[step.which]!;
 		if (this.measure.ofPart(part) !== null) {
-			const cost = move * amountOf(this.plan, this.measure, units[0]!, part);
+			const cost = move * amountOf(this.plan, this.measure, lists[0]![0]!, part);
 			return { least: cost, most: cost };
 		}
 		const following = parts[step.which + 1];
 		if (following !== undefined && this.measure.ofPart(following) === null) return { least: 0, most: 0 };
-		const taken = units.length - left + move;
+		const taken = lists.length - left + move;
 		const { small, great } = this.#sumsOf(step.cell, part);
 		return { least: small[taken]!, most: great[taken]! };
 	}

@@ -10,6 +10,8 @@
 	import QuestionView from './QuestionView.svelte';
 	import Source from './Source.svelte';
 	import Tabs from './Tabs.svelte';
+	import { ruleTitle } from './rule';
+	import WaiveStaged from './WaiveStaged.svelte';
 	import WordChanges from './WordChanges.svelte';
 	import { draftOf, dropDraft, type Draft } from './drafts';
 	import { count, dateTime } from './words';
@@ -29,6 +31,8 @@
 		matchRule = null,
 		ruleWords: spoken = '',
 		mend,
+		waive,
+		unwaive,
 		edit,
 		match,
 		verify,
@@ -47,6 +51,9 @@
 		matchRule?: MatchRule | null;
 		ruleWords?: string;
 		mend: (rule: string, all: boolean) => void;
+		/** Waives what a rule says, of the question or of all of the load. */
+		waive?: (rule: string, reason: string, all: boolean) => void;
+		unwaive?: (rule: string) => void;
 		/** Keeps an edited question; gives whether it was kept. */
 		edit: (question: unknown) => Promise<boolean>;
 		match?: (rule: MatchRule | null) => void;
@@ -197,7 +204,7 @@
 				words={shown.reports.flatMap((report) => report.words)}
 			/>
 		{:else if chosen === 'snags'}
-			{#if shown.reports.length}<Findings findings={shown.reports} />{:else}<p>
+			{#if shown.reports.length}<Findings findings={shown.reports} />{:else if !shown.waived.length}<p>
 					<Mark severity="whole" word="No snags in this question." />
 				</p>{/if}
 			{#if mayChange}
@@ -215,6 +222,32 @@
 							>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
 						>
 					</p>{/each}
+				{#if waive && shown.reports.length && shown.question.kind !== 'unreadable'}
+					{#key shown.id}<WaiveStaged
+							rules={[...new Set(shown.reports.map(({ rule }) => rule))]}
+							{busy}
+							{waive}
+							{countOf}
+						/>{/key}
+				{/if}
+			{/if}
+			{#if shown.waived.length}
+				<h3 class="mt-4">Waived</h3>
+				<ul>
+					{#each shown.waived as { rule, message, reason, by } (rule)}<li class="py-1">
+							<p class="flex items-baseline justify-between gap-3">
+								<b class="text-[13px]">{ruleTitle(rule)}</b>
+								{#if unwaive && mayChange}<button
+										type="button"
+										class="btn btn-sm preset-outlined-brand"
+										disabled={busy}
+										onclick={() => unwaive(rule)}>Take back</button
+									>{/if}
+							</p>
+							<p class="mute text-[13px]">{message}</p>
+							<p class="text-[13px]">{by}{reason ? `: ${reason}` : ''}</p>
+						</li>{/each}
+				</ul>
 			{/if}
 		{:else if shown.against}
 			<p>

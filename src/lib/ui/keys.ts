@@ -31,6 +31,7 @@ export const shortcuts: Shortcut[] = [
 	{ keys: 'n', does: 'a new question', scope: 'on a question of a bank' },
 	{ keys: 'n', does: 'the next snag, of the next check where this one has no more', scope: 'on a snag' },
 	{ keys: 'm', does: 'mend this', scope: 'on a snag' },
+	{ keys: 'M', does: 'mend all that are listed', scope: 'on a snag' },
 	{ keys: 'w', does: 'waive it, with a reason', scope: 'on a snag' },
 	{ keys: 'x', does: 'select it, or let it go', scope: 'in a list' },
 	{ keys: 'Esc', does: 'leave a field, or close a sheet', scope: 'everywhere' }

@@ -1,5 +1,7 @@
 import { number, string, type Schema } from 'yup';
 import { severities } from '$core/reports/report';
+import { lacks } from '$lib/forms/lacks';
+import { lackConditions } from './lacks';
 
 /** A condition for questions `q`, with its parameters. */
 export interface Condition {
@@ -56,6 +58,7 @@ const register = {
 					? plain(`${snagOf} AND s.severity = ?)`, rule)
 					: plain(`${snagOf} AND s.rule = ?)`, rule)
 	),
+	lack: by(string().oneOf(lacks), (lack) => plain(`(${lackConditions[lack]})`)),
 	used: by(string().oneOf(['yes', 'no']), (used) => plain(used === 'yes' ? named : `NOT ${named}`)),
 	shuffle: by(string().oneOf(['yes', 'no']), (on) => plain('q.shuffle = ?', on === 'yes' ? 1 : 0)),
 	feedback: by(string().oneOf(['yes', 'no']), (has) => plain('q.has_feedback = ?', has === 'yes' ? 1 : 0)),

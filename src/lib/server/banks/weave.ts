@@ -1,9 +1,11 @@
 import { kindName, kinds } from '$core/kinds';
 import { rows, type Database } from '../db/pool';
+import { lackNames, lacks } from '$lib/forms/lacks';
+import { lackConditions } from './lacks';
 import type { CategoryNode } from './tree';
 
 /** What a weave can have across. */
-export const weaveAcross = ['kind', 'tag', 'difficulty', 'points'] as const;
+export const weaveAcross = ['kind', 'tag', 'difficulty', 'points', 'lack'] as const;
 
 /** One of those. */
 export type Across = (typeof weaveAcross)[number];
@@ -45,10 +47,14 @@ const columnOf: Record<Across, { sql: string; join: string }> = {
 		join: 'JOIN question_tags t ON t.question_id = q.id'
 	},
 	difficulty: { sql: 'q.difficulty', join: '' },
-	points: { sql: "COALESCE(CAST(q.points AS CHAR), '')", join: '' }
+	points: { sql: "COALESCE(CAST(q.points AS CHAR), '')", join: '' },
+	lack: {
+		sql: 'l.lack',
+		join: `JOIN (${lacks.map((lack) => `SELECT '${lack}' AS lack`).join(' UNION ALL ')}) l ON ${lacks.map((lack) => `(l.lack = '${lack}' AND ${lackConditions[lack]})`).join(' OR ')}`
+	}
 };
 
-/** The weave of a bank. A question with several tags is in the column of each. */
+/** The weave of a bank. A question with several tags is in the column of each, and one that lacks several things in that of each. */
 export async function weaveOf(
 	db: Database,
 	bank: { id: number; name: string },
@@ -86,6 +92,7 @@ function columnsOf(by: Across, cells: readonly WeaveCell[]): { value: string; na
 	for (const { column, questions } of cells) held.set(column, (held.get(column) ?? 0) + questions);
 	if (by === 'kind')
 		return kinds.filter((kind) => held.has(kind)).map((kind) => ({ value: kind, name: kindName(kind) }));
+	if (by === 'lack') return lacks.map((lack) => ({ value: lack, name: lackNames[lack] }));
 	const compare = new Intl.Collator('en', { numeric: true }).compare;
 	const most = [...held].sort((a, b) => b[1] - a[1]).slice(0, mostColumns);
 	return most

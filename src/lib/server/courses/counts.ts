@@ -27,24 +27,39 @@ export async function touchCourse(db: Database, courseId: number): Promise<void>
 }
 
 async function counted(db: Database, courseId: number): Promise<CourseCounts> {
-	// by_place
-	const places = await rows<PlaceCount>(
-		db,
-		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, q.kind, COUNT(*) AS questions FROM banks b JOIN questions q ON q.bank_id = b.id WHERE b.course_id = ? GROUP BY q.bank_id, q.category_id, q.kind',
-		[courseId]
-	);
-	const snags = await rows<CourseCounts['snags'][number]>(
-		db,
-		'SELECT q.bank_id AS bankId, q.category_id AS categoryId, s.severity, COUNT(*) AS snags FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? GROUP BY q.bank_id, q.category_id, s.severity',
-		[courseId]
-	);
-	// by_severity
-	const rules = await rows<CourseCounts['rules'][number]>(
-		db,
-		'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule',
-		[courseId]
-	);
+	const [places, snags, rules] = await Promise.all([
+		// by_place
+		rows<PlaceCount>(
+			db,
+			'SELECT q.bank_id AS bankId, q.category_id AS categoryId, q.kind, COUNT(*) AS questions FROM banks b JOIN questions q ON q.bank_id = b.id WHERE b.course_id = ? GROUP BY q.bank_id, q.category_id, q.kind',
+			[courseId]
+		),
+		// by_place, then by_question_severity: neither a question nor a snag is read itself
+		rows<CourseCounts['snags'][number]>(
+			db,
+			'SELECT STRAIGHT_JOIN q.bank_id AS bankId, q.category_id AS categoryId, s.severity, COUNT(*) AS snags FROM banks b JOIN questions q FORCE INDEX (by_place) ON q.bank_id = b.id JOIN snags s FORCE INDEX (by_question_severity) ON s.question_id = q.id WHERE b.course_id = ? GROUP BY q.bank_id, q.category_id, s.severity',
+			[courseId]
+		),
+		// by_severity
+		rows<CourseCounts['rules'][number]>(
+			db,
+			'SELECT rule, MIN(severity) AS severity, COUNT(DISTINCT question_id) AS questions FROM snags WHERE course_id = ? GROUP BY rule',
+			[courseId]
+		)
+	]);
 	return { places, snags, rules };
+}
+
+const stampOf = async (db: Database, courseId: number) =>
+	(await row<{ stamp: number }>(db, 'SELECT stamp FROM courses WHERE id = ?', [courseId]))?.stamp;
+
+async function keep(db: Database, courseId: number, stamp: number, counts: CourseCounts): Promise<void> {
+	await noteDay(db, courseId, counts.rules);
+	await run(
+		db,
+		'INSERT INTO course_counts (course_id, stamp, document) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE document = IF(VALUES(stamp) >= stamp, VALUES(document), document), stamp = GREATEST(stamp, VALUES(stamp))',
+		[courseId, stamp, JSON.stringify(counts)]
+	);
 }
 
 /** What a course holds: as it was counted last, where nothing has changed since, else counted now and kept. */
@@ -55,18 +70,20 @@ export async function countsOf(pool: Pool, courseId: number): Promise<CourseCoun
 		[courseId]
 	);
 	if (kept) return JSON.parse(kept.document) as CourseCounts;
+	// counted side by side: where the stamp stays the same meanwhile, all is of one moment
+	const before = await stampOf(pool, courseId);
+	const counts = await counted(pool, courseId);
+	if (before === undefined) return counts;
+	if (before === (await stampOf(pool, courseId))) {
+		await transaction(pool, (connection) => keep(connection, courseId, before, counts));
+		return counts;
+	}
 	return transaction(pool, async (connection) => {
 		// one moment for the stamp and for all that is counted under it
-		const course = await row<{ stamp: number }>(connection, 'SELECT stamp FROM courses WHERE id = ?', [courseId]);
-		const counts = await counted(connection, courseId);
-		if (course) await noteDay(connection, courseId, counts.rules);
-		if (course)
-			await run(
-				connection,
-				'INSERT INTO course_counts (course_id, stamp, document) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE document = IF(VALUES(stamp) >= stamp, VALUES(document), document), stamp = GREATEST(stamp, VALUES(stamp))',
-				[courseId, course.stamp, JSON.stringify(counts)]
-			);
-		return counts;
+		const stamp = await stampOf(connection, courseId);
+		const again = await counted(connection, courseId);
+		if (stamp !== undefined) await keep(connection, courseId, stamp, again);
+		return again;
 	});
 }
 

@@ -29,6 +29,16 @@ export interface CheckRules {
 	severities: ReadonlyMap<string, Severity>;
 }
 
+/** What checks have found as a course has it: without those that are off in it, and as grave as it takes them. */
+export function byRules<Said extends { rule: string; severity: Severity }>(
+	{ off, severities }: CheckRules,
+	found: readonly Said[]
+): Said[] {
+	return found
+		.filter(({ rule }) => !off.has(rule))
+		.map((report) => ({ ...report, severity: severities.get(report.rule) ?? report.severity }));
+}
+
 /** Which checks a course carries out, and how grave it takes them. */
 export async function checkRules(db: Database, courseId: number): Promise<CheckRules> {
 	const kept = await keptOf(db, courseId);

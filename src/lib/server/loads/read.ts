@@ -8,6 +8,7 @@ import { row, run } from '../db/pool';
 import { fileSource } from '../files/files';
 import { codec } from '../files/codec';
 import { Stopped, type Control } from '../jobs/control';
+import { checkRules } from '../courses/kept';
 import { Reading } from './reading';
 
 /**
@@ -34,7 +35,7 @@ export async function readLoad(pool: Pool, loadId: number, control: Control): Pr
 		"UPDATE loads SET state = 'reading', bytes_read = 0, questions_found = 0, snags_found = 0, failure = '' WHERE id = ?",
 		[loadId]
 	);
-	const reading = new Reading(pool, loadId, load.course_id, control);
+	const reading = new Reading(pool, loadId, load.course_id, control, await checkRules(pool, load.course_id));
 	try {
 		if (goesOn) await reading.goOn();
 		const container = await openContainer(load.file_name, fileSource(pool, load.file_id, load.size), codec);

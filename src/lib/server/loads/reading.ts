@@ -6,10 +6,12 @@ import type { FoundPart, FoundQuiz } from '$core/model/quiz';
 import { hashAttachments, type KnownFiles } from '$core/formats/hash';
 import { pathKey } from '$core/take-in/paths';
 import type { Report } from '$core/reports/report';
+import { byRules, type CheckRules } from '../courses/kept';
 import { row, rows, run, transaction } from '../db/pool';
 import type { Control } from '../jobs/control';
 import { twinReport } from '../snags/twins';
 import { compareLoad } from './against';
+import { LoadChecks } from './among';
 import { LoadFiles } from './load-files';
 import { reviewSummary } from './summary';
 import { columnsOf, reportColumns } from '../questions/columns';
@@ -46,13 +48,17 @@ export class Reading {
 	readonly #seen = new Set<string>();
 	readonly #places = new QuestionPlaces();
 	readonly #files: LoadFiles;
+	/** What looks at more than one question. */
+	readonly #checks: LoadChecks;
 
 	constructor(
 		readonly pool: Pool,
 		readonly loadId: number,
 		readonly courseId: number,
-		readonly control: Control
+		readonly control: Control,
+		rules: CheckRules
 	) {
+		this.#checks = new LoadChecks(rules);
 		this.#files = new LoadFiles(pool, loadId);
 	}
 
@@ -75,6 +81,7 @@ export class Reading {
 
 	/** Takes what a reader has found; container is what it reads from. */
 	async take(event: ReadEvent, container: Parameters<typeof hashAttachments>[1]): Promise<void> {
+		if (event.type === 'question') this.#checks.add(this.#number + 1, event.question);
 		if (event.type === 'question' && this.#number < this.#staged) this.#number = this.#places.add(event.question);
 		else if (event.type === 'question') {
 			const { question, fragment, reports, categories } = event;
@@ -121,6 +128,7 @@ export class Reading {
 	}
 
 	#category(path: string[]): void {
+		this.#checks.category(path);
 		const key = pathKey(path);
 		if (this.#categories.size < mostListed && key.length <= longestPath) this.#categories.add(key);
 	}
@@ -201,8 +209,9 @@ export class Reading {
 			// where the other one is, is worked out when it is shown
 			const twin = one.question.kind !== 'unreadable' && (inCourse.has(key) || this.#seen.has(key));
 			this.#seen.add(key);
-			const found = checkBeside(one.question, one.reports);
-			return { ...one, reports: [...one.reports, ...found, ...(twin ? [twinReport(one.question)] : [])] };
+			const found = checkBeside(one.question, one.reports, { on: this.#checks.rules.on });
+			if (twin) found.push(twinReport(one.question));
+			return { ...one, reports: [...one.reports, ...byRules(this.#checks.rules, found)] };
 		});
 		await transaction(this.pool, async (connection) => {
 			this.#snags += await insertStaged(connection, this.loadId, first, staged);
@@ -216,6 +225,8 @@ export class Reading {
 		await this.#written();
 		await this.#flushOthers();
 		await this.#files.keepUses();
+		for (const report of this.#checks.ofFile()) await this.#report(report);
+		this.#snags += await this.#checks.write(this.pool, this.loadId);
 		await run(this.pool, 'UPDATE loads SET categories = ? WHERE id = ?', [
 			this.#categories.size ? JSON.stringify([...this.#categories]) : null,
 			this.loadId

@@ -5,6 +5,7 @@ import type { OtherFile } from '$core/formats/format';
 import type { Question } from '$core/kinds';
 import { row, rows, type Database } from '../db/pool';
 import { withStagedTwins } from '../snags/twins';
+import { stagedWaivers, type StagedWaiver } from './waive';
 import { listedQuestion, type ListedQuestion } from './listed';
 
 /** A report as it was stored. */
@@ -37,6 +38,8 @@ export interface StagedQuestion {
 	edited: boolean;
 	/** The question as the list shows it. */
 	listed: ListedQuestion;
+	/** What is waived of it. */
+	waived: StagedWaiver[];
 }
 
 /** One question of a load with its source, what is said about it, and its counterpart in the course. */
@@ -90,7 +93,8 @@ export async function stagedQuestion(
 					},
 		verifiedBy: found.verified_by,
 		edited: Boolean(found.edited),
-		listed
+		listed,
+		waived: await stagedWaivers(db, stagedId)
 	};
 }
 

@@ -13,6 +13,7 @@ import { receipt } from './receipt';
 import { dropLoneTwins } from '../snags/twins';
 import { findLost } from '../quizzes/lost';
 import { Refused } from './refused';
+import { carryWaivers } from './waive';
 import { rememberRules } from './rules';
 import { plannedQuestions } from './planned';
 import { checkSoon } from '../checks/course';
@@ -90,10 +91,7 @@ export async function takeIn(
 				return { ...landing, bankId: to.id, categoryId };
 			})
 		);
-		await adjust(connection, loadId, decision);
-		await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
-		if (plan.replaced) await replaceLanded(connection, courseId, loadId);
-		if (plan.taken) await insertLanded(connection, courseId, loadId);
+		await putIn(connection, courseId, loadId, decision, plan);
 		await takeInQuizzes(connection, courseId, loadId);
 		await findLost(connection, courseId);
 		await dropLoneTwins(connection, courseId);
@@ -115,6 +113,21 @@ export async function takeIn(
 		});
 		return plan;
 	});
+}
+
+/** Puts the questions of a load where they were noted to land, as the rules want them. */
+async function putIn(
+	connection: PoolConnection,
+	courseId: number,
+	loadId: number,
+	decision: Decision,
+	plan: Plan
+): Promise<void> {
+	await adjust(connection, loadId, decision);
+	await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
+	if (plan.replaced) await replaceLanded(connection, courseId, loadId);
+	if (plan.taken) await insertLanded(connection, courseId, loadId);
+	await carryWaivers(connection, courseId, loadId);
 }
 
 /** The categories that the file of a load lists, as they are kept. */

@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checks } from '$core/checks';
+import { checks, oneChecks } from '$core/checks';
 import { checkBeside } from '$core/checks/one';
 import type { OtherCategories } from '$core/formats/format';
 import type { Question } from '$core/kinds';
@@ -8,7 +8,9 @@ import type { Report } from '$core/reports/report';
 import { setAlone } from '$core/take-in/adjust';
 import { pathKey } from '$core/take-in/paths';
 import { rows, run } from '../db/pool';
-import { twinReport } from '../snags/twins';
+import { byRules, checkRules } from '../courses/kept';
+import { waivedOf } from '../loads/waived-of';
+import { twinReport, twinRule } from '../snags/twins';
 import { columnsOf, reportColumns, type QuestionColumns } from './columns';
 
 /** A question as it was read: with its source, all that is said of it, and the categories that it is given elsewhere. */
@@ -22,7 +24,8 @@ export interface ReadQuestion {
 
 const path = (steps: string[]) => pathKey(steps).slice(0, 2000);
 
-async function writeReports(
+/** Writes what is said of staged questions of a load. */
+export async function writeReports(
 	connection: PoolConnection,
 	loadId: number,
 	found: { stagedId: number; report: Report }[]
@@ -94,6 +97,8 @@ export interface ChangedStaged {
 	question: Question;
 }
 
+/** What is found again whenever a question is written: of itself, and of another that is the same. */
+const foundAgain = [...oneChecks.map(({ id }) => id), twinRule];
 const rulesOfChecks = checks.map(({ id }) => id);
 
 /** Which of the questions say the same as one of the course, or as one before it in the load. */
@@ -135,18 +140,21 @@ async function checkStaged(
 		`SELECT staged_id, rule FROM staged_reports WHERE staged_id IN (?) AND rule NOT IN (?)${byHand ? " AND severity <> 'broken'" : ''}`,
 		[ids, rulesOfChecks]
 	);
+	const rules = await checkRules(connection, courseId);
+	const waived = await waivedOf(connection, ids);
 	const found = changed.flatMap(({ row, question }) => {
-		const reports = checkBeside(
-			question,
-			kept.filter(({ staged_id }) => staged_id === row.id)
-		);
+		const said = kept.filter(({ staged_id }) => staged_id === row.id);
+		const reports = checkBeside(question, said, { on: rules.on });
 		if (twins.has(row.id)) reports.push(twinReport(question));
-		return reports.map((report) => ({ stagedId: row.id, report }));
+		return byRules(rules, reports)
+			.filter(({ rule }) => !waived.has(`${row.id} ${rule}`))
+			.map((report) => ({ stagedId: row.id, report }));
 	});
 	await run(
 		connection,
 		`DELETE FROM staged_reports WHERE staged_id IN (?) AND (rule IN (?)${byHand ? " OR severity = 'broken'" : ''})`,
-		[ids, rulesOfChecks]
+		// what is said among many of a load is found as it is read; a person who has written anew ends it
+		[ids, byHand ? rulesOfChecks : foundAgain]
 	);
 	await writeReports(connection, changed[0]!.row.load_id, found);
 }

@@ -12,6 +12,9 @@ import { takeIn } from '../loads/take-in';
 import { makeQuiz } from '../quizzes/quizzes';
 import { saveQuiz } from '../quizzes/save';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { countsOf } from '../courses/counts';
+import { daysOf } from './days';
+import { waive } from './waive';
 import { everySnag, snagFilterIn } from './filter';
 import { headsOf } from './heads';
 import { keepOneOfEach } from './keep-one';
@@ -33,7 +36,7 @@ beforeEach(async () => {
 			],
 			'Week 10': [
 				item('red', 'What is red? Select one:', ['Port', 'Starboard']),
-				item('lost', 'What is green?', ['Starboard', 'Port'], null)
+				item('green', 'What is green?', ['Starboard', 'Port', 'Port'])
 			],
 			'Week 11': [
 				item('white', 'What is white at night?', ['The stern light', 'The anchor']),
@@ -88,7 +91,7 @@ describe('the snags that are listed', () => {
 		expect(await found({ question: await titled('neaps'), severity: 'doubtful' })).toEqual([
 			'neaps: empty-or-repeated-option'
 		]);
-		expect(await found({ severity: 'broken' })).toEqual(['lost: no-key']);
+		expect(await found({ severity: 'broken' })).toEqual([]);
 		expect(await found({ bank: bankId, category: 0 })).toEqual([]);
 	});
 	it('are those of questions that came or were changed since one was here', async () => {
@@ -98,7 +101,7 @@ describe('the snags that are listed', () => {
 	});
 	it('are those of the questions that a quiz can draw', async () => {
 		const quiz = await drawing('Week 10', 1);
-		expect(await found({ quiz })).toEqual(['red: boilerplate', 'lost: no-key']);
+		expect(await found({ quiz })).toEqual(['red: boilerplate', 'green: empty-or-repeated-option']);
 	});
 	it('are known by their place', async () => {
 		const filter = { ...everySnag, bank: bankId };
@@ -127,7 +130,7 @@ describe('what snags are gone through by', () => {
 	it('is each category, question or quiz with how many it has, the worst known', async () => {
 		expect(await heads('category')).toEqual([
 			['Week 2', 'doubtful', 3],
-			['Week 10', 'broken', 2],
+			['Week 10', 'doubtful', 2],
 			['Week 11', 'doubtful', 2]
 		]);
 		expect((await heads('question'))[0]).toEqual(['neaps', 'doubtful', 2]);
@@ -192,6 +195,25 @@ describe('what is wrong with a tree', () => {
 		expect(await names()).toEqual(['Week 2', 'Week 10', 'Week 11', 'Old', 'Older']);
 		await expect(mendPlaces(pool, changer(), 'category-empty', { bankId, categoryId: 1e9 })).rejects.toThrow('nothing');
 		await expect(mendPlaces(pool, changer(), 'no-key', null)).rejects.toThrow('nothing');
+	});
+});
+
+describe('the days of a course', () => {
+	it('tell what was open, and what was mended and not taken back', async () => {
+		const today = async () => (await daysOf(pool, course.courseId)).at(-1)!;
+		await countsOf(pool, course.courseId);
+		expect(await today()).toMatchObject({ untidy: 3, mended: 0, waived: 0 });
+		const done = await mend(pool, course.courseId, course.personId, 'boilerplate', null, null);
+		await waive(pool, course.courseId, course.personId, {
+			rule: 'empty-or-repeated-option',
+			scope: 'course',
+			questionId: await titled('green'),
+			reason: ''
+		});
+		await countsOf(pool, course.courseId);
+		expect(await today()).toMatchObject({ untidy: 0, mended: 3, waived: 2 });
+		await undo((done as { deedId: number }).deedId);
+		expect(await today()).toMatchObject({ mended: 0 });
 	});
 });
 

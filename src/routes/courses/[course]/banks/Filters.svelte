@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { kinds, kindName } from '$core/kinds';
 	import { checks } from '$core/checks';
+	import { lackNames, lacks } from '$lib/forms/lacks';
 	import type { FilterName, Filters } from '$lib/server/banks/conditions';
 	import type { SavedFilter } from '$lib/server/banks/saved';
 	import { Popover } from '@skeletonlabs/skeleton-svelte';
@@ -49,6 +50,7 @@
 				...checks.map(({ id, title }) => [id, title] as const)
 			]
 		},
+		{ name: 'lack', words: 'Lacks', choices: lacks.map((lack) => [lack, lackNames[lack]] as const) },
 		{ name: 'tag', words: 'Tag' },
 		{ name: 'points', words: 'Points', type: 'number' },
 		{ name: 'difficulty', words: 'Difficulty' },

@@ -39,7 +39,8 @@
 		['kind', 'kinds across'],
 		['tag', 'tags across'],
 		['difficulty', 'difficulty across'],
-		['points', 'points across']
+		['points', 'points across'],
+		['lack', 'what is lacking across']
 	] as const;
 	const main = $derived(weaves[0]!);
 	const other = $derived(weaves[1] ?? null);
@@ -48,7 +49,13 @@
 	const cells = $derived(
 		weaves.map((weave) => new Map(weave.cells.map((cell) => [`${cell.categoryId ?? 0} ${cell.column}`, cell])))
 	);
-	const shareOf = (cell: WeaveCell) => (cell.questions ? cell[shade] / cell.questions : 0);
+	/** How dark a cell is: by what share of its questions has what is asked, or of its category lacks it. */
+	const shareOf = (cell: WeaveCell, weave: WovenBank) => {
+		const all = by === 'lack' ? ownOf(weave, cell.categoryId) : cell.questions;
+		return all ? (by === 'lack' ? cell.questions : cell[shade]) / all : 0;
+	};
+	const ownOf = (weave: WovenBank, categoryId: number | null | undefined) =>
+		weave.tree.find(({ id }) => id === categoryId)?.own ?? 0;
 	const sums = (weave: WovenBank, categoryId: number | null | undefined) => {
 		const sum = { questions: 0, part: 0 };
 		for (const cell of weave.cells.filter((one) => one.categoryId === categoryId)) {
@@ -90,9 +97,9 @@
 		onchange={(event) => view.show({ across: event.currentTarget.value })}
 		>{#each across as [value, words] (value)}<option {value}>{words}</option>{/each}</select
 	>
-	<select class="select" aria-label="Shade" bind:value={shade}
-		>{#each shades as [value, words] (value)}<option {value}>shade: {words}</option>{/each}</select
-	>
+	{#if by !== 'lack'}<select class="select" aria-label="Shade" bind:value={shade}
+			>{#each shades as [value, words] (value)}<option {value}>shade: {words}</option>{/each}</select
+		>{/if}
 	<select
 		class="select"
 		aria-label="Beside"
@@ -122,7 +129,9 @@
 			<tr>
 				<th scope="col" class="category">Category</th>
 				{#each columns as column (column.value)}<th scope="col"><span class="slanted">{column.name}</span></th>{/each}
-				<th scope="col" class="whole-head">{shades.find(([value]) => value === shade)![0]}</th>
+				<th scope="col" class="whole-head"
+					>{by === 'lack' ? 'questions' : shades.find(([value]) => value === shade)![0]}</th
+				>
 			</tr>
 		</thead>
 		<tbody>
@@ -147,9 +156,9 @@
 										type="button"
 										class="cell"
 										class:hole={!cell}
-										class:dark={cell && shareOf(cell) > 0.45}
+										class:dark={cell && shareOf(cell, weave) > 0.45}
 										class:picked={categoryId !== undefined && isChosen(place)}
-										style={cell ? `--share: ${Math.round(12 + shareOf(cell) * 88)}%` : ''}
+										style={cell ? `--share: ${Math.round(12 + shareOf(cell, weave) * 88)}%` : ''}
 										tabindex={row === 0 && at === 0 && which === 0 ? 0 : -1}
 										data-cell="{row} {at * weaves.length + which}"
 										disabled={categoryId === undefined}
@@ -169,17 +178,21 @@
 							</span>
 						</td>
 					{/each}
-					<td class="share">
-						{#each weaves as weave, which (weave.bank.id)}
-							{@const sum = sums(weave, line.categories[which])}
-							{#if sum.questions}<span class="track" title="{sum.part} of {sum.questions}, {weave.bank.name}"
-									><span style="width: {(100 * sum.part) / sum.questions}%"></span></span
-								>
-							{:else if !other}<span class="mute"
-									>{weave.tree.find(({ key }) => key === line.key)?.all ? '' : 'empty'}</span
-								>{/if}
-						{/each}
-					</td>
+					{#if by === 'lack'}<td class="share mute"
+							>{#each weaves as weave (weave.bank.id)}{@const node = weave.tree.find(
+									({ key }) => key === line.key
+								)}<span class="block">{node ? figure(node.own) : ''}</span>{/each}</td
+						>{:else}<td class="share">
+							{#each weaves as weave, which (weave.bank.id)}
+								{@const sum = sums(weave, line.categories[which])}
+								{#if sum.questions}<span class="track" title="{sum.part} of {sum.questions}, {weave.bank.name}"
+										><span style="width: {(100 * sum.part) / sum.questions}%"></span></span
+									>
+								{:else if !other}<span class="mute"
+										>{weave.tree.find(({ key }) => key === line.key)?.all ? '' : 'empty'}</span
+									>{/if}
+							{/each}
+						</td>{/if}
 				</tr>
 			{/each}
 			{#if other}

@@ -93,6 +93,7 @@
 		if (isNoShortcut(event)) return;
 		if (event.key === 'n') void next();
 		else if (event.key === 'm') document.querySelector<HTMLButtonElement>('[data-mend-this]')?.click();
+		else if (event.key === 'M') document.querySelector<HTMLButtonElement>('[data-mend-all]')?.click();
 		else return;
 		event.preventDefault();
 	}
@@ -132,8 +133,10 @@
 				type="button"
 				class="btn btn-sm preset-outlined-brand"
 				title={mendTitle(data.check) ?? 'Of each group one stays, and takes over what it lacks of the others'}
+				data-mend-all
 				disabled={view.busy}
-				onclick={() => view.mend(data.check)}>{isPart ? 'Mend these' : 'Mend all'} {figure(data.mendable)}</button
+				onclick={() => view.mend(data.check)}
+				>{isPart ? 'Mend these' : 'Mend all'} {figure(data.mendable)} <kbd>M</kbd></button
 			>
 		{/if}
 	</div>

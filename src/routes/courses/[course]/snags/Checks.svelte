@@ -55,6 +55,20 @@
 			.filter(({ values }) => values.some(Boolean))
 	});
 
+	/** What was done about them over the same days. */
+	const done = $derived<Bars>({
+		of: 'Day',
+		lines: days.map(({ day }) => day),
+		parts: (
+			[
+				['mended', 'lichen'],
+				['waived', 'woad']
+			] as const
+		)
+			.map(([name, colour]) => ({ name, colour, values: days.map((of) => of[name]) }))
+			.filter(({ values }) => values.some(Boolean))
+	});
+
 	const bars = $derived<Bars>({
 		of: 'Category',
 		lines: places.map(({ name }) => name),
@@ -86,8 +100,8 @@
 </script>
 
 <h1 class="text-[16px]!">Snags <span class="mute font-normal">{count(findings, 'finding')}</span></h1>
-<div class="mt-2"><Segments value={order} choices={orders} label="Go through them by" change={goBy} /></div>
-{#if order !== 'check'}<Heads {heads} of={order} show={(asks) => view.show(asks)} />{/if}
+<div class="orders mt-2"><Segments value={order} choices={orders} label="Go through them by" change={goBy} /></div>
+{#if order !== 'check'}<div class="mt-3"><Heads {heads} of={order} show={(asks) => view.show(asks)} /></div>{/if}
 {#each order === 'check' ? groups : [] as { severity, name, says } (severity)}
 	{@const inGroup = counts.filter((counted) => counted.severity === severity)}
 	{#if inGroup.length}
@@ -112,9 +126,15 @@
 	<a class="word" href={reports}>Report</a>
 </p>
 {#if days.length > 1}<div class="mt-6"><Chart bars={over} label="Open snags by day" /></div>{/if}
-{#if places.length}<div class="mt-6"><Chart {bars} label="Open snags by category" /></div>{/if}
+{#if done.parts.length}<div class="mt-6"><Chart bars={done} label="Mended and waived by day" /></div>{/if}
+{#if places.length && order !== 'category'}<div class="mt-6"><Chart {bars} label="Open snags by category" /></div>{/if}
 
 <style>
+	/* four words side by side in a narrow column */
+	.orders :global(.segment) {
+		padding-inline: 6px;
+		font-size: 12.5px;
+	}
 	.check {
 		display: flex;
 		justify-content: space-between;

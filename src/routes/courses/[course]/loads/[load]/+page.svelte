@@ -90,7 +90,7 @@
 			const { mended, left } = answer.mended;
 			mendedHere += mended;
 			done = `Mended ${count(mended, 'question')}${mendedHere > mended ? `, ${mendedHere.toLocaleString('en')} since you came here` : ''}${left ? `; ${left} could not be changed` : ''}.`;
-		} else done = said;
+		} else done = answer.waived ? `Waived for ${count(answer.waived, 'question')}.` : said;
 		if (chosen !== null) void choose({ id: chosen });
 		return true;
 	}

@@ -61,6 +61,8 @@
 	matchRule={listed.matchRule}
 	ruleWords={listed.match === 'new' ? '' : ruleWords[review.decision[listed.match]]}
 	mend={(rule, all) => act({ do: 'mend', rule, ...(all ? {} : { ids }) })}
+	waive={(rule, reason, all) => act({ do: 'waive', rule, reason, ...(all ? {} : { ids }) })}
+	unwaive={(rule) => act({ do: 'unwaive', id: shown.id, rule }, 'It is open again.')}
 	edit={(question) => act({ do: 'edit', id: shown.id, version: shown.version, question }, 'Kept.')}
 	match={(rule) => act({ do: 'match', ids, rule })}
 	verify={(verified) => act({ do: 'verify', ids, verified })}

@@ -13,6 +13,8 @@ export type Asked =
 	| (Chosen & { do: 'verify'; verified: boolean })
 	| { do: 'source'; from: CategorySource }
 	| (Partial<Chosen> & { do: 'mend'; rule: string })
+	| (Partial<Chosen> & { do: 'waive'; rule: string; reason: string })
+	| { do: 'unwaive'; id: number; rule: string }
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'rules'; name: string; rules: Rules };
 
@@ -21,6 +23,8 @@ interface Answer {
 	/** What the load comes to; null where nothing has changed. */
 	summary: ReviewSummary | null;
 	mended?: { mended: number; left: number } | null;
+	/** Of how many questions something was waived. */
+	waived?: number | null;
 	/** In how many questions a file that was handed in is now. */
 	given?: number;
 	message?: string;

@@ -11,6 +11,7 @@ import { Refused } from '$lib/server/loads/refused';
 import { stagedQuestion } from '$lib/server/loads/review';
 import { categorySources, type CategorySource } from '$lib/server/loads/sources';
 import { threads } from '$lib/server/threads/ask';
+import { takeStagedWaiverBack, waiveStaged } from '$lib/server/loads/waive';
 import { saveRules } from '$lib/server/loads/rules';
 
 const shapes = {
@@ -19,6 +20,12 @@ const shapes = {
 	match: object({ ...chosenFields, rule: string().oneOf(['skip', 'beside', 'replace']).nullable().defined() }),
 	verify: object({ ...chosenFields, verified: mixed<boolean>().oneOf([true, false]).required() }),
 	source: object({ from: string().oneOf(categorySources).required() }),
+	waive: object({
+		...chosenFields,
+		rule: string().max(60).required(),
+		reason: string().trim().max(1000, 'a reason has 1,000 letters at the most').default('')
+	}),
+	unwaive: object({ id: number().integer().positive().required(), rule: string().max(60).required() }),
 	mend: object({ ...chosenFields, rule: string().max(60).required() }),
 	edit: object({
 		id: number().integer().positive().required(),
@@ -37,6 +44,8 @@ type Asked =
 	| (ChosenBody & Change)
 	| { do: 'source'; from: CategorySource }
 	| (ChosenBody & { do: 'mend'; rule: string })
+	| (ChosenBody & { do: 'waive'; rule: string; reason: string })
+	| { do: 'unwaive'; id: number; rule: string }
 	| { do: 'edit'; id: number; version: number; question: unknown }
 	| { do: 'decision'; decision: unknown }
 	| { do: 'rules'; name: string; rules: unknown };
@@ -58,6 +67,7 @@ export const POST = async ({ locals, params, request }) => {
 	const one = await loadOf(db, course.id, keyOf(params.load));
 	if (!one) error(404, 'There is no such load in this course.');
 	let mended = null;
+	let waived = null;
 	try {
 		const asked = (await jsonOf(request, shape)) as Asked;
 		if (asked.do === 'decision') await keepDecision(db, one.id, person.id, parseDecision(asked.decision));
@@ -65,6 +75,8 @@ export const POST = async ({ locals, params, request }) => {
 		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
 		else if (asked.do === 'mend')
 			mended = await threads().ask('mendStaged', course.id, one.id, person.id, asked.rule, chosenIn(asked));
+		else if (asked.do === 'waive') waived = await waiveStaged(db, course.id, one.id, person.id, asked, chosenIn(asked));
+		else if (asked.do === 'unwaive') await takeStagedWaiverBack(db, one.id, person.id, asked.id, asked.rule);
 		else if (asked.do === 'edit') {
 			const done = await threads().ask(
 				'editStaged',
@@ -97,6 +109,7 @@ export const POST = async ({ locals, params, request }) => {
 	return json({
 		now: await reviewState(db, one.id),
 		summary: await threads().ask('reviewSummary', course.id, one.id),
-		mended
+		mended,
+		waived
 	});
 };
