@@ -62,8 +62,12 @@ function shortage(plan: Plan, names: string[]): string | null {
 		plan,
 		lacking.parts.flatMap((part) => pools[part]!)
 	);
-	const where = place || (names.length === 1 ? 'its pool' : 'their pools');
-	return `${listOf(names)} ${names.length === 1 ? 'wants' : 'want'} ${lacking.wanted} from ${where}, which ${place || names.length === 1 ? 'has' : 'have'} ${lacking.there}: draw ${short} less, or add ${counted(short, 'question')}.`;
+	const wanting = lacking.parts.map((part) => names[part]!);
+	const giving = names.filter((name) => !wanting.includes(name));
+	const isOne = wanting.length === 1;
+	const where = place || (isOne ? 'its pool' : 'their pools');
+	const beside = giving.length ? ` beside what ${listOf(giving)} ${giving.length === 1 ? 'gives' : 'give'}` : '';
+	return `${listOf(wanting)} ${isOne ? 'wants' : 'want'} ${lacking.wanted} from ${where}, which ${place || isOne ? 'has' : 'have'} ${lacking.there}${beside}: draw ${short} less, or add ${counted(short, 'question')}.`;
 }
 
 /** The quotas that cannot hold, one after the other left out until they can; as words. */

@@ -330,6 +330,18 @@ describe('a sheet that cannot be filled', () => {
 			message: 'Warm-up and Heights want 9 from “Tides › Levels”, which has 8: draw 1 less, or add 1 question.'
 		});
 	});
+	it('says what other parts give, where that is what leaves too few', () => {
+		const sheet = {
+			questions: levels,
+			parts: [
+				{ title: 'Always', questions: ['l1'] },
+				{ ...drawing(4, [['Tides']]), title: 'Levels' }
+			]
+		};
+		expect(words(sheet)).toBe(
+			'Levels wants 4 from “Tides › Levels”, which has 3 beside what Always gives: draw 1 less, or add 1 question.'
+		);
+	});
 	it('says which quota, pair, group or list it is', () => {
 		const part = (quota: object) => drawing(3, [['Tides']], { title: 'Watch', quotas: [quota] });
 		expect(words({ questions: levels, parts: [part({ by: 'tag', value: 'sums', least: 1 })] })).toMatch(
