@@ -105,11 +105,11 @@ class Ends {
 	}
 }
 
-const unitsOf = (step: Step) => (isTake(step) ? step.cell.lists.flat() : step.cell.units);
-
 /** Whether a step ends a cell of which some unit is worth something. */
 const counts = (step: Step, worth: Worth) =>
-	(!isTake(step) || step.isLast) && unitsOf(step).some((unit) => worth(unit) > 0);
+	isTake(step)
+		? step.isLast && step.cell.lists.some((list) => list.some((unit) => worth(unit) > 0))
+		: step.cell.units.some((unit) => worth(unit) > 0);
 
 /** How many questions a network draws at the most. */
 const drawnBy = (network: Network) =>
@@ -206,6 +206,7 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 	const length = drawnBy(network) + 1;
 	if (costOfShared(network, length) > mostShared) return null;
 	const shared = new Shared(sizes);
+	// the two may be taken for one another, so that a pair of states stands for both orders: the smaller one first
 	let now = new Map<number, Float64Array>([[0, Float64Array.of(1, ...new Float64Array(length - 1))]]);
 	network.steps.forEach((step, at) => {
 		const next = new Map<number, Float64Array>();
@@ -213,17 +214,19 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 		const width = network.layers[at]!.states.length;
 		const nextWidth = network.layers[at + 1]!.states.length;
 		const ending = !isTake(step) || step.isLast;
+		const movesOf: number[][] = Array.from({ length: width }, () => []);
+		from.forEach((state, each) => movesOf[state]!.push(each));
 		const all = Array.from(from, (state, each) => taken(network, step, at, state, move[each]!));
-		for (let one = 0; one < from.length; one += 1)
-			for (let other = 0; other < from.length; other += 1) {
-				const before = now.get(from[one]! * width + from[other]!);
-				if (!before) continue;
-				const key = to[one]! * nextWidth + to[other]!;
-				const target = next.get(key) ?? new Float64Array(length);
-				next.set(key, target);
-				const common = ending ? shared.of(step, at, all[one]!, all[other]!) : emptyHanded;
-				addTo(target, before, common, chance[one]! * chance[other]!);
-			}
+		for (const [pair, before] of now)
+			for (const one of movesOf[Math.floor(pair / width)]!)
+				for (const other of movesOf[pair % width]!) {
+					const [low, high] = to[one]! < to[other]! ? [to[one]!, to[other]!] : [to[other]!, to[one]!];
+					const key = low * nextWidth + high;
+					const target = next.get(key) ?? new Float64Array(length);
+					next.set(key, target);
+					const common = ending ? shared.of(step, at, all[one]!, all[other]!) : emptyHanded;
+					addTo(target, before, common, chance[one]! * chance[other]!);
+				}
 		now = shortened(next);
 	});
 	return Array.from(now.get(0) ?? []);
