@@ -27,11 +27,13 @@ export const snagPageSize = 50;
 /** Some of the snags that a filter finds, one a check and question, in the order of the questions, from the place `from` on. */
 export async function snagRows(db: Database, courseId: number, filter: SnagFilter, from = 0): Promise<SnagRow[]> {
 	const { from: tables, sql, parameters } = await conditionOf(db, courseId, filter);
-	// by_rule, or by_question
+	// of one check each question once, as the index has them: nothing is sorted
+	const each = filter.check === null ? 's.question_id, s.rule' : 's.question_id';
+	// by_rule, or by_question_severity
 	const found = await rows<Omit<SnagRow, 'words' | 'twins'> & { words: string }>(
 		db,
 		`SELECT s.id, s.rule, s.severity, s.question_id AS questionId, q.bank_id AS bankId, b.name AS bank, c.name AS category, q.title, q.kind, s.message, s.words
-		FROM (SELECT MIN(s.id) AS id FROM ${tables} WHERE ${sql} GROUP BY s.question_id, s.rule ORDER BY s.question_id, s.rule LIMIT ?, ${snagPageSize}) f
+		FROM (SELECT MIN(s.id) AS id FROM ${tables} WHERE ${sql} GROUP BY ${each} ORDER BY ${each} LIMIT ?, ${snagPageSize}) f
 		JOIN snags s ON s.id = f.id JOIN questions q ON q.id = s.question_id JOIN banks b ON b.id = q.bank_id LEFT JOIN categories c ON c.id = q.category_id ORDER BY s.question_id, s.rule`,
 		[...parameters, from]
 	);
