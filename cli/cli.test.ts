@@ -68,6 +68,16 @@ describe('./barrow', () => {
 			expect(snags.map(({ subject }) => subject).sort()).toEqual(['Bridge/Night', 'Deck']);
 		}
 	});
+	it('ends without a word where whoever reads it has had enough', () => {
+		const file = join(folder, 'many.json');
+		const questions = Array.from({ length: 9000 }, (_, at) => ({ id: `question-with-a-long-name-${at}` }));
+		writeFileSync(file, JSON.stringify({ questions, parts: [{ draw: 3, pool: {} }] }));
+		const { stdout, stderr } = spawnSync('sh', ['-c', '"$0" chances "$1" | head -1', join(root, 'barrow'), file], {
+			encoding: 'utf8'
+		});
+		expect(stdout).toMatch(/different sittings/);
+		expect(stderr).toBe('');
+	});
 	it('ends with 0 where nothing is', () => {
 		expect(barrow('check', sample('logbook-folders.zip')).status).toBe(0);
 	});

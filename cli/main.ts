@@ -2,6 +2,12 @@ import { parseArgs } from 'node:util';
 import { ContainerError } from '../core/container/container';
 import { commands } from './commands';
 
+// whoever reads has had enough, as `head` has: that is no fault of anybody
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+	if (error.code !== 'EPIPE') throw error;
+	process.exit(0);
+});
+
 const usage = `barrow: question banks on the command line
 
   ./barrow inspect FILE --plain      what is in a file, in a form that belongs to no format
