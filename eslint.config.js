@@ -40,6 +40,7 @@ const storeys = [
 	'compare',
 	'checks',
 	'draws',
+	'paper',
 	'container',
 	'formats',
 	'take-in',

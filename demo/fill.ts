@@ -14,6 +14,7 @@ import { receive } from '../src/lib/server/loads/loads';
 import { takeIn } from '../src/lib/server/loads/take-in';
 import { editQuestion, makeQuestion } from '../src/lib/server/questions/edit';
 import { hashPassword } from '../src/lib/server/people/passwords';
+import { plainSettings } from '../src/lib/forms/quiz';
 import { saveQuiz } from '../src/lib/server/quizzes/save';
 import { buoyage } from './banks/buoyage';
 import { tides } from './banks/tides';
@@ -121,18 +122,20 @@ async function workByHand(pool: Pool, courseId: number, personId: number): Promi
 
 async function makeQuiz(pool: Pool, courseId: number): Promise<void> {
 	const quiz = await run(pool, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, 'Week 6 check']);
-	const found = await rows<{ id: number; name: string }>(
+	const found = await rows<{ id: number; name: string; parentId: number | null }>(
 		pool,
-		'SELECT c.id, c.name FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ?',
+		'SELECT c.id, c.name, c.parent_id AS parentId FROM categories c JOIN banks b ON b.id = c.bank_id WHERE b.course_id = ?',
 		[courseId]
 	);
 	const ids = (...names: string[]) =>
 		found.filter((category) => names.includes(category.name)).map((category) => category.id);
+	const under = (name: string) =>
+		found.flatMap(({ id, parentId }) => (ids(name).some((top) => top === parentId) ? [id] : []));
 	const part = (title: string, draw: number, pointsEach: number, categories: number[], withUnder: boolean) => ({
 		title,
 		draw,
 		pointsEach,
-		shuffleQuestions: true,
+		order: 'shuffled' as const,
 		shuffleOptions: true,
 		withUnder,
 		categories,
@@ -145,8 +148,27 @@ async function makeQuiz(pool: Pool, courseId: number): Promise<void> {
 		parts: [
 			part('Warm-up', 4, 1, ids('Springs and neaps'), false),
 			part('Heights of tide', 5, 2, ids('Rule of twelfths', 'Levels', 'Tide tables'), false),
-			part('On the chart', 6, 1, ids('Chartwork'), true)
-		]
+			{
+				...part('On the chart', 6, 1, ids('Chartwork'), true),
+				quotas: [
+					{
+						by: 'category' as const,
+						values: under('Chartwork').map((category) => ({ category })),
+						spread: 'proportional' as const,
+						least: null,
+						most: null
+					}
+				]
+			}
+		],
+		settings: {
+			...plainSettings(),
+			instructions: 'Tide tables and a calculator are allowed. Answer every question.',
+			minutes: 45,
+			attempts: 2,
+			opens: '2027-03-02T08:00',
+			due: '2027-03-09T18:00'
+		}
 	});
 }
 

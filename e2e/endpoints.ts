@@ -17,6 +17,8 @@ export interface Endpoint {
 
 const decision = JSON.stringify({ bankName: 'x' });
 
+const emptySheet = { parts: [] };
+
 /** All of them below a course, each with a question that is well-formed. A new one is an entry here. */
 export const endpoints: Endpoint[] = [
 	{ route: '', what: 'load', path: '' },
@@ -60,6 +62,7 @@ export const endpoints: Endpoint[] = [
 		sent: { chosen: { bankId: 1, ids: [] } },
 		needs: 'work'
 	},
+	{ route: 'banks/quiz', what: 'GET', path: 'banks/quiz' },
 	{
 		route: 'banks/quiz',
 		what: 'POST',
@@ -138,17 +141,50 @@ export const endpoints: Endpoint[] = [
 	{ route: 'loads/upload', what: 'DELETE', path: 'loads/upload?id=1', needs: 'work' },
 	{ route: 'quizzes', what: 'load', path: 'quizzes' },
 	{ route: 'quizzes', what: 'make', path: 'quizzes', sent: { title: 'x' }, needs: 'work' },
+	{ route: 'quizzes/back', what: 'POST', path: 'quizzes/back', sent: { title: '' }, needs: 'work' },
+	{ route: 'quizzes/copy', what: 'GET', path: 'quizzes/copy' },
+	{ route: 'quizzes/copy', what: 'POST', path: 'quizzes/copy', sent: { quizId: 999_999 }, needs: 'work' },
+	{ route: 'quizzes/find', what: 'GET', path: 'quizzes/find?words=buoy' },
+	{ route: 'quizzes/from', what: 'POST', path: 'quizzes/from', sent: { bankId: 999_999 }, needs: 'work' },
 	{ route: 'quizzes/gather', what: 'POST', path: 'quizzes/gather?preview=1', sent: { quizzes: [1] }, needs: 'work' },
 	{ route: 'quizzes/[quiz]', what: 'load', path: 'quizzes/1' },
-	{ route: 'quizzes/[quiz]', what: 'drop', path: 'quizzes/1', sent: {}, needs: 'work' },
+	{ route: 'quizzes/[quiz]', what: 'GET', path: 'quizzes/1?whole' },
 	{ route: 'quizzes/[quiz]', what: 'PUT', path: 'quizzes/1', sent: { title: 'x' }, needs: 'work' },
+	{ route: 'quizzes/[quiz]', what: 'DELETE', path: 'quizzes/999999', sent: {}, needs: 'work' },
+	{ route: 'quizzes/[quiz]/alike', what: 'POST', path: 'quizzes/1/alike', sent: emptySheet },
+	{ route: 'quizzes/[quiz]/bound', what: 'POST', path: 'quizzes/1/bound', sent: emptySheet },
+	{ route: 'quizzes/[quiz]/draw', what: 'POST', path: 'quizzes/1/draw', sent: { ...emptySheet, seeds: ['s-1'] } },
+	{ route: 'quizzes/[quiz]/forms', what: 'GET', path: 'quizzes/1/forms' },
+	{ route: 'quizzes/[quiz]/forms', what: 'POST', path: 'quizzes/1/forms', sent: { count: 0 }, needs: 'work' },
+	{ route: 'quizzes/[quiz]/forms', what: 'DELETE', path: 'quizzes/1/forms', sent: { id: 999_999 }, needs: 'work' },
 	{
-		route: 'quizzes/[quiz]/pool',
+		route: 'quizzes/[quiz]/forms/difficulty',
 		what: 'POST',
-		path: 'quizzes/1/pool',
-		sent: JSON.stringify({ categories: [1], withUnder: true })
+		path: 'quizzes/1/forms/difficulty',
+		sent: { found: [{ id: 999_999, difficulty: 1 }] },
+		needs: 'work'
 	},
+	{
+		route: 'quizzes/[quiz]/forms/marks',
+		what: 'POST',
+		path: 'quizzes/1/forms/marks',
+		sent: { id: 999_999, csv: 'Ines,A,B' }
+	},
+	{ route: 'quizzes/[quiz]/look', what: 'POST', path: 'quizzes/1/look', sent: emptySheet },
+	{ route: 'quizzes/[quiz]/names', what: 'POST', path: 'quizzes/1/names', sent: '[1]' },
+	{ route: 'quizzes/[quiz]/pool', what: 'POST', path: 'quizzes/1/pool', sent: { ...emptySheet, part: 0 } },
+	{ route: 'quizzes/[quiz]/print', what: 'load', path: 'quizzes/1/print?forms=1' },
 	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
+	{ route: 'quizzes/[quiz]/versions', what: 'GET', path: 'quizzes/1/versions' },
+	{ route: 'quizzes/[quiz]/versions', what: 'POST', path: 'quizzes/1/versions', sent: { id: 1 } },
+	{ route: 'quizzes/series', what: 'GET', path: 'quizzes/series' },
+	{
+		route: 'quizzes/series',
+		what: 'POST',
+		path: 'quizzes/series',
+		sent: { categories: [999_999], title: 'x' },
+		needs: 'work'
+	},
 	{ route: 'settings', what: 'load', path: 'settings' },
 	{
 		route: 'settings',

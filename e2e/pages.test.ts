@@ -74,6 +74,49 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 		'/courses/C/quizzes',
 		async (one) => void (await one.press('Week 6 check'), await one.press('A sitting'), await one.reads('of 20 points'))
 	],
+	...(['Pairs and groups', 'Forms', 'Around it'] as const).map((tab): (typeof pages)[number] => [
+		`a quiz, ${tab}`,
+		'/courses/C/quizzes',
+		async (one) => void (await one.press('Week 6 check'), await one.press(tab), await one.driver.sleep(700))
+	]),
+	[
+		'a pool with its questions',
+		'/courses/C/quizzes',
+		async (one) => {
+			await one.press('Week 6 check');
+			await one.press('Questions ·');
+			await one.reads('bank order');
+			await one.driver.sleep(500);
+		}
+	],
+	[
+		'a part that lists its questions',
+		'/courses/C/banks',
+		async (one) => {
+			await one.reads('1 of 43');
+			await (await one.find('input[aria-label^="Select "]:not([aria-label^="Select all"])')).click();
+			await one.press('More to do with what is selected');
+			await one.press('Put these in a quiz');
+			await one.write('[role=dialog] input[maxlength="255"]', 'Listed');
+			await one.press('Make a quiz of 1 question');
+			await one.reads('its list');
+		}
+	],
+	[
+		'sittings side by side',
+		'/courses/C/quizzes',
+		async (one) => {
+			await one.press('Week 6 check');
+			await one.press('A sitting');
+			await one.press('Side by side');
+			await one.reads('in 10 sittings');
+		}
+	],
+	[
+		'a series that is asked for',
+		'/courses/C/quizzes',
+		async (one) => void (await one.press('Make a series'), await one.reads('Make 3 quizzes'))
+	],
 	['a dispatch', '/courses/C/dispatch'],
 	['text being pasted', '/courses/C/loads/paste'],
 	['a dispatch as another format', '/courses/C/dispatch?as=cc13'],

@@ -169,11 +169,10 @@ describe('the whole way of a package', () => {
 		await visitor.write('input[name=title]', 'Chart symbols');
 		await visitor.press('Make a quiz');
 		await visitor.reads('Draw sheet');
-		await visitor.press('+ part');
 		await (await visitor.driver.findElement(By.xpath('//label[contains(., "Chartwork")]/input'))).click();
-		await visitor.reads(/of 6/);
+		await visitor.reads('Questions · 6');
 		await visitor.write('input[aria-label="How many part 1 draws"]', '10');
-		await visitor.reads('It wants 10 questions and its pool holds 6');
+		await visitor.reads(/Part 1 wants 10 from .*Chartwork.*, which has 6: draw 4 less, or add 4 questions/);
 		await visitor.write('input[aria-label="How many part 1 draws"]', '4');
 		await visitor.write('input[aria-label="Points for each question of part 1"]', '2.5');
 		await visitor.reads('Can be filled in every draw');

@@ -163,6 +163,16 @@ export interface CheckedQuiz {
 		/** What it draws from and is gone, in words. */
 		lost: readonly string[];
 	})[];
+	/** What drawing has found of the quiz as a whole, where quotas, pairs, groups or overlaps make more of it than its parts show. */
+	drawn?: DrawnQuiz;
+}
+
+/** What drawing finds of a quiz. */
+export interface DrawnQuiz {
+	/** Why it cannot be filled; null where it can. */
+	stops: string | null;
+	/** The least and the most points of a sitting, where it can be filled. */
+	total: readonly [least: number, most: number] | null;
 }
 
 /** A check that looks at a quiz. */

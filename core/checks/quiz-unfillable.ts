@@ -8,13 +8,14 @@ const named = (title: string, at: number) => (title ? `“${title}”` : `number
 /** A quiz wants more different questions than there are. */
 export const quizUnfillable: QuizCheck = {
 	id: 'quiz-unfillable',
-	version: 1,
+	version: 2,
 	scope: 'quiz',
 	title: 'Quiz that cannot be filled',
 	short: 'not fillable',
 	severity: 'broken',
 	why: 'Nobody can get this quiz: there are fewer different questions than its parts draw together.',
-	find({ title, parts }) {
+	find({ title, parts, drawn }) {
+		if (drawn) return drawn.stops === null ? [] : [{ message: `“${title}” cannot be filled. ${drawn.stops}` }];
 		const short = parts.flatMap((part, at) =>
 			part.draw !== null && part.draw > part.pool.length
 				? [`the part ${named(part.title, at)} draws ${part.draw} of ${part.pool.length}`]

@@ -1,3 +1,5 @@
+import { fits, restricts, type PoolConditions, type PoolFacts } from './conditions';
+
 /** What a part of a quiz draws from, as it is kept: categories by their keys, or questions that it names. */
 export interface PoolPart {
 	categories: readonly number[];
@@ -6,6 +8,11 @@ export interface PoolPart {
 	questions: readonly number[];
 	/** How many are drawn; null for all. */
 	draw: number | null;
+	/** What is asked of the questions of its categories; missing where nothing is. */
+	conditions?: PoolConditions;
+	/** Questions that belong to it beside those, and such as do not: these win. */
+	include?: readonly number[];
+	exclude?: readonly number[];
 }
 
 /** What there is to draw from. Categories and questions are named by their keys. */
@@ -18,6 +25,8 @@ export interface PoolSource {
 	points: Readonly<Record<number, number | null>>;
 	/** Texts without an answer: they are never drawn, but a part that gives all that it names shows them too. */
 	texts: readonly number[];
+	/** What conditions can ask of the questions; only where some part asks. */
+	facts?: ReadonlyMap<number, PoolFacts>;
 }
 
 /**
@@ -32,7 +41,17 @@ export function poolOf(part: PoolPart, source: PoolSource): number[] {
 	const chosen = new Set(part.categories);
 	if (part.withUnder)
 		for (const node of source.tree) if (node.parentId !== null && chosen.has(node.parentId)) chosen.add(node.id);
-	return source.tree.filter((node) => chosen.has(node.id)).flatMap((node) => source.inCategory[node.id] ?? []);
+	const { conditions, include = [], exclude = [] } = part;
+	const asked = conditions && restricts(conditions) ? conditions : null;
+	const found = source.tree
+		.filter((node) => chosen.has(node.id))
+		.flatMap((node) => source.inCategory[node.id] ?? [])
+		.filter((id) => !asked || fits(asked, source.facts!.get(id)!));
+	if (!include.length && !exclude.length) return found;
+	const out = new Set(exclude);
+	return [...new Set([...found, ...include.filter((id) => Object.hasOwn(source.points, id))])].filter(
+		(id) => !out.has(id)
+	);
 }
 
 const sum = (list: number[]) => Math.round(list.reduce((all, one) => all + one, 0) * 100) / 100;

@@ -31,6 +31,8 @@ export interface QuizToWrite {
 	identifier: string;
 	title: string;
 	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
+	/** What the quiz says and no format has a place for, in sentences for people. */
+	unsaid?: string[];
 }
 
 /** A quiz as it is written in a format, or null where it is not, with what is lost of it, in sentences for people. */

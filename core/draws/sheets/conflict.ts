@@ -17,10 +17,51 @@ const without = (plan: Plan, change: (part: PlannedPart) => PlannedPart): Plan =
 });
 const noQuotas = (plan: Plan) => without(plan, (part) => ({ ...part, quotas: [] }));
 const noPairs = (plan: Plan): Plan => ({ ...plan, units: plan.units.map((unit) => ({ ...unit, never: [] })) });
-const fails = (plan: Plan) => samplerOf(plan) === 'unfillable';
+const fails = (plan: Plan) => samplerOf(thinned(plan)) === 'unfillable';
+
+/**
+ * A plan that can be filled exactly where another can, with fewer units: of single questions that the same parts can give
+ * and that count the same in their quotas, no more are needed than all parts draw together. Parts that give all they have
+ * keep all of it.
+ */
+export function thinned(plan: Plan): Plan {
+	const most = plan.parts.reduce((sum, { draw, isAll }) => sum + (isAll ? 0 : draw), 0);
+	const signs: string[] = plan.units.map(() => '');
+	const bound = new Set<number>();
+	plan.parts.forEach(({ units, quotas, isAll }, part) => {
+		for (const unit of units) {
+			if (isAll) bound.add(unit);
+			const [question] = plan.units[unit]!.counted;
+			const counts = quotas.map(({ has }) => (question !== undefined && has(plan.questions[question]!) ? 1 : 0));
+			signs[unit] = `${signs[unit] ?? ''}${part}:${counts.join('')} `;
+		}
+	});
+	const kept = new Map<string, number>();
+	const places: number[] = [];
+	plan.units.forEach(({ members, never }, unit) => {
+		const sign = signs[unit];
+		if (!sign) return;
+		const isLike = members.length === 1 && !never.length && !bound.has(unit);
+		const count = kept.get(sign) ?? 0;
+		if (isLike && count >= most) return;
+		if (isLike) kept.set(sign, count + 1);
+		places.push(unit);
+	});
+	const now = new Map(places.map((unit, at) => [unit, at]));
+	const stay = (units: readonly number[]) => units.flatMap((unit) => now.get(unit) ?? []);
+	return {
+		...plan,
+		units: places.map((unit) => ({ ...plan.units[unit]!, never: stay(plan.units[unit]!.never) })),
+		parts: plan.parts.map((part) => ({ ...part, units: stay(part.units) }))
+	};
+}
 
 /** The parts of a plan that cannot be filled, without those that have nothing to do with it. */
-function smallest(plan: Plan): number[] {
+function smallest(whole: Plan): number[] {
+	const plan = thinned(whole);
+	// most often it is one part by itself
+	const alone = [...plan.parts.keys()].find((part) => fails(only(plan, [part])));
+	if (alone !== undefined) return [alone];
 	let kept = [...plan.parts.keys()];
 	for (const part of [...kept].reverse()) {
 		const others = kept.filter((at) => at !== part);
@@ -100,7 +141,15 @@ function quotaWords(plan: Plan, names: string[]): string {
 			}
 		}
 	});
-	return `${needed.join('; ')}. That cannot hold together: change a quota, draw another number, or add questions.`;
+	const others = plan.parts.flatMap((part, at) => {
+		if (needed.some((words) => words.startsWith(`${names[at]!} wants `))) return [];
+		const there = part.units.reduce((sum, unit) => sum + plan.units[unit]!.counted.length, 0);
+		return [`${names[at]!} ${part.isAll ? 'gives all' : `draws ${part.draw}`} of ${there}`];
+	});
+	const last = plan.parts.length - 1;
+	const most = plan.parts[last]!.isAll ? null : mostOf(plan, last);
+	const mend = most === null ? 'draw another number' : `draw ${most} in ${names[last]!}`;
+	return `${[...needed, ...others].join('; ')}. That cannot hold together: change a quota, ${mend}, or add questions.`;
 }
 
 /** The most that a part could draw while all else stays; null where it could not draw even one. */

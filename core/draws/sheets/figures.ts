@@ -1,10 +1,10 @@
 import { addChances, type UnitChances } from './chances';
 import type { Network } from './network';
-import type { Plan } from './plan';
+import type { Plan, PlannedQuestion } from './plan';
 import type { Method, Sampler } from './sampler';
 import { Simulation, type Estimate } from './simulate';
 import { sharedOf, spreadOf, summed, type Distribution, type Worth } from './spread';
-import { amountOf, boundsOf, pointsMeasure, type Measure, type Total } from './totals';
+import { amountOf, boundsOf, pointsMeasure, type Bounds, type Measure, type Total } from './totals';
 
 /** What students get of a sheet that can be filled (draws.md). */
 export interface Figures {
@@ -19,9 +19,28 @@ export interface Figures {
 	/** Null where no question has a reading time. */
 	seconds: Total | null;
 	/** For each category, by its steps, the chance of 0, 1, 2 … questions of it and of what is under it. */
-	categories: { path: string[]; chances: Distribution }[];
-	/** The error of the chances of categories; 0 where they are exact. */
+	categories: { path: string[]; chances: Distribution; holds: number }[];
+	/** The same for kinds and for tags; empty where they are not asked for. */
+	kinds: ValueSpread[];
+	tags: ValueSpread[];
+	/** The error of the chances of categories, kinds and tags; 0 where they are exact. */
 	categoriesError: number;
+}
+
+/** How many questions of a sitting have a value, as chances of 0, 1, 2 … */
+export interface ValueSpread {
+	name: string;
+	chances: Distribution;
+	/** How many of the questions that can be drawn have it. */
+	holds: number;
+}
+
+/** What is worked out beside what every sheet gets. */
+export interface Wanted {
+	/** The spread over kinds and tags too. */
+	values?: boolean;
+	/** Hears how many sittings are drawn of how many, where some have to be; it may throw to end it. */
+	told?: (done: number, total: number) => void;
 }
 
 const sizes =
@@ -38,6 +57,7 @@ const secondsMeasure = ({ questions }: Plan): Measure => ({
 interface CountedCategory {
 	path: string[];
 	worth: Float64Array;
+	holds: number;
 }
 
 /** The categories of the questions that can be drawn, with those above them, in the order in which they come. */
@@ -50,9 +70,10 @@ function categoriesOf({ questions, units, parts }: Plan): CountedCategory[] {
 			for (let depth = 1; depth <= category.length; depth += 1) {
 				const path = category.slice(0, depth);
 				const key = JSON.stringify(path);
-				const known = found.get(key) ?? { path, worth: new Float64Array(units.length) };
+				const known = found.get(key) ?? { path, worth: new Float64Array(units.length), holds: 0 };
 				found.set(key, known);
 				known.worth[unit]! += 1;
+				known.holds += 1;
 			}
 		}
 	return [...found.values()];
@@ -97,8 +118,43 @@ function exactTotal(plan: Plan, networks: readonly Network[], chances: UnitChanc
 	return { least: rounded(least), most: rounded(most), mean: rounded(mean), equal: most - least < 1e-9, error: 0 };
 }
 
+/** So many tags are told of at the most: those that the most questions have. */
+const mostTags = 40;
+
+/** What the questions that can be drawn have of something, with how many of each unit; those that are the most frequent first. */
+function valuesOf(
+	{ questions, units, parts }: Plan,
+	of: (question: PlannedQuestion) => readonly string[]
+): { name: string; worth: Float64Array; count: number }[] {
+	const found = new Map<string, { name: string; worth: Float64Array; count: number }>();
+	for (const unit of new Set(parts.flatMap((part) => part.units)))
+		for (const question of units[unit]!.counted)
+			for (const name of new Set(of(questions[question]!))) {
+				const known = found.get(name) ?? { name, worth: new Float64Array(units.length), count: 0 };
+				found.set(name, known);
+				known.worth[unit]! += 1;
+				known.count += 1;
+			}
+	return [...found.values()].sort((a, b) => b.count - a.count || (a.name < b.name ? -1 : 1)).slice(0, mostTags);
+}
+
+/** The spread over everything that is asked for, each as `spread` finds it. */
+function spreadsOf(
+	plan: Plan,
+	{ values = false }: Wanted,
+	spread: (worth: Float64Array) => Distribution
+): Pick<Figures, 'categories' | 'kinds' | 'tags'> {
+	const over = (of: (question: PlannedQuestion) => readonly string[]) =>
+		values ? valuesOf(plan, of).map(({ name, worth, count }) => ({ name, chances: spread(worth), holds: count })) : [];
+	return {
+		categories: categoriesOf(plan).map(({ path, worth, holds }) => ({ path, chances: spread(worth), holds })),
+		kinds: over(({ kind }) => [kind]),
+		tags: over(({ tags }) => tags)
+	};
+}
+
 /** The figures of a sheet by its networks; those that take too long are found by simulation, each with its error. */
-function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[]): Figures {
+function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[], wanted: Wanted): Figures {
 	const units: UnitChances = new Map();
 	for (const network of networks) addChances(network, units);
 	const questions = new Map<number, Estimate>();
@@ -107,13 +163,14 @@ function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[]
 		for (const question of plan.units[unit]!.counted) questions.set(question, { chance, error: 0 });
 	}
 	let simulation: Simulation | null = null;
-	const simulated = () => (simulation ??= new Simulation(plan, sampler));
+	const simulated = () => (simulation ??= new Simulation(plan, sampler, wanted.told));
 	const shared = overAll(networks, (network) => sharedOf(network, sizes(plan)));
-	const categories = categoriesOf(plan);
-	const spreads = categories.map(({ worth }) =>
-		overAll(networks, (network) => spreadOf(network, (unit) => worth[unit]!))
-	);
-	const isSpread = spreads.every((spread) => spread !== null);
+	let isSimulated = false;
+	const spreads = spreadsOf(plan, wanted, (worth) => {
+		const exact = overAll(networks, (network) => spreadOf(network, (unit) => worth[unit]!));
+		isSimulated ||= exact === null;
+		return exact ?? simulated().spread(worth);
+	});
 	const expected = expectedShared(plan, units);
 	return {
 		method: sampler.method,
@@ -124,11 +181,18 @@ function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[]
 		seconds: plan.questions.some(({ seconds }) => seconds !== null)
 			? exactTotal(plan, networks, units, secondsMeasure(plan))
 			: null,
-		categories: categories.map(({ path, worth }, at) => ({
-			path,
-			chances: spreads[at] ?? simulated().spread(worth)
-		})),
-		categoriesError: isSpread ? 0 : simulated().errorOfShares
+		...spreads,
+		categoriesError: isSimulated ? simulated().errorOfShares : 0
+	};
+}
+
+/** The points of a sitting at the least and the most; null where they cannot be counted exactly. */
+export function totalOf(plan: Plan, { networks }: Sampler): Bounds | null {
+	if (!networks) return null;
+	const bounds = networks.map((network) => boundsOf(network, plan, pointsMeasure(plan)));
+	return {
+		least: rounded(bounds.reduce((sum, own) => sum + own.least, 0)),
+		most: rounded(bounds.reduce((sum, own) => sum + own.most, 0))
 	};
 }
 
@@ -141,9 +205,9 @@ function expectedShared(plan: Plan, units: UnitChances): number {
 }
 
 /** What students get of a sheet that can be filled: exact where it can be counted, else by simulation. */
-export function figuresOf(plan: Plan, sampler: Sampler): Figures {
-	if (sampler.networks) return exactFigures(plan, sampler, sampler.networks);
-	const simulation = new Simulation(plan, sampler);
+export function figuresOf(plan: Plan, sampler: Sampler, wanted: Wanted = {}): Figures {
+	if (sampler.networks) return exactFigures(plan, sampler, sampler.networks, wanted);
+	const simulation = new Simulation(plan, sampler, wanted.told);
 	const drawable = new Set(plan.parts.flatMap(({ units }) => units.flatMap((unit) => plan.units[unit]!.counted)));
 	return {
 		method: sampler.method,
@@ -152,7 +216,7 @@ export function figuresOf(plan: Plan, sampler: Sampler): Figures {
 		overlap: simulation.overlap(),
 		points: simulation.total(pointsMeasure(plan)),
 		seconds: plan.questions.some(({ seconds }) => seconds !== null) ? simulation.total(secondsMeasure(plan)) : null,
-		categories: categoriesOf(plan).map(({ path, worth }) => ({ path, chances: simulation.spread(worth) })),
+		...spreadsOf(plan, wanted, (worth) => simulation.spread(worth)),
 		categoriesError: simulation.errorOfShares
 	};
 }

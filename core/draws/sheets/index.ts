@@ -1,12 +1,9 @@
 import { Generator as Numbers } from '../../numbers/generator';
 import { conflictOf, type Conflict } from './conflict';
-import { figuresOf, type Figures } from './figures';
+import { figuresOf, totalOf, type Figures } from './figures';
 import { planOf, type Plan } from './plan';
 import { samplerOf, type Sampler } from './sampler';
 import { seedAt, sittingOf, type SheetSitting } from './sitting';
-
-/** The number of the rule by which sittings are drawn from sheets: a later rule does not change earlier sittings. */
-export const drawingRule = 2;
 
 /** A sheet that was looked into: it can be filled, it cannot, or neither was found out within the bounds. */
 export type Looked =
@@ -34,4 +31,5 @@ export function* sittings(plan: Plan, sampler: Sampler, seed: string, count: num
 	}
 }
 
-export { figuresOf, planOf, type Figures, type Plan, type SheetSitting };
+export { drawingRule } from './rule';
+export { figuresOf, totalOf, planOf, type Figures, type Plan, type SheetSitting };

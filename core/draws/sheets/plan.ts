@@ -118,7 +118,8 @@ function groupsOf({ together = [] }: SheetForm, names: Names): number[][] {
 	);
 }
 
-function unitsOf(questions: PlannedQuestion[], groups: number[][]): { units: Unit[]; unitOf: number[] } {
+/** The units of questions by the groups that they stand in, and the unit of each question. */
+export function unitsOf(questions: PlannedQuestion[], groups: number[][]): { units: Unit[]; unitOf: number[] } {
 	const unitOf: number[] = [];
 	const units: Unit[] = [];
 	const groupOf = new Map(groups.flatMap((group) => group.map((question) => [question, group] as const)));
@@ -172,7 +173,7 @@ function poolOf(
 }
 
 /** The units of a pool: of a group, all that counts has to be in it. */
-function unitsIn(pool: ReadonlySet<number>, units: readonly Unit[], unitOf: readonly number[]): number[] {
+export function unitsIn(pool: ReadonlySet<number>, units: readonly Unit[], unitOf: readonly number[]): number[] {
 	const found = new Set([...pool].map((question) => unitOf[question]!));
 	return [...found]
 		.filter((unit) => {
@@ -208,7 +209,7 @@ function measured(by: QuotaForm['by'], value: unknown, place: string): Pick<Quot
 }
 
 /** The quotas that one entry of a part stands for, given how many it draws and the questions of its units. */
-function quotasOf(
+export function quotasOf(
 	form: QuotaForm,
 	place: string,
 	draw: number,

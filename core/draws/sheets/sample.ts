@@ -1,4 +1,5 @@
 import type { Generator } from '../../numbers/generator';
+import { Deck } from '../../numbers/deck';
 import { isTake, type Network } from './network';
 
 /** A whole number below a limit of any size, each as likely as any other. */
@@ -36,8 +37,8 @@ function movesFrom(network: Network): number[][][] {
 export function fill(network: Network, generator: Generator, filling: Filling): void {
 	const lists = movesFrom(network);
 	let state = 0;
-	/** The units of the cell at hand that nobody has taken yet, in random order. */
-	let free: number[][] = [];
+	/** The lists of units of the cell at hand, of which nobody has taken yet what is still in the deck. */
+	let free = new Deck<number[]>([]);
 	network.steps.forEach((step, at) => {
 		const { to, move } = network.moves[at]!;
 		let rest = belowLarge(generator, network.completions[at]![state]!);
@@ -49,8 +50,8 @@ export function fill(network: Network, generator: Generator, filling: Filling): 
 			return false;
 		})!;
 		if (isTake(step)) {
-			if (step.isFirst) free = generator.shuffle(step.cell.lists);
-			for (const list of free.splice(0, move[chosen]))
+			if (step.isFirst) free = new Deck(step.cell.lists);
+			for (const list of free.take(move[chosen]!, generator))
 				filling.set(list[list.length > 1 ? generator.below(list.length) : 0]!, step.cell.parts[step.which]!);
 		} else {
 			const { ways } = step.cell.options[move[chosen]!]!;

@@ -31,10 +31,19 @@ export class Simulation {
 	readonly #plan: Plan;
 	readonly #fillings: Filling[];
 
-	constructor(plan: Plan, sampler: Sampler, count = simulated) {
+	/** `told` hears how many are drawn, and may throw to end it. */
+	constructor(
+		plan: Plan,
+		sampler: Sampler,
+		told: (done: number, total: number) => void = () => undefined,
+		count = simulated
+	) {
 		this.#plan = plan;
 		const generator = new Generator('figures');
-		this.#fillings = Array.from({ length: count }, () => sampler.draw(generator));
+		this.#fillings = Array.from({ length: count }, (_, at) => {
+			if (at % 250 === 0) told(at, count);
+			return sampler.draw(generator);
+		});
 	}
 
 	/** The mean of something over batches of sittings. */

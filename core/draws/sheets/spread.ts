@@ -46,17 +46,29 @@ const filled = (of: Distribution): Distribution => Array.from(of, (chance) => ch
 /** How many questions each unit counts towards something. */
 export type Worth = (unit: number) => number;
 
-/** The distribution of what some of like lists are worth, of each of which one unit was taken, any of them as likely as any other. */
-function ofLike(lists: readonly number[][], drawn: number): Distribution {
-	const most = Math.max(0, ...lists.flat());
-	if (!drawn || !most) return [1];
-	const marked = lists.filter((worths) => worths.some((worth) => worth > 0));
-	if (marked.every((worths) => worths.every((worth) => worth === most))) {
-		const found: Distribution = [];
-		for (let hits = 0; hits <= Math.min(marked.length, drawn); hits += 1)
-			found[hits * most] = hypergeometric(lists.length, marked.length, drawn, hits);
-		return filled(found);
+/** The same where each list that is worth something is worth the same, whatever is taken of it; null where that is not so. */
+function ofEven(units: readonly number[][], worth: Worth, drawn: number): Distribution | null {
+	let [most, marked] = [0, 0];
+	for (const list of units) {
+		const own = worth(list[0]!);
+		for (let at = 1; at < list.length; at += 1) if (worth(list[at]!) !== own) return null;
+		if (!own) continue;
+		if (most && own !== most) return null;
+		most = own;
+		marked += 1;
 	}
+	if (!drawn || !most) return [1];
+	const found: Distribution = [];
+	for (let hits = 0; hits <= Math.min(marked, drawn); hits += 1)
+		found[hits * most] = hypergeometric(units.length, marked, drawn, hits);
+	return filled(found);
+}
+
+/** The distribution of what some of like lists are worth, of each of which one unit was taken, any of them as likely as any other. */
+function ofLike(units: readonly number[][], worth: Worth, drawn: number): Distribution {
+	const even = ofEven(units, worth, drawn);
+	if (even) return even;
+	const lists = units.map((list) => list.map(worth));
 	// how many choices of so many lists are worth so much, one list after the other
 	const length = lists.reduce((sum, worths) => sum + Math.max(...worths), 1);
 	const by = Array.from({ length: drawn + 1 }, () => new Float64Array(length));
@@ -90,11 +102,7 @@ class Ends {
 	}
 
 	#find(step: Step, which: number): Distribution {
-		if (isTake(step))
-			return ofLike(
-				step.cell.lists.map((list) => list.map(this.worth)),
-				which
-			);
+		if (isTake(step)) return ofLike(step.cell.lists, this.worth, which);
 		const { ways } = step.cell.options[which]!;
 		const found: Distribution = [];
 		for (const way of ways) {

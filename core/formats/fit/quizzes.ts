@@ -103,7 +103,7 @@ export function fitQuizzes(quizzes: QuizToWrite[], limits: QuizLimits, written: 
 	return quizzes.map((quiz) => {
 		if (!limits.carries)
 			return { quiz: null, what: [`The quiz “${quiz.title}” stays behind: this format has none. Its questions go.`] };
-		const what: string[] = [];
+		const what: string[] = [...(quiz.unsaid ?? [])];
 		const own = limits.shares
 			? quiz
 			: {
@@ -118,7 +118,7 @@ export function fitQuizzes(quizzes: QuizToWrite[], limits: QuizLimits, written: 
 		);
 		const parts = limits.parts ? fitted : together(quiz, fitted, what);
 		if (!limits.shares) for (const part of parts) for (const at of part.questions) taken.add(at);
-		if (parts.length) return { quiz: { ...quiz, parts }, what };
+		if (parts.length) return { quiz: { identifier: quiz.identifier, title: quiz.title, parts }, what };
 		return { quiz: null, what: [`The quiz “${quiz.title}” stays behind: none of its questions can be written.`] };
 	});
 }

@@ -53,7 +53,8 @@
 			>
 			<tbody>
 				{#each bars.lines as line, at (at)}<tr
-						><td>{line}</td>{#each bars.parts as part (part.name)}<td class="number">{figure(part.values[at] ?? 0)}</td
+						><td>{line}</td>{#each bars.parts as part (part.name)}<td class="number"
+								>{(bars.written ?? figure)(part.values[at] ?? 0)}</td
 							>{/each}</tr
 					>{/each}
 			</tbody>
@@ -62,6 +63,10 @@
 </figure>
 
 <style>
+	figure {
+		min-width: 0;
+		overflow: hidden;
+	}
 	summary {
 		cursor: pointer;
 	}

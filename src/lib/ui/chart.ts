@@ -1,9 +1,13 @@
+import { figure } from './words';
+
 /** What bars show: a line each, and how much of each part it has. */
 export interface Bars {
 	/** What the lines are: "Category". */
 	of: string;
 	lines: string[];
 	parts: { name: string; colour: Dye; values: number[] }[];
+	/** How a figure is written; a plain number where that is left out. */
+	written?: (value: number) => string;
 }
 
 /** A colour of the theme. */
@@ -20,6 +24,14 @@ const patterns: Record<Dye, { symbol: string; rotation: number } | null> = {
 
 const mostLetters = 22;
 
+const tooltip = (written: (value: number) => string) => ({
+	trigger: 'axis' as const,
+	axisPointer: { type: 'shadow' as const },
+	confine: true,
+	valueFormatter: (value: unknown) => written(Number(value)),
+	textStyle: { fontSize: 12.5 }
+});
+
 /** Draws bars in an element: `show` draws them anew in the colours of the theme as they are then, `end` frees them. */
 export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars) => void; end: () => void }> {
 	const [core, { BarChart }, { GridComponent, LegendComponent, TooltipComponent }, { SVGRenderer }] = await Promise.all(
@@ -32,18 +44,18 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 	const dye = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 	const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-	function show({ lines, parts }: Bars): void {
+	function show({ lines, parts, written = figure }: Bars): void {
 		const text = { color: dye('ink2'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 12.5 };
 		const several = parts.length > 1;
 		chart.setOption(
 			{
 				animation: !still,
 				animationDuration: 200,
-				grid: { left: 4, right: 34, top: several ? 22 : 2, bottom: 2, containLabel: true },
+				grid: { left: 4, right: 44, top: several ? 22 : 2, bottom: 2, containLabel: true },
 				legend: several
 					? { top: 0, left: 0, itemWidth: 16, itemHeight: 10, icon: 'rect', textStyle: text }
 					: { show: false },
-				tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, confine: true, textStyle: { fontSize: 12.5 } },
+				tooltip: tooltip(written),
 				xAxis: { type: 'value', show: false },
 				yAxis: {
 					type: 'category',
@@ -82,7 +94,7 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 									position: 'right',
 									...text,
 									formatter: ({ dataIndex }: { dataIndex: number }) =>
-										parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0).toLocaleString('en')
+										written(parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0))
 								}
 							: { show: false }
 				}))

@@ -40,9 +40,13 @@ async function follow<T>(answer: Response, stop: () => void): Promise<Sent<T>> {
 	}
 }
 
-/** Sends something to an endpoint as JSON. What takes longer shows how far it is, and can be stopped. */
-export async function send<T>(address: string, body: unknown, method = 'POST'): Promise<Sent<T>> {
-	const control = new AbortController();
+/** Sends something to an endpoint as JSON. What takes longer shows how far it is, and can be stopped, also by `control`. */
+export async function send<T>(
+	address: string,
+	body: unknown,
+	method = 'POST',
+	control = new AbortController()
+): Promise<Sent<T>> {
 	try {
 		const answer = await fetch(address, {
 			method,

@@ -45,7 +45,7 @@ export async function bankAbout(db: Database, courseId: number, bankId: number):
 			`SELECT z.id, z.title FROM quizzes z WHERE z.course_id = ? AND (
 				EXISTS (SELECT 1 FROM quiz_parts p JOIN quiz_part_banks k ON k.part_id = p.id WHERE p.quiz_id = z.id AND k.bank_id = ?)
 				OR EXISTS (SELECT 1 FROM quiz_parts p JOIN quiz_part_categories k ON k.part_id = p.id JOIN categories c ON c.id = k.category_id WHERE p.quiz_id = z.id AND c.bank_id = ?)
-				OR EXISTS (SELECT 1 FROM quiz_parts p JOIN quiz_part_questions k ON k.part_id = p.id JOIN questions q ON q.id = k.question_id WHERE p.quiz_id = z.id AND q.bank_id = ?)) ORDER BY z.title LIMIT 50`,
+				OR EXISTS (SELECT 1 FROM quiz_parts p JOIN quiz_part_questions k ON k.part_id = p.id JOIN questions q ON q.id = k.question_id WHERE p.quiz_id = z.id AND q.bank_id = ? AND k.role <> 'excluded')) ORDER BY z.title LIMIT 50`,
 			[courseId, bankId, bankId, bankId]
 		)
 	]);
@@ -128,7 +128,7 @@ export async function storedQuestion(
 		rows<{ id: number; title: string }>(
 			db,
 			`SELECT DISTINCT z.id, z.title FROM quizzes z JOIN quiz_parts p ON p.quiz_id = z.id
-			LEFT JOIN quiz_part_questions u ON u.part_id = p.id AND u.question_id = ? LEFT JOIN quiz_part_categories k ON k.part_id = p.id AND k.category_id = ?
+			LEFT JOIN quiz_part_questions u ON u.part_id = p.id AND u.question_id = ? AND u.role <> 'excluded' LEFT JOIN quiz_part_categories k ON k.part_id = p.id AND k.category_id = ?
 			WHERE z.course_id = ? AND (u.part_id IS NOT NULL OR k.part_id IS NOT NULL)`,
 			[questionId, found.category_id, courseId]
 		),

@@ -21,7 +21,7 @@ const by = <Value>(shape: Schema<Value | undefined>, condition: (value: Value) =
 });
 const plain = (sql: string, ...parameters: unknown[]): Condition => ({ sql, parameters });
 const snagOf = 'EXISTS (SELECT 1 FROM snags s WHERE s.question_id = q.id';
-const named = 'EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id)';
+const named = "EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id AND u.role <> 'excluded')";
 const day = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'A day is written as 2026-11-29.');
 
 /** What is known of the key of a question, in words for filters and columns. */

@@ -219,7 +219,7 @@ async function rowsOf(db: Database, ids: number[]): Promise<QuestionRow[]> {
 		`SELECT q.id, q.kind, q.title, LEFT(q.stem_text, 160) AS stem, q.points, q.category_id AS categoryId, q.tags, q.difficulty, q.language, q.shuffle,
 			CASE WHEN q.disputed IS NOT NULL THEN 'disputed' WHEN q.verified IS NOT NULL THEN 'verified' WHEN q.machine = 1 THEN 'machine' ELSE 'unverified' END AS \`key\`,
 			q.verified IS NOT NULL AND q.verified_version < q.version AS stale, q.created, q.changed, p.name AS changedBy, l.file_name AS \`load\`,
-			(SELECT COUNT(*) FROM quiz_part_questions u WHERE u.question_id = q.id) AS used,
+			(SELECT COUNT(*) FROM quiz_part_questions u WHERE u.question_id = q.id AND u.role <> 'excluded') AS used,
 			(SELECT MIN(s.severity) FROM snags s WHERE s.question_id = q.id) AS worst, (SELECT COUNT(*) FROM snags s WHERE s.question_id = q.id) AS snags
 		FROM questions q LEFT JOIN people p ON p.id = q.changed_by LEFT JOIN loads l ON l.id = q.load_id WHERE q.id IN (?)`,
 		[ids]

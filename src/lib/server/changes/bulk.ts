@@ -3,10 +3,10 @@ import { applyEdit, editShape, editWords, type EditAsked } from '$core/edits';
 import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { lazy, number, object, string, type InferType } from 'yup';
-import { chosenShape, type Chosen } from '../banks/filter';
+import { chosenShape } from '../banks/filter';
 import { chosenIds } from '../banks/pages';
 import { categoryTree } from '../banks/tree';
-import { row, rows, run, transaction, type Database } from '../db/pool';
+import { row, rows, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
 import { lockedQuestions, saveQuestions, type ByDeed } from '../questions/save';
 import { tellProgress } from '../threads/progress';
@@ -80,19 +80,19 @@ const some = (questions: number) => (questions === 1 ? '1 question' : `${questio
 const batch = 300;
 
 /** Puts questions through an edit, a batch at a time; gives how many it changed. */
-async function rewrite(
+export async function rewrite(
 	connection: PoolConnection,
 	courseId: number,
 	ids: readonly number[],
 	by: ByDeed,
-	change: (question: Question) => Question
+	change: (question: Question, id: number) => Question
 ): Promise<number> {
 	let count = 0;
 	for (let at = 0; at < ids.length; at += batch) {
 		const stored = await lockedQuestions(connection, courseId, ids.slice(at, at + batch));
 		const changed = stored.flatMap(({ id, bankId, document }) => {
 			const before = parseQuestion(JSON.parse(document));
-			const question = change(before);
+			const question = change(before, id);
 			return question === before ? [] : [{ id, bankId, question }];
 		});
 		await saveQuestions(connection, courseId, changed, by);
@@ -243,7 +243,7 @@ export async function previewBulk(pool: Pool, courseId: number, personId: number
 		const used = ids.length
 			? await row<{ n: number }>(
 					connection,
-					'SELECT COUNT(DISTINCT question_id) AS n FROM quiz_part_questions WHERE question_id IN (?)',
+					"SELECT COUNT(DISTINCT question_id) AS n FROM quiz_part_questions WHERE question_id IN (?) AND role <> 'excluded'",
 					[ids]
 				)
 			: { n: 0 };
@@ -271,29 +271,3 @@ export async function previewBulk(pool: Pool, courseId: number, personId: number
 		return { chosen: ids.length, changes, words: words(changes), inQuizzes: used!.n, examples };
 	});
 }
-
-/** Makes a quiz with one part that names the chosen questions; gives its key. */
-export async function quizOfChosen(
-	pool: Pool,
-	courseId: number,
-	chosen: Chosen,
-	title: string
-): Promise<{ quizId: number; questions: number }> {
-	return transaction(pool, async (connection) => {
-		const ids = (await chosenIds(connection, courseId, chosen)).slice(0, mostInQuiz);
-		if (!ids.length) throw new Refused('Nothing is chosen that is still there.');
-		const quiz = await run(connection, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, title]);
-		const part = await run(
-			connection,
-			"INSERT INTO quiz_parts (quiz_id, position, title, draw, points_each) VALUES (?, 0, 'Chosen questions', NULL, NULL)",
-			[quiz.id]
-		);
-		await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id, position) VALUES ?', [
-			ids.map((id, at) => [part.id, id, at])
-		]);
-		return { quizId: quiz.id, questions: ids.length };
-	});
-}
-
-/** How many questions a part of a quiz names at the most. */
-const mostInQuiz = 10_000;

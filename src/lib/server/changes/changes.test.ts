@@ -19,10 +19,10 @@ import { deedsOf } from '../ledger/ledger';
 import { Refused } from '../loads/refused';
 import { takeIn } from '../loads/take-in';
 import { bringBackVersion, editQuestion, makeQuestion } from '../questions/edit';
-import { makeQuiz } from '../quizzes/quizzes';
+import { quizOfChosen } from '../quizzes/make';
 import { saveQuiz } from '../quizzes/save';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
-import { doBulk, previewBulk, quizOfChosen, type Bulk } from './bulk';
+import { bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
+import { doBulk, previewBulk, type Bulk } from './bulk';
 import { undoDeed, wayBackOf } from './undo';
 
 const pool = testPool();
@@ -235,12 +235,7 @@ describe('what is chosen', () => {
 	});
 	it('becomes a quiz in its order', async () => {
 		const ids = await idsOf();
-		const { quizId, questions } = await quizOfChosen(
-			pool,
-			course.courseId,
-			{ ...whole(), ids: [ids[2]!, ids[0]!] },
-			'Short'
-		);
+		const { quizId, questions } = await quizOfChosen(pool, course, { ...whole(), ids: [ids[2]!, ids[0]!] }, 'Short');
 		expect(questions).toBe(2);
 		const named = await rows<{ id: number }>(
 			pool,
@@ -293,7 +288,7 @@ describe('quizzes', () => {
 			title: 'A',
 			draw: null,
 			pointsEach: 1,
-			shuffleQuestions: false,
+			order: 'kept' as const,
 			shuffleOptions: true,
 			withUnder: true
 		};

@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { edition } from '$core/checks/edition';
 import { banksOf } from '../banks/banks';
-import { allRows, wholeBank } from '../test-support/world';
+import { allRows, wholeBank, makeQuiz } from '../test-support/world';
 import { row, rows, run, transaction } from '../db/pool';
 import { Stopped, unhindered } from '../jobs/control';
 import { takeIn } from '../loads/take-in';
@@ -16,7 +16,7 @@ import { bankXml, byDeed, decide, item, loadPackage, makeCourse, testPool } from
 import { checkCourse, checkingOf, checkWhatIsDue, endChecking } from './course';
 import { keptFindings, placeFindings } from './places';
 import { touchCourse } from '../courses/counts';
-import { dropQuiz, makeQuiz } from '../quizzes/quizzes';
+import { throwAway } from '../quizzes/make';
 import { saveQuiz } from '../quizzes/save';
 
 const pool = testPool();
@@ -208,7 +208,7 @@ describe('the categories and quizzes of a course', () => {
 			title: 'All',
 			draw: null,
 			pointsEach: 0,
-			shuffleQuestions: false,
+			order: 'kept' as const,
 			shuffleOptions: false,
 			withUnder: true,
 			categories: [-bank!.id],
@@ -224,7 +224,7 @@ describe('the categories and quizzes of a course', () => {
 			parts: [{ ...part, categories: [tides!.id] }]
 		});
 		expect(await found()).toContainEqual(['quiz-worthless', 'Tides for nothing']);
-		await dropQuiz(pool, course.courseId, quiz);
+		await throwAway(pool, course, quiz);
 		expect(await found()).toHaveLength(3);
 	});
 	it('are of one course alone', async () => {

@@ -3,6 +3,7 @@ import type { CheckedQuiz, Finding } from '$core/checks/check';
 import { edition } from '$core/checks/edition';
 import { findInQuiz, findInTree } from '$core/checks/places';
 import { poolOf } from '$core/draws/pool';
+import { lookInto, totalOf } from '$core/draws/sheets';
 
 import { ruleOf, type CheckRule } from '$core/reports/rules';
 import type { Severity } from '$core/reports/report';
@@ -12,10 +13,12 @@ import { keptTrees, type CategoryNode } from '../banks/tree';
 import { countsOf, type CourseCounts } from '../courses/counts';
 import { checkRules } from '../courses/kept';
 import { row, rows, run, transaction } from '../db/pool';
-import { partsOf } from '../quizzes/quiz';
+import { keptRules, partsOf } from '../quizzes/quiz';
+import { sheetIn, type DrawnQuiz } from '../quizzes/sheet';
+import { withTitles } from '../quizzes/titles';
 import { poolSource, type CoursePools } from '../quizzes/pools';
 
-const boundRules = ['option-place', 'option-letters'];
+import { boundRules } from '../quizzes/bound';
 
 /** Where a finding is that is of no question: a category of a bank or the bank itself, or a quiz. */
 export type FindingPlace =
@@ -71,21 +74,42 @@ async function boundQuestions(db: PoolConnection, courseId: number): Promise<Map
 	return new Map(found.map(({ id, title }) => [id, title]));
 }
 
+/** What drawing finds of a quiz whose quotas, pairs, groups or overlapping pools make more of it than its parts show. */
+function drawnOf(source: CoursePools, quiz: DrawnQuiz): Pick<CheckedQuiz, 'drawn'> {
+	const { never, together } = quiz.rules!;
+	const pools = quiz.parts.map((part) => poolOf(part, source));
+	const overlaps = new Set(pools.flat()).size < pools.reduce((sum, pool) => sum + pool.length, 0);
+	const isUneven = overlaps && quiz.parts.some((part) => part.pointsEach === null);
+	if (!never.length && !together.length && !isUneven && !quiz.parts.some((part) => part.quotas?.length)) return {};
+	const { plan } = sheetIn(source, quiz);
+	const looked = lookInto(plan);
+	if ('conflict' in looked) return { drawn: { stops: looked.conflict.message, total: null } };
+	if ('unknown' in looked) return {};
+	const total = totalOf(plan, looked.sampler);
+	return { drawn: { stops: null, total: total && [total.least, total.most] } };
+}
+
 async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFinding[]> {
-	const quizzes = await rows<{ id: number; title: string }>(
+	const quizzes = await rows<{ id: number; title: string; rules: string }>(
 		db,
-		'SELECT id, title FROM quizzes WHERE course_id = ? ORDER BY id',
+		'SELECT id, title, rules FROM quizzes WHERE course_id = ? ORDER BY id',
 		[courseId]
 	);
 	const parts = await partsOf(
 		db,
 		quizzes.map(({ id }) => id)
 	);
-	const source: CoursePools = await poolSource(db, courseId, [...parts.values()].flat());
+	const all = [...parts.values()].flat();
+	const rulesOf = new Map(quizzes.map(({ id, rules }) => [id, keptRules(rules)]));
+	const grouped = [...rulesOf.values()].flatMap(({ together }) => together.flat());
+	const asked = all.some(({ quotas }) => quotas.length) ? { facts: true, tags: true, broken: true } : undefined;
+	const source: CoursePools = await poolSource(db, courseId, all, undefined, asked, grouped);
 	const bound = await boundQuestions(db, courseId);
-	return quizzes.flatMap(({ id, title }) => {
+	const findings = quizzes.flatMap(({ id, title }) => {
+		const rules = rulesOf.get(id)!;
 		const quiz: CheckedQuiz = {
 			title,
+			...drawnOf(source, { parts: parts.get(id)!, rules }),
 			parts: parts.get(id)!.map((part) => ({
 				title: part.title,
 				draw: part.draw,
@@ -99,7 +123,7 @@ async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFin
 					.map((number) => ({
 						number,
 						points: source.points[number] ?? null,
-						...(bound.has(number) ? { bound: bound.get(number)! } : {})
+						...(bound.has(number) && !rules.fixedOptions.includes(number) ? { bound: bound.get(number)! } : {})
 					}))
 			}))
 		};
@@ -108,6 +132,9 @@ async function inQuizzes(db: PoolConnection, courseId: number): Promise<PlaceFin
 			place: { quizId: id, quiz: title }
 		}));
 	});
+	return Promise.all(
+		findings.map(async (finding) => ({ ...finding, message: await withTitles(db, courseId, finding.message) }))
+	);
 }
 
 async function stateOf(db: Pool | PoolConnection, courseId: number): Promise<string> {

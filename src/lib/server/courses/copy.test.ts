@@ -6,11 +6,11 @@ import { rows, run } from '../db/pool';
 import { unhindered } from '../jobs/control';
 import { takeIn } from '../loads/take-in';
 import { gatherQuestions, namedBy } from '../quizzes/gather';
-import { makeQuiz, quizzesOf } from '../quizzes/quizzes';
+import { quizzesOf } from '../quizzes/quizzes';
 import { quizOf } from '../quizzes/quiz';
 import { saveQuiz } from '../quizzes/save';
 import { undoDeed } from '../changes/undo';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { copyCourse } from './copy';
 import { settingsOf } from './settings';
 import { saveSettings } from './settings';
@@ -42,7 +42,7 @@ async function filled() {
 		title: 'A',
 		draw: null,
 		pointsEach: 1,
-		shuffleQuestions: false,
+		order: 'kept' as const,
 		shuffleOptions: true,
 		withUnder: true
 	};

@@ -4,7 +4,8 @@ import { ensureCategories, keptTrees } from '../banks/tree';
 import { copyQuestions } from '../changes/copy';
 import { beginDeed, endDeed } from '../changes/deed';
 import { rows, run, transaction } from '../db/pool';
-import { partsOf } from '../quizzes/quiz';
+import { carriedPart, carriedRules } from '../quizzes/carried';
+import { keptRules, partsOf } from '../quizzes/quiz';
 import { writeParts } from '../quizzes/save';
 import { pathOfKey } from '$core/take-in/paths';
 import { otherOf, taken } from './make';
@@ -62,9 +63,9 @@ async function copyBanks(connection: PoolConnection, from: number, to: number): 
 }
 
 async function copyQuizzes(connection: PoolConnection, from: number, to: number, landings: Landings): Promise<number> {
-	const quizzes = await rows<{ id: number; title: string }>(
+	const quizzes = await rows<{ id: number; title: string; rules: string; settings: string; rule: number }>(
 		connection,
-		'SELECT id, title FROM quizzes WHERE course_id = ? ORDER BY id',
+		'SELECT id, title, rules, settings, drawing_rule AS rule FROM quizzes WHERE course_id = ? ORDER BY id',
 		[from]
 	);
 	if (!quizzes.length) return 0;
@@ -78,23 +79,26 @@ async function copyQuizzes(connection: PoolConnection, from: number, to: number,
 		[to]
 	);
 	const questions = new Map(copies.map(({ id, old }) => [old, id]));
-	const { id: first } = await run(connection, 'INSERT INTO quizzes (course_id, title) VALUES ?', [
-		quizzes.map(({ title }) => [to, title])
-	]);
+	const keys = { questions, categories: landings.categories, banks: landings.banks };
+	const { id: first } = await run(
+		connection,
+		'INSERT INTO quizzes (course_id, title, rules, settings, drawing_rule) VALUES ?',
+		[
+			quizzes.map(({ title, rules, settings, rule }) => [
+				to,
+				title,
+				JSON.stringify(carriedRules(keptRules(rules), keys)),
+				settings,
+				rule
+			])
+		]
+	);
 	for (const [at, { id }] of quizzes.entries())
 		await writeParts(
 			connection,
 			to,
 			first + at,
-			parts.get(id)!.map((part) => ({
-				...part,
-				lost: [],
-				categories: part.categories.flatMap((key) => {
-					const now = key < 0 ? landings.banks.get(-key) : landings.categories.get(key);
-					return now === undefined ? [] : [key < 0 ? -now : now];
-				}),
-				questions: part.questions.flatMap((question) => questions.get(question) ?? [])
-			}))
+			parts.get(id)!.map((part) => carriedPart(part, keys))
 		);
 	return quizzes.length;
 }

@@ -2,12 +2,8 @@ import type { Pool } from 'mysql2/promise';
 import { askToStop, enqueue } from '../jobs/jobs';
 import { writtenFormat } from '$core/formats';
 import { defaultFit, type FitOptions } from '$core/formats/fit/fit';
-import type { QuizToWrite } from '$core/model/quiz';
 import { consignmentKeys, questionIdsOf, titleOf, type Consignment, type ConsignmentColumns } from './consignment';
 import { row, rows, run, transaction, type Database } from '../db/pool';
-import { poolOf } from '$core/draws/pool';
-import { poolSource } from '../quizzes/pools';
-import { quizOf } from '../quizzes/quiz';
 
 /** What was found when the written file was read back. The numbers add up: sent = identical + foretold + otherwise + missing. */
 export interface Proof {
@@ -45,32 +41,6 @@ export interface Dispatch extends ConsignmentColumns {
 	created: Date;
 	person: string;
 	proof: Proof | null;
-}
-
-/** A quiz as it is to be written; `ids` are the questions of the consignment in their order. */
-export async function quizToWrite(
-	db: Database,
-	courseId: number,
-	quizId: number,
-	ids: number[]
-): Promise<QuizToWrite[]> {
-	const quiz = await quizOf(db, courseId, quizId);
-	if (!quiz) return [];
-	const source = await poolSource(db, courseId, quiz.parts);
-	const place = new Map(ids.map((id, at) => [id, at]));
-	return [
-		{
-			identifier: `QUIZ-${quizId}`,
-			title: quiz.title,
-			parts: quiz.parts.map((part) => ({
-				title: part.title,
-				draw: part.draw,
-				pointsEach: part.pointsEach,
-				shuffle: part.shuffleQuestions,
-				questions: poolOf(part, source).flatMap((id) => place.get(id) ?? [])
-			}))
-		}
-	];
 }
 
 const safeName = (text: string) =>

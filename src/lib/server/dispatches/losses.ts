@@ -17,7 +17,7 @@ import {
 	type Consignment,
 	type ConsignmentColumns
 } from './consignment';
-import { quizToWrite } from './dispatches';
+import { quizToWrite } from './quiz-to-write';
 
 /** One line of a loss table: what becomes of questions of one kind, how many, and the first of them. */
 export interface LossLine {

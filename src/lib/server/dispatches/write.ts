@@ -14,7 +14,8 @@ import { digest } from '../files/digest';
 import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
 import { consignmentOf, questionIdsOf, type Consignment, type ConsignmentColumns } from './consignment';
-import { quizToWrite, type Proof } from './dispatches';
+import type { Proof } from './dispatches';
+import { quizToWrite } from './quiz-to-write';
 
 const batch = 400;
 const mostLines = 2000;

@@ -304,7 +304,7 @@ describe('taking a load in', () => {
 		const [quiz] = await quizzesOf(pool, course.courseId);
 		expect(quiz).toMatchObject({ title: 'Paper', parts: 1 });
 		expect((await quizOf(pool, course.courseId, quiz!.id))!.parts).toMatchObject([
-			{ title: 'At random', draw: 1, shuffleQuestions: true, questions: [expect.any(Number), expect.any(Number)] }
+			{ title: 'At random', draw: 1, order: 'shuffled', questions: [expect.any(Number), expect.any(Number)] }
 		]);
 	});
 	it('has quizzes refer to the right questions, also where these have no identifiers', async () => {

@@ -39,20 +39,16 @@ export async function takeInQuizzes(connection: PoolConnection, courseId: number
 	);
 	if (!parts.length) return;
 	const firstPart = (
-		await run(
-			connection,
-			'INSERT INTO quiz_parts (quiz_id, position, title, draw, points_each, shuffle_questions) VALUES ?',
-			[
-				parts.map((part) => [
-					part.quizId,
-					part.position,
-					part.title.slice(0, 255),
-					part.draw,
-					part.pointsEach,
-					part.shuffle ? 1 : 0
-				])
-			]
-		)
+		await run(connection, 'INSERT INTO quiz_parts (quiz_id, position, title, draw, points_each, sequence) VALUES ?', [
+			parts.map((part) => [
+				part.quizId,
+				part.position,
+				part.title.slice(0, 255),
+				part.draw,
+				part.pointsEach,
+				part.shuffle ? 'shuffled' : 'kept'
+			])
+		])
 	).id;
 	const listed = parts.flatMap((part, at) =>
 		[...new Set([...new Set(part.numbers)].flatMap((one) => idOf.get(one) ?? []))].map((id, position) => [

@@ -7,14 +7,13 @@ import { writtenFormat } from '$core/formats';
 import { banksOf } from '../banks/banks';
 import { row, rows, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';
-import { makeQuiz } from '../quizzes/quizzes';
 import { quizOf } from '../quizzes/quiz';
 import { saveQuiz } from '../quizzes/save';
 import { keepOne } from '../snags/keep-one';
 import { snagCounts } from '../snags/snags';
 import { everySnag } from '../snags/filter';
 import { snagRows } from '../snags/list';
-import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { undoDeed } from '../changes/undo';
 import { asideRows } from './aside';
 import { decide as decideOn, editStaged, mendStaged } from './decide';
@@ -221,7 +220,7 @@ describe('taking back a load that a quiz draws from', () => {
 		title: 'Part',
 		draw: 1,
 		pointsEach: null,
-		shuffleQuestions: true,
+		order: 'shuffled' as const,
 		shuffleOptions: true,
 		withUnder: true,
 		categories: [],
@@ -320,7 +319,7 @@ describe('a question that is there twice', () => {
 					title: 'Part',
 					draw: null,
 					pointsEach: null,
-					shuffleQuestions: false,
+					order: 'kept' as const,
 					shuffleOptions: true,
 					withUnder: true,
 					categories: [],

@@ -16,7 +16,7 @@ export interface Named {
 }
 
 const naming = `FROM quiz_part_questions u JOIN quiz_parts p ON p.id = u.part_id JOIN quizzes z ON z.id = p.quiz_id JOIN questions q ON q.id = u.question_id
-	WHERE z.course_id = ? AND z.id IN (?) AND q.course_id = z.course_id`;
+	WHERE z.course_id = ? AND z.id IN (?) AND q.course_id = z.course_id AND u.role <> 'excluded'`;
 
 /** How many questions quizzes of a course name, and where these stand. Throws Refused where they name none. */
 export async function namedBy(db: Database, courseId: number, quizIds: readonly number[]): Promise<Named> {

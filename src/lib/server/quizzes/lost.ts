@@ -31,8 +31,8 @@ export async function rememberQuestions(connection: PoolConnection, where: strin
 	// by_question
 	await run(
 		connection,
-		`INSERT INTO quiz_part_lost (part_id, kind, bank_name, name, fingerprint, position)
-		SELECT u.part_id, 'question', b.name, q.title, q.fingerprint, u.position FROM quiz_part_questions u JOIN questions q ON q.id = u.question_id JOIN banks b ON b.id = q.bank_id WHERE ${where}`,
+		`INSERT INTO quiz_part_lost (part_id, kind, bank_name, name, fingerprint, position, role)
+		SELECT u.part_id, 'question', b.name, q.title, q.fingerprint, u.position, u.role FROM quiz_part_questions u JOIN questions q ON q.id = u.question_id JOIN banks b ON b.id = q.bank_id WHERE u.role <> 'excluded' AND (${where})`,
 		values
 	);
 }
@@ -99,8 +99,8 @@ export async function findLost(connection: PoolConnection, courseId: number): Pr
 	// by_fingerprint
 	await run(
 		connection,
-		`INSERT IGNORE INTO quiz_part_questions (part_id, question_id, position)
-		SELECT l.part_id, MIN(q.id), l.position FROM quiz_part_lost l ${ofCourse} JOIN questions q ON q.course_id = z.course_id AND q.fingerprint = l.fingerprint WHERE l.kind = 'question' GROUP BY l.id, l.part_id, l.position`,
+		`INSERT IGNORE INTO quiz_part_questions (part_id, question_id, position, role)
+		SELECT l.part_id, MIN(q.id), l.position, l.role FROM quiz_part_lost l ${ofCourse} JOIN questions q ON q.course_id = z.course_id AND q.fingerprint = l.fingerprint WHERE l.kind = 'question' GROUP BY l.id, l.part_id, l.position, l.role`,
 		[courseId]
 	);
 	await run(

@@ -1,3 +1,4 @@
+import { restricts, type PoolFacts } from '$core/draws/conditions';
 import type { PoolPart, PoolSource } from '$core/draws/pool';
 import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
@@ -9,6 +10,8 @@ import { rows, type Database } from '../db/pool';
 export interface CoursePools extends PoolSource {
 	/** The banks, each above its categories under its key made negative: it stands for its questions without a category. */
 	tree: CategoryNode[];
+	/** The category of each question, or its bank's key made negative where it stands in none. */
+	places: ReadonlyMap<number, number>;
 }
 
 const nothingCounted: CourseCounts = { places: [], snags: [], rules: [] };
@@ -16,7 +19,7 @@ const nothingCounted: CourseCounts = { places: [], snags: [], rules: [] };
 const undrawn = new Set(['information', 'unreadable']);
 
 /** The banks of a course with their trees, one below the other; the counts are of what can be drawn. */
-async function bankTrees(db: Database, courseId: number, counts: CourseCounts): Promise<CategoryNode[]> {
+export async function bankTrees(db: Database, courseId: number, counts = nothingCounted): Promise<CategoryNode[]> {
 	const places = counts.places.filter(({ kind }) => !undrawn.has(kind));
 	const banks = await bankNames(db, courseId);
 	const trees = await keptTrees(
@@ -46,12 +49,105 @@ async function bankTrees(db: Database, courseId: number, counts: CourseCounts): 
 	});
 }
 
-interface DrawableRow {
+interface Drawable {
 	id: number;
 	bank_id: number;
 	category_id: number | null;
 	kind: string;
 	points: number | null;
+	difficulty: string;
+	verified: number;
+	disputed: number;
+	made: string;
+}
+
+/** What is to be known of the questions of pools beside their points. */
+export interface Asked {
+	/** What conditions and quotas ask for. */
+	facts: boolean;
+	tags: boolean;
+	broken: boolean;
+}
+
+/** What the parts of quizzes ask of their questions. */
+export function askedBy(parts: readonly PoolPart[]): Asked {
+	const all = parts.flatMap(({ conditions }) => (conditions && restricts(conditions) ? [conditions] : []));
+	return {
+		facts: all.length > 0,
+		tags: all.some(({ tags }) => tags.any.length + tags.all.length + tags.none.length > 0),
+		broken: all.some(({ unbroken }) => unbroken)
+	};
+}
+
+const batch = 10_000;
+
+/** The tags of questions, by their keys. */
+async function tagsOf(db: Database, ids: readonly number[]): Promise<Map<number, string[]>> {
+	const found = new Map<number, string[]>();
+	const batches = Array.from({ length: Math.ceil(ids.length / batch) }, (_, at) =>
+		ids.slice(at * batch, (at + 1) * batch)
+	);
+	const tagged = await Promise.all(
+		batches.map((some) =>
+			rows<{ id: number; tag: string }>(
+				db,
+				'SELECT question_id AS id, tag FROM question_tags WHERE question_id IN (?)',
+				[some]
+			)
+		)
+	);
+	for (const { id, tag } of tagged.flat()) {
+		const known = found.get(id);
+		if (known) known.push(tag);
+		else found.set(id, [tag]);
+	}
+	return found;
+}
+
+/** The questions of a course that have an open snag that is broken. */
+async function brokenIn(db: Database, courseId: number): Promise<Set<number>> {
+	// by_severity
+	const found = await rows<{ id: number }>(
+		db,
+		"SELECT DISTINCT question_id AS id FROM snags WHERE course_id = ? AND severity = 'broken'",
+		[courseId]
+	);
+	return new Set(found.map(({ id }) => id));
+}
+
+async function factsOf(
+	db: Database,
+	courseId: number,
+	questions: readonly Drawable[],
+	asked: Asked
+): Promise<Map<number, PoolFacts>> {
+	const none = new Map<number, string[]>();
+	const [tags, broken] = await Promise.all([
+		asked.tags
+			? tagsOf(
+					db,
+					questions.map(({ id }) => id)
+				)
+			: none,
+		asked.broken ? brokenIn(db, courseId) : new Set<number>()
+	]);
+	return new Map(
+		questions.map(({ id, kind, difficulty, verified, disputed, made }) => {
+			const number = Number(difficulty.replace(',', '.'));
+			return [
+				id,
+				{
+					kind,
+					tags: tags.get(id) ?? [],
+					difficulty: difficulty.trim() && Number.isFinite(number) ? number : null,
+					isVerified: verified > 0,
+					isDisputed: disputed > 0,
+					isBroken: broken.has(id),
+					made
+				}
+			];
+		})
+	);
 }
 
 /** The questions of some categories, and those that are named, as what can be drawn. */
@@ -59,28 +155,36 @@ async function drawableIn(
 	db: Database,
 	courseId: number,
 	categories: readonly number[],
-	named: readonly number[]
-): Promise<Omit<PoolSource, 'tree'>> {
+	named: readonly number[],
+	asked: Asked
+): Promise<Omit<CoursePools, 'tree'>> {
 	const inCategory: Record<number, number[]> = Object.fromEntries(categories.map((id) => [id, []]));
 	const points: Record<number, number | null> = {};
 	const texts: number[] = [];
-	const of = (ids: readonly number[]) => (ids.length ? ids : [0]);
-	const columns = 'SELECT id, bank_id, category_id, kind, points FROM questions WHERE course_id = ?';
-	// by_place, by_place, and by key
-	const found = await rows<DrawableRow>(
-		db,
-		`${columns} AND category_id IN (?) UNION ${columns} AND bank_id IN (?) AND category_id IS NULL UNION ${columns} AND id IN (?) ORDER BY id`,
-		[
-			courseId,
-			of(categories.filter((id) => id > 0)),
-			courseId,
-			of(categories.filter((id) => id < 0).map((id) => -id)),
-			courseId,
-			of(named)
-		]
+	const places = new Map<number, number>();
+	const columns = `id, bank_id, category_id, kind, points, difficulty${asked.facts ? ", verified IS NOT NULL AS verified, disputed_by IS NOT NULL AS disputed, DATE_FORMAT(created, '%Y-%m-%d') AS made" : ''}`;
+	const select = async (condition: string, keys: readonly number[]) =>
+		keys.length
+			? rows<Drawable>(db, `SELECT ${columns} FROM questions WHERE course_id = ? AND ${condition}`, [courseId, keys])
+			: [];
+	// by_filters, by_filters, and by key
+	const parts = await Promise.all([
+		select(
+			'category_id IN (?)',
+			categories.filter((id) => id > 0)
+		),
+		select(
+			'bank_id IN (?) AND category_id IS NULL',
+			categories.filter((id) => id < 0).map((id) => -id)
+		),
+		select('id IN (?)', named)
+	]);
+	const found = [...new Map(parts.flat().map((question) => [question.id, question])).values()].sort(
+		(a, b) => a.id - b.id
 	);
-	for (const question of found) {
-		if (question.kind === 'unreadable') continue;
+	const readable = found.filter(({ kind }) => kind !== 'unreadable');
+	for (const question of readable) {
+		places.set(question.id, question.category_id ?? -question.bank_id);
 		if (question.kind === 'information') {
 			texts.push(question.id);
 			continue;
@@ -88,15 +192,26 @@ async function drawableIn(
 		points[question.id] = question.points;
 		inCategory[question.category_id ?? -question.bank_id]?.push(question.id);
 	}
-	return { inCategory, points, texts };
+	return {
+		inCategory,
+		points,
+		texts,
+		places,
+		...(asked.facts ? { facts: await factsOf(db, courseId, readable, asked) } : {})
+	};
 }
 
-/** What some parts of a quiz draw from: the trees of all banks, and the questions of the categories that they mean. */
+/**
+ * What some parts of a quiz draw from: the trees of all banks, and the questions of the categories that they mean, with
+ * what the parts ask of them, or with all that is asked for. `beside` are questions that are to be known too.
+ */
 export async function poolSource(
 	db: Database,
 	courseId: number,
 	parts: readonly PoolPart[],
-	counts: CourseCounts = nothingCounted
+	counts: CourseCounts = nothingCounted,
+	asked = askedBy(parts),
+	beside: readonly number[] = []
 ): Promise<CoursePools> {
 	const tree = await bankTrees(db, courseId, counts);
 	const here = new Set(tree.map(({ id }) => id));
@@ -105,6 +220,6 @@ export async function poolSource(
 			.flatMap((part) => (part.withUnder ? part.categories.flatMap((id) => withUnder(tree, id)) : part.categories))
 			.filter((id) => here.has(id))
 	);
-	const named = [...new Set(parts.flatMap((part) => part.questions))];
-	return { tree, ...(await drawableIn(db, courseId, [...meant], named)) };
+	const named = [...new Set([...parts.flatMap((part) => [...part.questions, ...(part.include ?? [])]), ...beside])];
+	return { tree, ...(await drawableIn(db, courseId, [...meant], named, asked)) };
 }

@@ -14,10 +14,11 @@ import { emptyCommon } from '$core/model/question';
 import type { Question } from '$core/kinds';
 import { takeIn } from '../loads/take-in';
 
-import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { poolOf } from '$core/draws/pool';
 import { poolSource } from './pools';
-import { dropQuiz, makeQuiz, quizzesOf } from './quizzes';
+import { quizzesOf } from './quizzes';
+import { blankPart, throwAway } from './make';
 import { quizShape, saveQuiz, type EditedPart } from './save';
 import { quizOf } from './quiz';
 
@@ -41,17 +42,7 @@ beforeEach(async () => {
 	);
 	bankId = (await banksOf(pool, course.courseId))[0]!.id;
 });
-const part = (more: Partial<EditedPart>): EditedPart => ({
-	title: 'Part',
-	draw: 1,
-	pointsEach: null,
-	shuffleQuestions: true,
-	shuffleOptions: true,
-	withUnder: true,
-	categories: [],
-	questions: [],
-	...more
-});
+const part = (more: Partial<EditedPart>) => blankPart('Part', { draw: 1, ...more });
 const category = async (name: string) =>
 	(await poolSource(pool, course.courseId, [])).tree.find((node) => node.name === name)!.id;
 async function poolSize(one: EditedPart): Promise<number> {
@@ -92,12 +83,12 @@ describe('a quiz', () => {
 				pointsEach: 1.5,
 				categories: [-bankId, await category('Fronts')].sort((a, b) => a - b)
 			}),
-			part({ title: 'All', draw: null, shuffleQuestions: false, shuffleOptions: false, withUnder: false })
+			part({ title: 'All', draw: null, order: 'kept', shuffleOptions: false, withUnder: false })
 		];
 		expect(
 			await saveQuiz(pool, course.courseId, id, { title: 'Week 6 check', state: 'ready', version: 1, parts })
 		).toBe(2);
-		expect(await quizOf(pool, course.courseId, id)).toEqual({
+		expect(await quizOf(pool, course.courseId, id)).toMatchObject({
 			id,
 			title: 'Week 6 check',
 			state: 'ready',
@@ -126,7 +117,7 @@ describe('a quiz', () => {
 	});
 	it('goes, and its questions stay', async () => {
 		const id = await makeQuiz(pool, course.courseId, 'Week 6');
-		await dropQuiz(pool, course.courseId, id);
+		await throwAway(pool, course, id);
 		expect(await quizzesOf(pool, course.courseId)).toEqual([]);
 		expect(await questionIdsOf(pool, course.courseId, { bankId })).toHaveLength(4);
 	});

@@ -1,31 +1,27 @@
-import { touchCourse } from '../courses/counts';
-import { rows, run, type Database } from '../db/pool';
+import { rows, type Database } from '../db/pool';
 
 /** A quiz, for a list. */
 export interface QuizRow {
 	id: number;
 	title: string;
-	state: 'draft' | 'ready';
+	state: 'draft' | 'ready' | 'sent';
 	changed: Date;
 	parts: number;
+	/** How many questions its parts draw, where each says so; null where one gives all of its own. */
+	draws: number | null;
+	/** When it opens and is due, as 2027-03-02T08:00. */
+	opens: string | null;
+	due: string | null;
 }
 
 /** The quizzes of a course, the newest first. */
 export async function quizzesOf(db: Database, courseId: number): Promise<QuizRow[]> {
+	// by_course of the quizzes, by_quiz of the parts
 	return rows(
 		db,
-		'SELECT z.id, z.title, z.state, z.changed, (SELECT COUNT(*) FROM quiz_parts p WHERE p.quiz_id = z.id) AS parts FROM quizzes z WHERE z.course_id = ? ORDER BY z.id DESC',
+		`SELECT z.id, z.title, z.state, z.changed, COUNT(p.id) AS parts, IF(COUNT(p.id) = COUNT(p.draw), CAST(SUM(p.draw) AS INT), NULL) AS draws,
+			JSON_VALUE(z.settings, '$.opens') AS opens, JSON_VALUE(z.settings, '$.due') AS due
+		FROM quizzes z LEFT JOIN quiz_parts p ON p.quiz_id = z.id WHERE z.course_id = ? GROUP BY z.id ORDER BY z.id DESC`,
 		[courseId]
 	);
-}
-
-/** Makes an empty quiz; gives its key. */
-export async function makeQuiz(db: Database, courseId: number, title: string): Promise<number> {
-	return (await run(db, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, title.slice(0, 255)])).id;
-}
-
-/** Throws a quiz away; its questions stay in their banks. */
-export async function dropQuiz(db: Database, courseId: number, quizId: number): Promise<void> {
-	await run(db, 'DELETE FROM quizzes WHERE id = ? AND course_id = ?', [quizId, courseId]);
-	await touchCourse(db, courseId);
 }

@@ -80,7 +80,7 @@ async function keepFirsts(
 async function locked(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<Twin[]> {
 	return rows<Twin>(
 		connection,
-		`SELECT q.id, q.bank_id AS bankId, q.category_id AS categoryId, q.title, q.document, EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id) AS used, q.verified IS NOT NULL AS verified
+		`SELECT q.id, q.bank_id AS bankId, q.category_id AS categoryId, q.title, q.document, EXISTS (SELECT 1 FROM quiz_part_questions u WHERE u.question_id = q.id AND u.role <> 'excluded') AS used, q.verified IS NOT NULL AS verified
 		FROM questions q WHERE q.course_id = ? AND q.id IN (?) ORDER BY used DESC, verified DESC, q.id FOR UPDATE`,
 		[courseId, ids]
 	);

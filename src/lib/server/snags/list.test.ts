@@ -9,9 +9,8 @@ import { placeFindings } from '../checks/places';
 import { row, rows, run } from '../db/pool';
 import { unhindered } from '../jobs/control';
 import { takeIn } from '../loads/take-in';
-import { makeQuiz } from '../quizzes/quizzes';
 import { saveQuiz } from '../quizzes/save';
-import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
+import { bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { countsOf } from '../courses/counts';
 import { daysOf } from './days';
 import { waive } from './waive';
@@ -70,7 +69,7 @@ async function drawing(name: string, draw: number): Promise<number> {
 		questions: [],
 		draw,
 		pointsEach: 1,
-		shuffleQuestions: true,
+		order: 'shuffled' as const,
 		shuffleOptions: false
 	};
 	await saveQuiz(pool, course.courseId, quiz, { title: 'Watch', state: 'draft', version: 1, parts: [part] });

@@ -125,3 +125,8 @@ export async function byDeed(
 		return deedId;
 	});
 }
+
+/** Makes a quiz without parts; gives its key. */
+export async function makeQuiz(pool: Pool, courseId: number, title: string): Promise<number> {
+	return (await run(pool, 'INSERT INTO quizzes (course_id, title) VALUES (?, ?)', [courseId, title])).id;
+}

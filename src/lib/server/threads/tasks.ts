@@ -17,6 +17,10 @@ import { undoDeed } from '../changes/undo';
 import { copyCourse } from '../courses/copy';
 import { bringBackVersion, editQuestion, makeQuestion } from '../questions/edit';
 import { gatherQuestions } from '../quizzes/gather';
+import { lookIntoSheet } from '../quizzes/look';
+import { makeForms } from '../quizzes/forms';
+import { markForms, writeDifficulties } from '../quizzes/marks';
+import { sittingsOf } from '../quizzes/sittings';
 import { sketchOf } from '$core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
 import { placeFindings } from '../checks/places';
@@ -50,7 +54,10 @@ export const tasks = {
 	emptyBin,
 	editStaged,
 	gatherQuestions,
+	lookIntoSheet,
 	lossesOf,
+	makeForms,
+	markForms,
 	makeBank,
 	makeCategory,
 	makeQuestion,
@@ -74,10 +81,12 @@ export const tasks = {
 	renameBank,
 	renameCategory,
 	reviewSummary,
+	sittingsOf,
 	sortCategories,
 	splitCategory,
 	takeAside,
 	takeIn,
+	writeDifficulties,
 	undoDeed,
 	/** What a recipe can point at in the file of a load, with the recipe that it has. */
 	sketch: async (pool: Pool, load: Load) => sketchOf(await openLoad(pool, load), await recipeOf(pool, load.id))

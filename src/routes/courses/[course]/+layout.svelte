@@ -63,4 +63,19 @@
 		display: flex;
 		flex-direction: column;
 	}
+	@media print {
+		.page {
+			display: block;
+			height: auto;
+			min-width: 0;
+		}
+		.page > :global(header) {
+			display: none;
+		}
+		main {
+			display: block;
+			height: auto;
+			overflow: visible;
+		}
+	}
 </style>

@@ -1,10 +1,12 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import type { QuestionRow } from '$lib/server/banks/pages';
 	import Choices from '$lib/ui/Choices.svelte';
 	import Columns from '$lib/ui/Columns.svelte';
+	import { send } from '$lib/ui/doing';
 	import { isNoShortcut } from '$lib/ui/keys';
 	import { latest } from '$lib/ui/latest';
 	import Segments from '$lib/ui/Segments.svelte';
@@ -101,9 +103,15 @@
 		keying = false;
 		void view.show({ snag: null, question: null });
 	}
+	async function quizOf(place: { bankId: number; categoryId: number | null }) {
+		const sent = await send<{ quizId: number }>(`/courses/${data.course.id}/quizzes/from`, place);
+		if (sent.ok) await goto(`/courses/${data.course.id}/quizzes/${sent.value.quizId}`);
+		else view.failure = sent.message;
+	}
 	function doTree(value: string) {
 		const deed = value as TreeDeed;
 		const here = { bankId: data.bank!.id, parentId: category?.id ?? null };
+		if (deed === 'quizOf') return void quizOf({ bankId: here.bankId, categoryId: here.parentId });
 		if (!atOnce.has(deed)) sheet?.ask(deed);
 		else void view.actAtOnce('tree', { do: deed, ...here });
 	}

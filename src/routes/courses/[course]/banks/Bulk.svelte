@@ -2,6 +2,7 @@
 	import type { BulkPreview } from '$lib/server/changes/bulk';
 	import { goto } from '$app/navigation';
 	import Ask from '$lib/ui/Ask.svelte';
+	import QuizChoice from './QuizChoice.svelte';
 	import Choices from '$lib/ui/Choices.svelte';
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
 	import WordChanges from '$lib/ui/WordChanges.svelte';
@@ -38,13 +39,14 @@
 		{ value: 'person', name: 'Written by a person' },
 		{ value: 'unverified', name: 'Key not verified' },
 		{ value: 'disputed', name: 'Doubt the key …' },
-		{ value: 'quiz', name: 'Make a quiz of these …' },
+		{ value: 'quiz', name: 'Put these in a quiz …' },
 		{ value: 'dispatch', name: 'Dispatch these' }
 	] as const;
 
 	let deed = $state<Deed | null>(null);
 	let open = $state(false);
 	let text = $state('');
+	let into = $state('');
 	let put = $state('');
 	let exactCase = $state(false);
 	let wholeWords = $state(true);
@@ -97,6 +99,7 @@
 	function begin(what: Deed) {
 		deed = what;
 		text = '';
+		into = '';
 		put = '';
 		toBank = null;
 		toCategory = null;
@@ -124,9 +127,10 @@
 	}
 	async function act() {
 		if (deed === 'quiz') {
+			const [quizId, part] = into.split(' ').map(Number);
 			const sent = await send<{ quizId: number }>(`/courses/${view.courseId}/banks/quiz`, {
 				chosen: view.chosen,
-				title: text
+				...(into ? { quizId, part: part! < 0 ? null : part } : { title: text })
 			});
 			if (sent.ok) await goto(`/courses/${view.courseId}/quizzes/${sent.value.quizId}`);
 			else view.failure = sent.message;
@@ -152,7 +156,7 @@
 	};
 	const does = $derived(
 		deed === 'quiz'
-			? `Make a quiz of ${count(selected, 'question')}`
+			? `${into ? 'Add' : 'Make a quiz of'} ${count(selected, 'question')}`
 			: preview
 				? `Change ${count(preview.changes, 'question')}`
 				: 'Change'
@@ -189,7 +193,7 @@
 		bind:open
 		title="{titles[deed]} {count(selected, 'question')}"
 		{does}
-		ready={deed === 'quiz' ? !!text.trim() : preview !== null && preview.changes > 0}
+		ready={deed === 'quiz' ? into !== '' || !!text.trim() : preview !== null && preview.changes > 0}
 		busy={view.busy}
 		failure={view.failure || fault}
 		wide={deed === 'replace'}
@@ -234,9 +238,7 @@
 				></textarea></label
 			>
 		{:else if deed === 'quiz'}
-			<label class="flex flex-col gap-1"
-				>Title of the quiz <input class="input" maxlength="255" bind:value={text} use:focus /></label
-			>
+			<QuizChoice courseId={view.courseId} bind:into bind:title={text} />
 		{:else if deed === 'replace'}
 			<div class="flex gap-3">
 				<label class="flex flex-1 flex-col gap-1">Look for <input class="input" bind:value={text} use:focus /></label>

@@ -5,6 +5,7 @@ export const bankDeeds = [
 	{ value: 'mergeBanks', name: 'Merge into another bank …' },
 	{ value: 'moveBank', name: 'Move to another course …' },
 	{ value: 'carry', name: 'Carry all categories elsewhere …' },
+	{ value: 'quizOf', name: 'Make a quiz that draws from it' },
 	{ value: 'sortCategories', name: 'Sort the top level by name' },
 	{ value: 'numberCategories', name: 'Number the top level' },
 	{ value: 'binBank', name: 'Put it in the bin' }
@@ -17,6 +18,7 @@ export const categoryDeeds = [
 	{ value: 'mergeCategory', name: 'Merge into another …' },
 	{ value: 'carry', name: 'Move or copy to another bank …' },
 	{ value: 'split', name: 'Split by a rule …' },
+	{ value: 'quizOf', name: 'Make a quiz that draws from it' },
 	{ value: 'sortCategories', name: 'Sort what is under it by name' },
 	{ value: 'numberCategories', name: 'Number what is under it' },
 	{ value: 'dropCategory', name: 'Take it away …' }

@@ -4,7 +4,8 @@ import { courseAt } from '$lib/server/access';
 import { bankNames } from '$lib/server/banks/banks';
 import { database } from '$lib/server/db/pool';
 import { formOf } from '$lib/server/requests';
-import { makeQuiz, quizzesOf } from '$lib/server/quizzes/quizzes';
+import { blankPart, makeWholeQuiz } from '$lib/server/quizzes/make';
+import { quizzesOf } from '$lib/server/quizzes/quizzes';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
@@ -17,7 +18,7 @@ const shape = object({
 
 export const actions = {
 	make: async ({ locals, params, request }) => {
-		const { course } = await courseAt(locals, params, 'work');
+		const { course, person } = await courseAt(locals, params, 'work');
 		let title;
 		try {
 			({ title } = await formOf(request, shape));
@@ -25,6 +26,8 @@ export const actions = {
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;
 		}
-		redirect(303, `/courses/${course.id}/quizzes/${await makeQuiz(database(), course.id, title)}`);
+		const who = { courseId: course.id, personId: person.id };
+		const quizId = await makeWholeQuiz(database(), who, { title, parts: [blankPart('Part 1')] });
+		redirect(303, `/courses/${course.id}/quizzes/${quizId}`);
 	}
 };

@@ -1,15 +1,22 @@
 import { invalidate } from '$app/navigation';
-import { pointsRange, poolOf } from '$core/draws/pool';
 import { pathOfKey } from '$core/take-in/paths';
-import type { CoursePools } from '$lib/server/quizzes/pools';
+import type { CategoryNode } from '$lib/server/banks/tree';
+import type { ShownLook } from '$lib/server/quizzes/look';
 import type { Part, Quiz } from '$lib/server/quizzes/quiz';
+import type { QuizSitting } from '$lib/server/quizzes/sittings';
+import type { QuizChange } from '$lib/server/quizzes/the-quiz';
+import { plainConditions } from '$lib/forms/quiz';
+import { send, type Sent } from '$lib/ui/doing';
+import { tell } from '$lib/ui/toasts';
 import { count, dateTime } from '$lib/ui/words';
-import type { DrawAnswer, DrawRequest } from '$lib/workers/draws';
-import DrawWorker from '$lib/workers/draws?worker';
 import { untrack } from 'svelte';
 
-/** How long a change waits for the next one before the quiz is saved, in milliseconds. */
-const pause = 700;
+/** How long a change waits for the next one before it is looked into, and before the quiz is saved, in milliseconds. */
+const lookPause = 180;
+const savePause = 700;
+/** How often it is asked whether somebody else has changed the quiz, in milliseconds. */
+const watchPause = 4000;
+const mostUndone = 200;
 
 const rounded = (value: number) => Math.round(value * 100) / 100;
 
@@ -28,158 +35,214 @@ export function lostText({ kind, bank, name, lost }: Part['lost'][number]): stri
 	return `${what}, gone since ${dateTime(lost)}`;
 }
 
-/** A quiz as it is edited: its parts, what they can draw, why they cannot be filled, and how far it is saved. */
+/** What of a quiz is edited here. */
+type Edited = Pick<Quiz, 'title' | 'state' | 'drawingRule' | 'rules' | 'settings' | 'parts'>;
+
+/** A quiz as it is edited: its parts, what they can draw and what comes of it, and how far it is saved. */
 export class Sheet {
 	quiz = $state() as Quiz;
 	/** The place of the part that is looked at. */
 	chosen = $state(0);
 	saved = $state('');
 	failure = $state('');
-	refusals = $state.raw<DrawAnswer['refusals']>([]);
+	/** What was found of the sheet last, and whether that is of the sheet as it is now. */
+	found = $state.raw() as ShownLook;
+	isFresh = $state(false);
 	/** Goes up with every change to what is drawn. */
 	changes = $state(0);
 	readonly address: string;
-	readonly #given: CoursePools;
-	/** What is chosen anew is asked for; this has come since. */
-	#more = $state.raw<Pick<CoursePools, 'inCategory' | 'points'>>({ inCategory: {}, points: {} });
+	readonly tree: readonly CategoryNode[];
 	#last: string;
-	#timer: ReturnType<typeof setTimeout> | undefined;
+	#undo = $state.raw<string[]>([]);
+	#redo = $state.raw<string[]>([]);
+	#saveTimer: ReturnType<typeof setTimeout> | undefined;
+	#lookTimer: ReturnType<typeof setTimeout> | undefined;
+	#looking: AbortController | undefined;
 	#saving: Promise<void> = Promise.resolve();
-	#worker: Worker | undefined;
-	#requests = 0;
-	readonly #waiting = new Map<number, (answer: DrawAnswer) => void>();
 
 	/** `address` is that of the quiz. */
-	constructor(address: string, quiz: Quiz, source: CoursePools) {
+	constructor(address: string, quiz: Quiz, tree: readonly CategoryNode[], look: ShownLook) {
 		this.address = address;
-		this.#given = source;
+		this.tree = tree;
 		this.quiz = structuredClone(quiz);
-		this.#last = JSON.stringify([quiz.title, quiz.parts]);
+		this.found = look;
+		this.#last = this.#text();
 	}
 
 	readonly part = $derived.by(() => this.quiz.parts[this.chosen]);
-	readonly source = $derived.by(() => ({
-		...this.#given,
-		inCategory: { ...this.#given.inCategory, ...this.#more.inCategory },
-		points: { ...this.#given.points, ...this.#more.points }
-	}));
-	readonly pools = $derived.by(() => this.quiz.parts.map((part) => poolOf(part, this.source)));
-	/** The points of each part for any draw: the least and the most. */
-	readonly ranges = $derived.by(() =>
-		this.quiz.parts.map((part, at) => pointsRange(part, this.pools[at]!, this.source))
-	);
-	readonly total = $derived.by(
-		() =>
-			[
-				this.ranges.reduce((sum, [least]) => sum + least, 0),
-				this.ranges.reduce((sum, [, most]) => sum + most, 0)
-			] as const
-	);
+	/** What was found of each part; nothing of one that was just added. */
+	readonly looks = $derived.by(() => this.quiz.parts.map((_, at) => this.found.parts[at]));
+	/** The least and the most points of a sitting: as they were counted, else of each part by itself. */
+	readonly total = $derived.by((): readonly [number, number] => {
+		const points = this.found.figures?.points;
+		if (points) return [points.least, points.most];
+		return [0, 1].map((end) => this.found.parts.reduce((sum, part) => sum + part.points[end]!, 0)) as [number, number];
+	});
 	/** How many questions a student gets. */
 	readonly inAll = $derived.by(() =>
-		this.quiz.parts.reduce((sum, part, at) => sum + (part.draw ?? this.pools[at]!.length), 0)
+		this.quiz.parts.reduce((sum, part, at) => sum + (part.draw ?? this.looks[at]?.draws ?? 0), 0)
 	);
+	/** Quotas, pairs, groups and the like need the rule of draw sheets. */
+	readonly knowsQuotas = $derived.by(() => this.quiz.drawingRule > 1);
 
-	/** The categories that the parts mean and whose questions are not here yet. */
-	readonly absent = $derived.by(() => {
-		const under = new Map<number, number[]>();
-		for (const { id, parentId } of this.#given.tree)
-			if (parentId !== null) under.set(parentId, [...(under.get(parentId) ?? []), id]);
-		const meant = (id: number, deep: boolean): number[] =>
-			deep ? [id, ...(under.get(id) ?? []).flatMap((child) => meant(child, true))] : [id];
-		const here = new Set(this.#given.tree.map(({ id }) => id));
-		const all = this.quiz.parts.flatMap((part) => part.categories.flatMap((id) => meant(id, part.withUnder)));
-		return [...new Set(all)].filter((id) => here.has(id) && !Object.hasOwn(this.source.inCategory, id));
-	});
+	#text(): string {
+		const { title, state, drawingRule, rules, settings, parts } = this.quiz;
+		return JSON.stringify({ title, state, drawingRule, rules, settings, parts } satisfies Edited);
+	}
 
-	/** Fetches what can be drawn from categories that were chosen anew. */
-	async fetchPools(categories: number[]): Promise<void> {
-		if (!categories.length) return;
-		const answer = await fetch(`${this.address}/pool`, {
-			method: 'POST',
-			body: JSON.stringify({ categories, withUnder: false })
-		}).catch(() => null);
-		if (!answer?.ok) return;
-		const found = (await answer.json()) as Pick<CoursePools, 'inCategory' | 'points'>;
-		this.#more = {
-			inCategory: { ...this.#more.inCategory, ...found.inCategory },
-			points: { ...this.#more.points, ...found.points }
-		};
+	/** A category by its key, or a bank by its key made negative. */
+	node(id: number): CategoryNode | undefined {
+		return this.tree.find((node) => node.id === id);
 	}
 
 	/** What a part draws from, in words. */
 	poolText(part: Part): string {
-		const nameOf = (id: number) => this.#given.tree.find((node) => node.id === id)?.name ?? 'a category that is gone';
+		const nameOf = (id: number) => this.node(id)?.name ?? 'a category that is gone';
 		if (part.questions.length) return `${count(part.questions.length, 'question')} chosen by hand`;
-		if (!part.categories.length) return part.lost.length ? 'its pool is gone' : 'no pool yet';
+		if (!part.categories.length)
+			return part.include.length
+				? `${count(part.include.length, 'question')} taken in by hand`
+				: part.lost.length
+					? 'its pool is gone'
+					: 'no pool yet';
 		return part.categories.map(nameOf).join(' + ') + (part.withUnder ? ' and all under' : '');
 	}
 
-	/** Begins to draw in a worker; gives what ends it. */
+	/** Begins to look, and to watch for what others change; gives what ends it. */
 	begin(): () => void {
-		const worker = new DrawWorker();
-		worker.onmessage = ({ data: answer }: MessageEvent<DrawAnswer>) => {
-			this.#waiting.get(answer.id)?.(answer);
-			this.#waiting.delete(answer.id);
-		};
-		this.#worker = worker;
 		void this.look();
-		return () => worker.terminate();
-	}
-
-	/** Asks whether the sheet can be filled, and for a sitting where a seed is given. */
-	ask(seed: string | null): Promise<DrawAnswer> {
-		this.#requests += 1;
-		const request: DrawRequest = {
-			id: this.#requests,
-			seed,
-			parts: this.quiz.parts.map((part, at) => ({
-				pool: $state.snapshot(this.pools[at]!) as number[],
-				draw: part.draw,
-				shuffle: part.shuffleQuestions
-			}))
+		const watching = setInterval(() => void this.#watch(), watchPause);
+		return () => {
+			clearInterval(watching);
+			clearTimeout(this.#lookTimer);
+			this.#looking?.abort();
 		};
-		return new Promise((resolve) => {
-			this.#waiting.set(request.id, resolve);
-			this.#worker?.postMessage(request);
-		});
 	}
 
+	/** The sheet as it is sent to be looked into. */
+	get sent() {
+		const { parts, rules, drawingRule, settings } = this.quiz;
+		return { parts: this.#partsSent(parts), rules, drawingRule, attempts: settings.attempts };
+	}
+
+	#partsSent(parts: readonly Part[]) {
+		return parts.map((part) => ({ ...part, lost: part.lost.map(({ id }) => id) }));
+	}
+
+	/** Asks the server what comes of the sheet as it is; what was asked before is given up. */
 	async look(): Promise<void> {
-		const mine = this.#requests + 1;
-		const answer = await this.ask(null);
-		if (mine === answer.id) this.refusals = answer.refusals;
+		clearTimeout(this.#lookTimer);
+		this.#looking?.abort();
+		const control = new AbortController();
+		this.#looking = control;
+		const answer = await send<ShownLook>(`${this.address}/look`, this.sent, 'POST', control);
+		if (control !== this.#looking) return;
+		if (control.signal.aborted) {
+			this.failure = 'The counting was stopped. It begins again with your next change.';
+			return;
+		}
+		if (!answer.ok) return void (this.failure = answer.message);
+		this.failure = '';
+		this.found = answer.value;
+		this.isFresh = true;
 	}
 
-	/** Takes notice of a change, and saves it a moment later where that is allowed. */
+	/** Sittings by their seeds, of the sheet as it is. */
+	draw(seeds: string[]): Promise<Sent<QuizSitting[]>> {
+		return send(`${this.address}/draw`, { ...this.sent, seeds });
+	}
+
+	/** Takes notice of a change: it can be taken back, is looked into, and is saved a moment later where that is allowed. */
 	changed(maySave: boolean): void {
-		const now = JSON.stringify([this.quiz.title, this.quiz.parts]);
+		const now = this.#text();
 		if (now === this.#last) return;
+		const before = this.#last;
 		this.#last = now;
 		untrack(() => {
-			this.changes += 1;
-			this.saved = 'not saved yet';
-			void this.look();
-			clearTimeout(this.#timer);
-			if (maySave) this.#timer = setTimeout(() => void this.save(), pause);
+			this.#undo = [...this.#undo.slice(-mostUndone), before];
+			this.#redo = [];
+			this.#stir(maySave);
 		});
+	}
+
+	#stir(maySave: boolean): void {
+		this.changes += 1;
+		this.isFresh = false;
+		this.saved = 'not saved yet';
+		clearTimeout(this.#lookTimer);
+		this.#lookTimer = setTimeout(() => void this.look(), lookPause);
+		clearTimeout(this.#saveTimer);
+		if (maySave) this.#saveTimer = setTimeout(() => void this.save(), savePause);
+	}
+
+	readonly canUndo = $derived.by(() => this.#undo.length > 0);
+	readonly canRedo = $derived.by(() => this.#redo.length > 0);
+
+	/** Takes the last change back. */
+	undo(): void {
+		const before = this.#undo.at(-1);
+		if (before === undefined) return;
+		this.#undo = this.#undo.slice(0, -1);
+		this.#redo = [...this.#redo, this.#last];
+		this.#take(before);
+	}
+
+	/** Makes what was taken back again. */
+	redo(): void {
+		const after = this.#redo.at(-1);
+		if (after === undefined) return;
+		this.#redo = this.#redo.slice(0, -1);
+		this.#undo = [...this.#undo, this.#last];
+		this.#take(after);
+	}
+
+	#take(text: string): void {
+		Object.assign(this.quiz, JSON.parse(text) as Edited);
+		this.chosen = Math.min(this.chosen, Math.max(0, this.quiz.parts.length - 1));
+		this.#last = this.#text();
+		this.#stir(true);
+	}
+
+	/** Takes a quiz as somebody else, or an earlier version, has it; the way back is as of any change. */
+	take(quiz: Edited, maySave: boolean): void {
+		const { title, state, drawingRule, rules, settings, parts } = quiz;
+		Object.assign(this.quiz, { title, state, drawingRule, rules, settings, parts });
+		this.chosen = Math.min(this.chosen, Math.max(0, parts.length - 1));
+		this.changed(maySave);
+	}
+
+	/** Whether somebody else has saved the quiz; then theirs is shown here. */
+	async #watch(): Promise<void> {
+		if (document.hidden || this.saved === 'not saved yet') return;
+		const answer = await fetch(this.address, { headers: { Accept: 'application/json' } }).catch(() => null);
+		if (!answer?.ok) return;
+		const { version } = (await answer.json()) as QuizChange;
+		if (version > this.quiz.version && this.saved !== 'not saved yet') await this.#takeTheirs(false);
+	}
+
+	async #takeTheirs(isOver: boolean): Promise<void> {
+		const answer = await fetch(`${this.address}?whole`, { headers: { Accept: 'application/json' } }).catch(() => null);
+		if (!answer?.ok) return;
+		const { quiz, by } = (await answer.json()) as QuizChange & { quiz: Quiz };
+		this.quiz.version = quiz.version;
+		this.take(quiz, false);
+		this.saved = 'as it was saved last';
+		this.failure = '';
+		const words = `${by ?? 'Somebody'} has changed this quiz; theirs is shown now.`;
+		if (isOver) tell(`${words} Yours was not saved.`, { name: 'Show mine', act: () => this.undo() });
+		else tell(words);
 	}
 
 	/** Saves the quiz as it is now, behind what is on its way. */
 	save(): Promise<void> {
-		clearTimeout(this.#timer);
+		clearTimeout(this.#saveTimer);
 		this.#saving = this.#saving.then(() => this.#send());
 		return this.#saving;
 	}
 
 	async #send(): Promise<void> {
-		const { title, state, version, parts } = this.quiz;
-		const body = {
-			title,
-			state,
-			version,
-			parts: parts.map((part) => ({ ...part, lost: part.lost.map(({ id }) => id) }))
-		};
+		const { title, state, version, parts, rules, settings, drawingRule } = this.quiz;
+		const body = { title, state, version, rules, settings, drawingRule, parts: this.#partsSent(parts) };
 		const answer = await fetch(this.address, {
 			method: 'PUT',
 			headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
@@ -193,35 +256,60 @@ export class Sheet {
 			return;
 		}
 		this.saved = 'not saved';
+		if (answer?.status === 409) return this.#takeTheirs(true);
 		const said = answer && ((await answer.json().catch(() => null)) as { message?: string } | null);
 		this.failure = answer
 			? (said?.message ?? 'It could not be saved.')
 			: 'The connection is lost; it will be saved with your next change.';
 	}
 
+	/** Adds a part behind the others. */
 	add(): void {
 		this.quiz.parts.push({
 			title: `Part ${this.quiz.parts.length + 1}`,
 			draw: 5,
 			pointsEach: null,
-			shuffleQuestions: true,
-			shuffleOptions: true,
+			order: 'shuffled',
+			shuffleOptions: this.quiz.parts.every((part) => part.shuffleOptions),
 			withUnder: true,
 			categories: [],
 			questions: [],
+			conditions: plainConditions(),
+			include: [],
+			exclude: [],
+			quotas: [],
 			lost: []
 		});
 		this.chosen = this.quiz.parts.length - 1;
 	}
 
-	move(at: number, by: number): void {
-		const [part] = this.quiz.parts.splice(at, 1);
-		this.quiz.parts.splice(at + by, 0, part!);
-		this.chosen = at + by;
+	/** Puts a copy of a part behind it. */
+	copy(at: number): void {
+		const part = $state.snapshot(this.quiz.parts[at]!) as Part;
+		this.quiz.parts.splice(at + 1, 0, { ...part, title: `${part.title} again`.slice(0, 255), lost: [] });
+		this.chosen = at + 1;
 	}
 
+	/** Puts a part in another place. */
+	move(from: number, to: number): void {
+		const [part] = this.quiz.parts.splice(from, 1);
+		this.quiz.parts.splice(to, 0, part!);
+		this.chosen = to;
+	}
+
+	/** Takes a part out. */
 	remove(at: number): void {
 		this.quiz.parts.splice(at, 1);
-		this.chosen = Math.max(0, at - 1);
+		this.chosen = Math.max(0, Math.min(this.chosen, this.quiz.parts.length - 1));
+	}
+
+	/** Whether the options of all parts are shuffled. */
+	readonly shufflesAll = $derived.by(
+		() => this.quiz.parts.length > 0 && this.quiz.parts.every((part) => part.shuffleOptions)
+	);
+
+	/** Shuffles the options of all parts, or of none. */
+	shuffleAll(on: boolean): void {
+		for (const part of this.quiz.parts) part.shuffleOptions = on;
 	}
 }
