@@ -17,6 +17,9 @@ export interface Options {
 	count?: string;
 	/** The quiz of a package that is meant, by its title. */
 	quiz?: string;
+	/** For paper: the keys instead of the questions, and the size of a sheet. */
+	keys?: boolean;
+	paper?: string;
 	/** How many questions stand in for a calculated one. */
 	'worked-out'?: string;
 }

@@ -133,6 +133,22 @@ describe('convert', () => {
 		expect(more).toMatchObject({ otherwise: 0, missing: 0, left: once.left });
 		expect(more.foretold - once.foretold).toBe(4);
 	});
+	it('writes questions for paper, as a page with its pictures in it and as a Word document, and their keys', async () => {
+		const page = join(folder, 'kinds.html');
+		const { status, words } = await run('convert', [sample('harbour-kinds.zip'), page], { to: 'paper' });
+		expect(status).toBe(0);
+		const said = Number(/(\d+) questions written for paper/.exec(words)?.[1]);
+		const html = readFileSync(page, 'utf8');
+		expect(html.match(/<section>/g)).toHaveLength(said);
+		expect(html).toContain('Name ____');
+		expect(html).not.toContain('src=""');
+		const keys = join(folder, 'keys.html');
+		await run('convert', [sample('harbour-kinds.zip'), keys], { to: 'paper', keys: true, paper: 'letter' });
+		expect(readFileSync(keys, 'utf8')).toMatch(/size:letter[\s\S]*: the key/);
+		const document = join(folder, 'kinds.docx');
+		await run('convert', [sample('harbour-kinds.zip'), document], { to: 'paper-docx' });
+		expect(readFileSync(document).subarray(0, 2).toString()).toBe('PK');
+	});
 	it.each([
 		[{ to: 'stone' }, '--to qti21'],
 		[{}, '--to qti21'],

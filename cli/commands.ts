@@ -14,6 +14,7 @@ import { chances } from './chances';
 import { check } from './check';
 import { draw } from './draw';
 import { recipeOf, say, type Command } from './command';
+import { paperKinds, writePaper } from './paper';
 import { readFile, readThrough, type NamedReport } from './reading';
 import { writeAndProve } from './write';
 
@@ -73,9 +74,14 @@ const inspect: Command = {
 const convert: Command = {
 	files: 2,
 	async run([from, to], options) {
+		const onPaper = paperKinds.find((kind) => kind === options.to);
+		if (onPaper)
+			return writePaper(from!, (await readFile(from!, await recipeOf(options))).questions, to!, onPaper, options);
 		const format = writtenFormat(options.to ?? '');
 		if (!format) {
-			process.stderr.write(`Say what to write: --to ${writtenFormats.map((one) => one.name).join(', --to ')}\n`);
+			process.stderr.write(
+				`Say what to write: --to ${[...writtenFormats.map((one) => one.name), ...paperKinds].join(', --to ')}\n`
+			);
 			return 2;
 		}
 		const fitting: FitOptions = { workedOut: Number(options['worked-out'] ?? 1) };

@@ -20,6 +20,8 @@ const usage = `barrow: question banks on the command line
                                      (qti12 qti12-xml qti21 qti22 qti30 cc12 cc13 text csv xlsx json xml archive)
                                      --worked-out N: that many numeric questions for each calculated one,
                                      where the format has no such kind
+  ./barrow convert IN OUT --to paper as a page to be printed, or --to paper-docx as a Word document
+                                     --keys: its keys; --paper letter: for sheets of that size
   ./barrow compare A B               same, changed, only here, only there; exit 1 where they differ
   ./barrow recipe guess FILE         a recipe for a table, JSON or XML, to be corrected and handed on as --mapping
   ./barrow draw SHEET --seed S       a sitting of a draw sheet, the same for ever from the same seed (docs/draws.md)
@@ -45,6 +47,8 @@ const { values, positionals } = (() => {
 				seed: { type: 'string' },
 				count: { type: 'string' },
 				quiz: { type: 'string' },
+				keys: { type: 'boolean' },
+				paper: { type: 'string' },
 				help: { type: 'boolean', short: 'h' }
 			}
 		});

@@ -174,6 +174,7 @@ export const endpoints: Endpoint[] = [
 	{ route: 'quizzes/[quiz]/names', what: 'POST', path: 'quizzes/1/names', sent: '[1]' },
 	{ route: 'quizzes/[quiz]/pool', what: 'POST', path: 'quizzes/1/pool', sent: { ...emptySheet, part: 0 } },
 	{ route: 'quizzes/[quiz]/print', what: 'load', path: 'quizzes/1/print?forms=1' },
+	{ route: 'quizzes/[quiz]/print/word', what: 'GET', path: 'quizzes/1/print/word?forms=1' },
 	{ route: 'quizzes/[quiz]/questions', what: 'POST', path: 'quizzes/1/questions', sent: 'x' },
 	{ route: 'quizzes/[quiz]/versions', what: 'GET', path: 'quizzes/1/versions' },
 	{ route: 'quizzes/[quiz]/versions', what: 'POST', path: 'quizzes/1/versions', sent: { id: 1 } },

@@ -98,7 +98,8 @@
 							>{/if}</td
 					><td class="whitespace-nowrap"
 						><a class="word" href={printed(set.id, 'papers')}>papers</a> ·
-						<a class="word" href={printed(set.id, 'keys')}>keys</a></td
+						<a class="word" href={printed(set.id, 'keys')}>keys</a> ·
+						<a class="word" href="{sheet.address}/print/word?forms={set.id}&what=papers" download>Word</a></td
 					><td class="number whitespace-nowrap"
 						><button
 							type="button"

@@ -19,6 +19,9 @@
 		<a class="word" class:on={data.what === 'keys'} href={address({ what: 'keys' })}>Keys and marking</a>
 		<a class="word" class:on={data.paper === 'A4'} href={address({ paper: 'A4' })}>A4</a>
 		<a class="word" class:on={data.paper === 'letter'} href={address({ paper: 'letter' })}>letter</a>
+		<a class="word" href="/courses/{data.course.id}/quizzes/{data.quizId}/print/word{address({})}" download
+			>as a Word document</a
+		>
 		<button type="button" class="btn btn-sm preset-filled-brand" onclick={() => print()}
 			>Print {count(data.forms.length, 'form')}</button
 		>
