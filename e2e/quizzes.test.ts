@@ -175,6 +175,12 @@ describe('a sheet that is edited', () => {
 		await visitor.press('Redo');
 		await visitor.reads(/10, the same for all/);
 		await visitor.press('Undo');
+		await visitor.reads(/15, the same for all/);
+		// a title is typed, and taken back, in one go
+		const title = await visitor.find('input[aria-label="Title of part 2"]');
+		await title.sendKeys(' of lights');
+		await visitor.press('Undo');
+		expect(await (await visitor.find('input[aria-label="Title of part 2"]')).getAttribute('value')).toBe('Part 2');
 		await saved();
 	});
 	it('says which parts cannot hold together, and what would mend it', async () => {

@@ -17,6 +17,11 @@ const savePause = 700;
 /** How often it is asked whether somebody else has changed the quiz, in milliseconds. */
 const watchPause = 4000;
 const mostUndone = 200;
+/** Words that are typed with no longer pause than that are one change, in milliseconds. */
+const typingPause = 1500;
+
+/** A sheet without its words, so that one sees whether anything else has changed. */
+const wordless = (text: string) => text.replace(/"(title|description|instructions|gradeName)":"(?:[^"\\]|\\.)*"/g, '');
 
 const rounded = (value: number) => Math.round(value * 100) / 100;
 
@@ -53,6 +58,8 @@ export class Sheet {
 	readonly address: string;
 	readonly tree: readonly CategoryNode[];
 	#last: string;
+	/** When words were typed last; 0 where something else was done since. */
+	#typed = 0;
 	#undo = $state.raw<string[]>([]);
 	#redo = $state.raw<string[]>([]);
 	#saveTimer: ReturnType<typeof setTimeout> | undefined;
@@ -159,7 +166,10 @@ export class Sheet {
 		const before = this.#last;
 		this.#last = now;
 		untrack(() => {
-			this.#undo = [...this.#undo.slice(-mostUndone), before];
+			// what is typed in one go is taken back in one go
+			const goesOn = Date.now() - this.#typed < typingPause && wordless(now) === wordless(before);
+			this.#typed = wordless(now) === wordless(before) ? Date.now() : 0;
+			if (!goesOn) this.#undo = [...this.#undo.slice(-mostUndone), before];
 			this.#redo = [];
 			this.#stir(maySave);
 		});
@@ -222,7 +232,13 @@ export class Sheet {
 
 	async #takeTheirs(isOver: boolean): Promise<void> {
 		const answer = await fetch(`${this.address}?whole`, { headers: { Accept: 'application/json' } }).catch(() => null);
-		if (!answer?.ok) return;
+		if (!answer?.ok) {
+			this.failure =
+				answer?.status === 404
+					? 'This quiz was thrown away meanwhile. Whoever did it can put it back; what you have here is not saved.'
+					: 'The connection is lost; it will be saved with your next change.';
+			return;
+		}
 		const { quiz, by } = (await answer.json()) as QuizChange & { quiz: Quiz };
 		this.quiz.version = quiz.version;
 		this.take(quiz, false);
