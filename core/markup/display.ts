@@ -16,7 +16,7 @@ const decode = (text: string) =>
  */
 export function displayMarkup(
 	markup: Markup,
-	attachments: Attachment[],
+	attachments: readonly Attachment[],
 	addressOf: (hash: string, mediaType: string) => string
 ): string {
 	const known = (name: string) => attachments.find((one) => one.name === decode(name));

@@ -25,7 +25,7 @@ class Shown {
 	}
 
 	markup(markup: Markup): string {
-		return displayMarkup(markup, [...this.attachments], (hash, mediaType) => this.address(hash, mediaType));
+		return displayMarkup(markup, this.attachments, (hash, mediaType) => this.address(hash, mediaType));
 	}
 
 	picture({ picture, places }: Extract<PaperBlock, { sort: 'picture' }>): string {

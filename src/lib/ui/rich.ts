@@ -2,7 +2,7 @@ import { displayMarkup } from '$core/markup/display';
 import type { Attachment, Markup } from '$core/model/question';
 
 /** Rich text of a question of a course as HTML, with its pictures from the course's files. */
-export function rich(markup: Markup, attachments: Attachment[], courseId: number): string {
+export function rich(markup: Markup, attachments: readonly Attachment[], courseId: number): string {
 	return displayMarkup(
 		markup,
 		attachments,

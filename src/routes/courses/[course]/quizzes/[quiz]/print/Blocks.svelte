@@ -6,8 +6,11 @@
 	import { rich } from '$lib/ui/rich';
 
 	/** What stands under the stem of a question on paper: options, lines to write on, pairs, pictures. */
-	let { blocks, attachments, courseId }: { blocks: PaperBlock[]; attachments: Attachment[]; courseId: number } =
-		$props();
+	let {
+		blocks,
+		attachments,
+		courseId
+	}: { blocks: readonly PaperBlock[]; attachments: readonly Attachment[]; courseId: number } = $props();
 
 	function addressOf(name: string): string | null {
 		const file = attachments.find((other) => other.name === name);

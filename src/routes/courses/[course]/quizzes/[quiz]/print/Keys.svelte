@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { WordForms } from '$core/paper/word/document';
 	import { percentOf } from '$lib/ui/percent';
 
 	/** The key of one form with what each question is worth and which it is in the bank, and a sheet to mark by. */
@@ -7,17 +8,7 @@
 		form
 	}: {
 		title: string;
-		form: {
-			name: string;
-			questions: {
-				id: number;
-				number: number | null;
-				title: string;
-				key: string;
-				points: number;
-				typing: string | null;
-			}[];
-		};
+		form: WordForms['forms'][number];
 	} = $props();
 
 	const asked = $derived(form.questions.filter(({ number }) => number !== null));

@@ -1,6 +1,5 @@
 <script lang="ts">
-	import type { PaperQuestion } from '$core/paper';
-	import type { Attachment } from '$core/model/question';
+	import type { WordForms } from '$core/paper/word/document';
 	import { rich } from '$lib/ui/rich';
 	import { count } from '$lib/ui/words';
 	import Blocks from './Blocks.svelte';
@@ -18,18 +17,8 @@
 		title: string;
 		instructions: string;
 		minutes: number | null;
-		parts: string[];
-		form: {
-			name: string;
-			questions: (PaperQuestion & {
-				id: number;
-				number: number | null;
-				part: number;
-				points: number;
-				stimulus: string;
-				attachments: Attachment[];
-			})[];
-		};
+		parts: readonly string[];
+		form: WordForms['forms'][number];
 		courseId: number;
 		several: boolean;
 	} = $props();
