@@ -43,7 +43,8 @@
 		<Balance {sheet} {part} {mayChange} />
 		<h3 class="mt-4 mb-1">Order</h3>
 		<Segments
-			bind:value={part.order}
+			value={part.order}
+			change={(order) => mayChange && (part.order = order)}
 			label="Order of the questions"
 			choices={[
 				{ value: 'shuffled', name: 'shuffled' },

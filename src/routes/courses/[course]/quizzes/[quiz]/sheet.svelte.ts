@@ -66,6 +66,8 @@ export class Sheet {
 	#lookTimer: ReturnType<typeof setTimeout> | undefined;
 	#looking: AbortController | undefined;
 	#saving: Promise<void> = Promise.resolve();
+	/** Whoever may only look may try things here; nothing of it is saved. */
+	#maySave = true;
 
 	/** `address` is that of the quiz. */
 	constructor(address: string, quiz: Quiz, tree: readonly CategoryNode[], look: ShownLook) {
@@ -161,6 +163,7 @@ export class Sheet {
 
 	/** Takes notice of a change: it can be taken back, is looked into, and is saved a moment later where that is allowed. */
 	changed(maySave: boolean): void {
+		this.#maySave = maySave;
 		const now = this.#text();
 		if (now === this.#last) return;
 		const before = this.#last;
@@ -178,7 +181,7 @@ export class Sheet {
 	#stir(maySave: boolean): void {
 		this.changes += 1;
 		this.isFresh = false;
-		this.saved = 'not saved yet';
+		this.saved = this.#maySave ? 'not saved yet' : 'tried here, and not saved';
 		clearTimeout(this.#lookTimer);
 		this.#lookTimer = setTimeout(() => void this.look(), lookPause);
 		clearTimeout(this.#saveTimer);
@@ -210,7 +213,7 @@ export class Sheet {
 		Object.assign(this.quiz, JSON.parse(text) as Edited);
 		this.chosen = Math.min(this.chosen, Math.max(0, this.quiz.parts.length - 1));
 		this.#last = this.#text();
-		this.#stir(true);
+		this.#stir(this.#maySave);
 	}
 
 	/** Takes a quiz as somebody else, or an earlier version, has it; the way back is as of any change. */
@@ -252,6 +255,7 @@ export class Sheet {
 	/** Saves the quiz as it is now, behind what is on its way. */
 	save(): Promise<void> {
 		clearTimeout(this.#saveTimer);
+		if (!this.#maySave) return Promise.resolve();
 		this.#saving = this.#saving.then(() => this.#send());
 		return this.#saving;
 	}
