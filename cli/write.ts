@@ -9,7 +9,11 @@ import { hashAttachments, type KnownFiles } from '../core/formats/hash';
 import { proveFile, type FileProof, type ProvedQuestion } from '../core/formats/prove';
 import { QuestionPlaces } from '../core/formats/question-places';
 import type { Question } from '../core/kinds';
-import type { FoundQuiz, QuizToWrite } from '../core/model/quiz';
+import { lookInto, totalOf, type Plan } from '../core/draws/sheets';
+import { exactParts } from '../core/draws/sheets/exact-parts';
+import { planOfQuiz } from '../core/draws/sheets/of-quiz';
+import type { FoundQuestion, FoundQuiz, PartToWrite, QuizToWrite } from '../core/model/quiz';
+import { renamedPart, renamedRules, type CarriedPart } from '../core/model/sheet';
 import { codec } from '../src/lib/server/files/codec';
 import { digest } from '../src/lib/server/files/digest';
 import { say } from './command';
@@ -21,20 +25,40 @@ import type { Reading } from './reading';
 function quizzesToWrite(quizzes: FoundQuiz[], questions: Question[]): QuizToWrite[] {
 	const places = new QuestionPlaces();
 	for (const question of questions) places.add(question);
-	return quizzes.map((quiz) => ({
-		identifier: quiz.identifier,
-		title: quiz.title,
-		parts: quiz.parts.map((part) => ({
-			title: part.title,
-			draw: part.draw,
-			pointsEach: part.pointsEach,
-			shuffle: part.shuffle ?? false,
-			questions: part.questions.flatMap((one) => {
-				const place = places.find(one);
-				return place === undefined ? [] : [place - 1];
-			})
-		}))
-	}));
+	const placeOf = (named: FoundQuestion) => {
+		const place = places.find(named);
+		return place === undefined ? undefined : place - 1;
+	};
+	return quizzes.map((quiz) => {
+		const plan = planOfQuiz(quiz, questions, (named) => places.find(named));
+		const looked = quiz.settings?.pass == null ? null : lookInto(plan);
+		const points = looked && 'sampler' in looked ? totalOf(plan, looked.sampler) : null;
+		return {
+			identifier: quiz.identifier,
+			title: quiz.title,
+			...(quiz.settings ? { settings: quiz.settings } : {}),
+			...(quiz.rules ? { rules: renamedRules(quiz.rules, placeOf) } : {}),
+			points: points?.least === points?.most ? (points?.least ?? null) : null,
+			parts: quiz.parts.map((part, at): PartToWrite => ({
+				title: part.title,
+				draw: part.draw,
+				pointsEach: part.pointsEach,
+				shuffle: part.shuffle ?? false,
+				questions: part.questions.flatMap((named) => placeOf(named) ?? []),
+				...(part.sheet ? carried(part.sheet, plan, at, placeOf) : {})
+			}))
+		};
+	});
+}
+
+function carried(
+	sheet: CarriedPart<FoundQuestion>,
+	plan: Plan,
+	at: number,
+	placeOf: (named: FoundQuestion) => number | undefined
+): Pick<PartToWrite, 'sheet' | 'exact'> {
+	const exact = exactParts(plan, plan.parts[at]!);
+	return { sheet: renamedPart(sheet, placeOf), ...(exact ? { exact } : {}) };
 }
 
 /** What became of the quizzes, for the last line. */

@@ -1,6 +1,5 @@
-import type { FittedQuiz } from '../model/quiz';
-import type { QuizToWrite } from '../model/quiz';
-import type { FoundPart, FoundQuiz } from '../model/quiz';
+import type { FittedQuiz, FoundPart, FoundQuiz, PartToWrite, QuizToWrite } from '../model/quiz';
+import { renamedPart, renamedRules } from '../model/sheet';
 
 /** How the questions of quizzes are known again in a file that was read back; places count from 1. */
 export interface Known {
@@ -19,6 +18,53 @@ export function placesOfFitted(counts: number[], order = counts.map((_, at) => a
 		next += counts[at]!;
 	}
 	return (at) => Array.from({ length: counts[at] ?? 0 }, (_, which) => starts[at]! + which);
+}
+
+const asText = (value: unknown) => JSON.stringify(value ?? null);
+const firstOf = (known: Known) => (at: number) => known.sent(at)[0];
+
+/** What is other in the pool, the quotas and the orders of a part. */
+function sheetDifferences(part: PartToWrite, back: FoundPart, known: Known): string[] {
+	if (!part.sheet) return [];
+	const sent = renamedPart(part.sheet, firstOf(known));
+	const found = back.sheet && renamedPart(back.sheet, known.found);
+	return (['order', 'shuffleOptions', 'pool', 'quotas'] as const)
+		.filter((name) => asText(sorted(sent[name])) !== asText(sorted(found?.[name])))
+		.map((name) => `Part “${part.title}” has ${named[name]}.`);
+}
+
+/** What is other around a quiz, and in the rules that hold for all of its parts. */
+function aroundDifferences(quiz: QuizToWrite, back: FoundQuiz, known: Known): string[] {
+	const { settings = {}, rules } = quiz;
+	const around = Object.entries(settings)
+		.filter(([name, value]) => asText(value) !== asText(back.settings?.[name as keyof typeof settings]))
+		.map(
+			([name, value]) =>
+				`What is around it changed: ${name} was ${asText(value)} and is ${asText(back.settings?.[name as keyof typeof settings])}.`
+		);
+	if (!rules) return around;
+	const [sent, found] = [renamedRules(rules, firstOf(known)), back.rules && renamedRules(back.rules, known.found)];
+	return [
+		...around,
+		...(asText(sorted(sent)) === asText(sorted(found))
+			? []
+			: ['Its pairs, groups or orders are other than those that were sent.'])
+	];
+}
+
+const named = {
+	order: 'its questions in another order',
+	shuffleOptions: 'its options in another order',
+	pool: 'another pool',
+	quotas: 'other quotas'
+};
+
+/** A value with the names in it in one order. */
+function sorted(value: unknown): unknown {
+	if (Array.isArray(value)) return value.map(sorted);
+	if (typeof value !== 'object' || value === null) return value;
+	const entries = Object.entries(value).filter(([, inner]) => inner !== undefined);
+	return Object.fromEntries(entries.sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, inner]) => [name, sorted(inner)]));
 }
 
 /** What became of quizzes that were written and read back, in sentences for people; none where they are what they were. */
@@ -48,11 +94,13 @@ export function quizDifferences(sent: QuizToWrite[], found: FoundQuiz[], known: 
 				words.push(
 					`Part “${part.title}” ${part.shuffle ? 'keeps the order of the file instead of a random one' : 'comes in a random order'}.`
 				);
+			words.push(...sheetDifferences(part, other, known));
 			if (part.pointsEach !== null && other.pointsEach !== part.pointsEach)
 				words.push(
 					`Part “${part.title}” gives ${other.pointsEach ?? 'each question its own'} points instead of ${part.pointsEach}.`
 				);
 		});
+		words.push(...aroundDifferences(quiz, back, known));
 		return sent.length > 1 ? words.map((one) => `“${quiz.title}”: ${one}`) : words;
 	});
 }

@@ -1,5 +1,4 @@
-/** What is known of the key of a question, as a pool may ask for it. */
-export const keyStates = ['verified', 'not disputed'] as const;
+import type { keyStates } from '../model/sheet';
 
 /** What a pool asks of its questions beside their categories (draws.md). What is empty, null or false does not restrict. */
 export interface PoolConditions {

@@ -1,5 +1,6 @@
 import { fit, type Limits } from './fit/fit';
-import { exactQuizzes, noQuizzes, wholeQuizzes, type QuizLimits } from './fit/quizzes';
+import { quizzes2 } from './qti2/write/test';
+import { exactQuizzes, noQuizzes, type QuizLimits } from './fit/quizzes';
 import type { Format, FormatName } from './format';
 import { writeArchive } from './own/archive';
 import { ownLimits } from './own/form';
@@ -32,7 +33,7 @@ function made(
 }
 
 const qti2 = dialects.map((dialect) =>
-	made(dialect.name, dialect.title, '.zip', dialect.limits, wholeQuizzes, (what, written) =>
+	made(dialect.name, dialect.title, '.zip', dialect.limits, quizzes2, (what, written) =>
 		writeQti2(dialect, what, written)
 	)
 );

@@ -8,7 +8,9 @@ import { opened, readAll, type Found } from '../test-support/packages';
 import { partsFound } from '../test-support/quizzes';
 import { back, complaints, schemasOf, written } from '../test-support/written';
 import { writtenFormats } from '.';
-import type { QuizToWrite } from '../model/quiz';
+import type { PartToWrite, QuizToWrite } from '../model/quiz';
+import { countedAttempts, shownThings, shownTimes, type QuizSettings } from '../model/quiz-settings';
+import { keyStates, partOrders, type CarriedPart, type CarriedQuota } from '../model/sheet';
 import { QuestionPlaces } from './question-places';
 
 const titles = ['Week 6', 'Tides & charts', 'Knots <and> ropes', '“Lights”', 'Übung – 1', 'A'];
@@ -35,29 +37,108 @@ const anyBank = fc
 	.array(fc.constantFrom('', 'Q1', 'Q2', 'a b', '1', 'Ü', 'x-9'), { minLength: 4, maxLength: 8 })
 	.map((identifiers) => identifiers.map(question));
 
-const anyQuizzes = (count: number): fc.Arbitrary<QuizToWrite[]> =>
-	fc.array(
-		fc.record({
-			identifier: fc.constantFrom('Z1', 'Z 2', ''),
+const anyText = fc.constantFrom('', 'No phones.', ' Take  a pencil \n\n\nand <paper> & more. ', 'Ü\nÄ\r\nÖ');
+
+const anySettings: fc.Arbitrary<Partial<QuizSettings>> = fc.record(
+	{
+		description: anyText,
+		instructions: anyText,
+		minutes: fc.constantFrom(null, 1, 45, 12.5, 90),
+		attempts: fc.constantFrom(null, 1, 3),
+		counted: fc.constantFrom(...countedAttempts),
+		opens: fc.constantFrom(null, '2027-01-11T09:00'),
+		closes: fc.constantFrom(null, '2027-01-12T17:30'),
+		shown: fc.subarray([...shownThings]),
+		shownWhen: fc.constantFrom(...shownTimes),
+		pass: fc.constantFrom(null, 0, 60, 33.3, 100),
+		gradeName: fc.constantFrom('', 'Term mark'),
+		gradePoints: fc.constantFrom(null, 10)
+	},
+	{ requiredKeys: [] }
+);
+
+const anyQuota: fc.Arbitrary<CarriedQuota> = fc
+	.record({
+		what: fc.constantFrom<Pick<CarriedQuota, 'by' | 'values'>>(
+			{ by: 'category', values: [{ category: ['Tides', 'Springs / neaps'] }, { category: ['Lights'] }] },
+			{ by: 'kind', values: [{ name: 'numeric' }] },
+			{ by: 'tag', values: [{ name: 'a <b>' }] },
+			{ by: 'difficulty', values: [{ range: [0, 0.5] }] }
+		),
+		much: fc.constantFrom(
+			{ spread: 'equal' as const, least: null, most: null },
+			{ spread: null, least: 1, most: null },
+			{ spread: null, least: null, most: 3 }
+		)
+	})
+	.map(({ what, much }) => ({ ...what, ...much }));
+
+const anySheet = (questions: number[]): fc.Arbitrary<CarriedPart<number>> =>
+	fc.record({
+		order: fc.constantFrom(...partOrders),
+		shuffleOptions: fc.boolean(),
+		pool: fc.option(
+			fc.record({
+				categories: fc.subarray([[], ['Tides'], ['Lights', 'Sectors & arcs']]),
+				withUnder: fc.boolean(),
+				conditions: fc.record({
+					tags: fc.record({
+						any: fc.subarray(['sums', 'x']),
+						all: fc.constant<string[]>([]),
+						none: fc.subarray(['old'])
+					}),
+					kinds: fc.subarray(['numeric']),
+					difficulty: fc.constantFrom(null, [0.2, 0.8]),
+					key: fc.constantFrom(null, ...keyStates),
+					unbroken: fc.boolean(),
+					since: fc.constantFrom(null, '2026-11-29')
+				}),
+				include: fc.subarray(questions),
+				exclude: fc.subarray(questions)
+			})
+		),
+		quotas: fc.array(anyQuota, { maxLength: 2 })
+	});
+
+const anyPart = (count: number): fc.Arbitrary<PartToWrite> =>
+	fc
+		.record({
 			title: fc.constantFrom(...titles),
-			parts: fc.array(
-				fc
-					.record({
-						title: fc.constantFrom(...titles),
-						questions: fc.uniqueArray(fc.nat({ max: count - 1 }), { minLength: 1, maxLength: count }),
-						share: fc.constantFrom(null, 0.4, 1),
-						pointsEach: fc.constantFrom(null, 1, 2, 0.5),
-						shuffle: fc.boolean()
-					})
-					.map(({ share, ...part }) => ({
-						...part,
-						draw: share === null ? null : Math.max(1, Math.floor(part.questions.length * share))
-					})),
-				{ minLength: 1, maxLength: 3 }
-			)
-		}),
+			questions: fc.uniqueArray(fc.nat({ max: count - 1 }), { minLength: 1, maxLength: count }),
+			share: fc.constantFrom(null, 0.4, 1),
+			pointsEach: fc.constantFrom(null, 1, 2, 0.5),
+			shuffle: fc.boolean()
+		})
+		.chain(({ share, ...part }) =>
+			fc.option(anySheet(part.questions), { nil: undefined }).map((sheet) => ({
+				...part,
+				draw: share === null ? null : Math.max(1, Math.floor(part.questions.length * share)),
+				...(sheet ? { sheet, shuffle: sheet.order === 'shuffled' } : {})
+			}))
+		);
+
+const anyQuizzes = (count: number): fc.Arbitrary<QuizToWrite[]> => {
+	const some = fc.uniqueArray(fc.nat({ max: count - 1 }), { minLength: 2, maxLength: 2 });
+	return fc.array(
+		fc.record(
+			{
+				identifier: fc.constantFrom('Z1', 'Z 2', ''),
+				title: fc.constantFrom(...titles),
+				parts: fc.array(anyPart(count), { minLength: 1, maxLength: 3 }),
+				settings: anySettings,
+				points: fc.constantFrom(null, 20, 7.5),
+				rules: fc.record({
+					never: fc.array(some, { maxLength: 2 }),
+					together: fc.array(some, { maxLength: 1 }),
+					partsShuffled: fc.boolean(),
+					fixedOptions: fc.subarray([0, 1])
+				})
+			},
+			{ requiredKeys: ['identifier', 'title', 'parts'] }
+		),
 		{ minLength: 1, maxLength: 2 }
 	);
+};
 
 describe.each(writtenFormats.map((format) => [format.name, format] as const))('%s', (name, format) => {
 	it('brings quizzes back with the same questions', async () => {
@@ -83,7 +164,7 @@ describe.each(writtenFormats.map((format) => [format.name, format] as const))('%
 				expect(found.quizzes).toHaveLength(proof.sent);
 				if (!format.quizLimits.carries) expect(proof.leftBehind).toBe(quizzes.length);
 			}),
-			{ numRuns: 20, seed: 5 }
+			{ numRuns: 40, seed: 5 }
 		);
 	});
 });
@@ -116,6 +197,30 @@ describe('a quiz', () => {
 			const titles = [1, 2].map((at) => bank[at]!.title);
 			expect(itemsOf(found)).toEqual([[titles], [titles]]);
 			expect(found.quizzes[0]!.source.file).toMatch(/^courses\/one\.zip!\//);
+		}
+	);
+	it.each([
+		['what is around it', '"minutes": 45', '"minutes": "long"', 'what is around it: '],
+		['its rules', '"never": []', '"never": [[0, -1]]', 'its rules: '],
+		['the sheet of a part', '"order": "kept"', '"order": "backwards"', 'what part 1 says of its sheet: '],
+		['how many are drawn', '"draw": null', '"draw": -3', 'draw of part 1: ']
+	])(
+		'in a file of ours of which %s is not of the form is read without that, which is said',
+		async (_, from, to, words) => {
+			const sheet = { order: 'kept' as const, shuffleOptions: true, pool: null, quotas: [] };
+			const rules = { never: [], together: [], partsShuffled: false, fixedOptions: [] };
+			const whole = {
+				...quiz,
+				settings: { minutes: 45 },
+				rules,
+				parts: quiz.parts.map((part) => ({ ...part, sheet }))
+			};
+			const text = Buffer.from(await written(formatOf('json'), bank, [whole])).toString();
+			const { found } = await back(Buffer.from(text.replace(from, to)), 'a.json');
+			expect(itemsOf(found)).toEqual([[[1, 2].map((at) => bank[at]!.title)]]);
+			const said = found.reports.filter(({ rule }) => rule === 'quiz-rules').map(({ message }) => message);
+			expect(said).toHaveLength(1);
+			expect(said[0]).toContain(words);
 		}
 	);
 });

@@ -1,3 +1,19 @@
+import type { QuizSettings } from './quiz-settings';
+import type { CarriedPart, CarriedRules } from './sheet';
+
+/** A question as a part of a quiz refers to it. */
+export interface FoundQuestion {
+	identifier: string;
+	/** The file that it stands in, where that is known. */
+	file: string | null;
+	/** Its place among the questions that are read from that file, from 1, where several may stand in one. */
+	place?: number;
+	/** What its score is multiplied by. */
+	weight?: number | null;
+	/** Whether it stands in a bank too. */
+	inBank?: boolean;
+}
+
 /** One part of a quiz as a package gives it: the questions by identifier, and how many of them are drawn. */
 export interface FoundPart {
 	title: string;
@@ -5,17 +21,14 @@ export interface FoundPart {
 	path: string[];
 	/** The identifier of a bank that it draws from, wherever in the package that stands. */
 	bank: string | null;
-	/**
-	 * Identifiers of questions, with the file that each stands in where that is known, its place among the questions that
-	 * are read from that file, from 1, where several may stand in one, what its score is multiplied by, and whether it
-	 * stands in a bank too.
-	 */
-	questions: { identifier: string; file: string | null; place?: number; weight?: number | null; inBank?: boolean }[];
+	questions: FoundQuestion[];
 	/** How many are drawn, or null for all. */
 	draw: number | null;
 	pointsEach: number | null;
 	/** Are the questions put in a random order; null where the source is silent. */
 	shuffle: boolean | null;
+	/** What else it says, in a file of ours. */
+	sheet?: CarriedPart<FoundQuestion>;
 }
 
 /** A quiz as a package gives it. */
@@ -24,14 +37,34 @@ export interface FoundQuiz {
 	title: string;
 	parts: FoundPart[];
 	source: { file: string; line: number };
+	/** What the package says of what is around it. */
+	settings?: Partial<QuizSettings>;
+	/** What holds for all of its parts. */
+	rules?: CarriedRules<FoundQuestion>;
 }
 
-/** A quiz to be written: its parts name the questions by their place in the list of questions. */
+/** A part of a quiz to be written; it names questions by their place in the list of questions, from 0. */
+export interface PartToWrite {
+	title: string;
+	questions: number[];
+	draw: number | null;
+	pointsEach: number | null;
+	shuffle: boolean;
+	sheet?: CarriedPart<number>;
+	/** The parts without quotas that together are exactly this one, where there are such. */
+	exact?: { title: string; questions: number[]; draw: number }[];
+}
+
+/** A quiz to be written. */
 export interface QuizToWrite {
 	identifier: string;
 	title: string;
-	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
-	/** What the quiz says and no format has a place for, in sentences for people. */
+	parts: PartToWrite[];
+	settings?: Partial<QuizSettings>;
+	rules?: CarriedRules<number>;
+	/** The points of every sitting, where all are worth the same. */
+	points?: number | null;
+	/** What of the quiz no format here has a place for, in sentences for people. */
 	unsaid?: string[];
 }
 

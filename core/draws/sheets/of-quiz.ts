@@ -1,6 +1,9 @@
 import type { Question } from '../../kinds';
-import type { FoundPart, FoundQuiz } from '../../model/quiz';
-import type { Plan, PlannedPart, PlannedQuestion, Unit } from './plan';
+import type { FoundQuestion, FoundQuiz } from '../../model/quiz';
+import { renamedRules, type CarriedQuota } from '../../model/sheet';
+import { planOfPools, type PooledPart } from './of-pools';
+import type { Plan, PlannedQuestion } from './plan';
+import type { QuotaForm } from './shape';
 
 /** A question as drawing needs it, under a name of its own. */
 function planned(question: Question, id: string): PlannedQuestion {
@@ -27,48 +30,53 @@ function namesOf(questions: readonly Question[]): string[] {
 	});
 }
 
-/**
- * The plan of a quiz of a package: a part draws from the questions that it names, or gives all of them in their order;
- * `numberOf` gives the number of one that it names, from 1, among the questions, where it is there. What cannot be read is never given.
- */
-export function planOfQuiz(
-	{ parts }: FoundQuiz,
-	questions: readonly Question[],
-	numberOf: (named: FoundPart['questions'][number]) => number | undefined
-): Plan {
-	const names = namesOf(questions);
-	const units: Unit[] = questions.map(({ kind }, at) => ({
-		members: [at],
-		counted: kind === 'information' ? [] : [at],
-		never: []
-	}));
+/** A quota as a sheet has it. A category that nothing has is given where one is missing. */
+export function formOfQuota({ by, values, spread, least, most }: CarriedQuota): QuotaForm {
 	return {
-		questions: questions.map((question, at) => planned(question, names[at]!)),
-		units,
-		parts: parts.map(({ title, draw, pointsEach, shuffle, questions: named }): PlannedPart => {
-			const list = [
-				...new Set(
-					named.flatMap((one) => {
-						const place = numberOf(one);
-						return place === undefined ? [] : [place - 1];
-					})
-				)
-			].filter(
-				(at) => questions[at]!.kind !== 'unreadable' && (draw === null || questions[at]!.kind !== 'information')
-			);
-			return {
-				title,
-				draw: draw ?? list.filter((at) => questions[at]!.kind !== 'information').length,
-				points: pointsEach,
-				order: shuffle ? 'shuffled' : 'kept',
-				units: list,
-				isAll: draw === null,
-				list,
-				quotas: [],
-				impossible: null
-			};
-		}),
-		partsShuffled: false,
-		warnings: []
+		by,
+		values: values.map(({ category, name, range }) =>
+			by === 'category' ? (category ?? ['']) : by === 'difficulty' ? (range ?? [0, 0]) : (name ?? '')
+		),
+		...(spread ? { spread } : { least: least ?? 0, ...(most === null ? {} : { most }) })
 	};
 }
+
+/**
+ * The plan of a quiz of a package: a part draws from the questions that it names, or gives all of them in their order;
+ * `numberOf` gives the number of one that it names, from 1, among the questions, where it is there. What cannot be read is
+ * never given. Throws WrongSheet where a quota contradicts itself.
+ */
+export function planOfQuiz(
+	{ parts, rules }: FoundQuiz,
+	questions: readonly Question[],
+	numberOf: (named: FoundQuestion) => number | undefined
+): Plan {
+	const names = namesOf(questions);
+	const placeOf = (named: FoundQuestion) => {
+		const number = numberOf(named);
+		return number === undefined ? undefined : number - 1;
+	};
+	const { never, together, partsShuffled } = renamedRules(rules ?? noRules, placeOf);
+	const pooled = parts.map(({ title, draw, pointsEach, shuffle, questions: named, sheet }): PooledPart => {
+		const pool = [...new Set(named.flatMap((question) => placeOf(question) ?? []))];
+		return {
+			title,
+			draw,
+			points: pointsEach,
+			order: sheet?.order ?? (shuffle ? 'shuffled' : 'kept'),
+			pool: pool.filter((at) => questions[at]!.kind !== 'unreadable'),
+			isList: !sheet?.pool,
+			quotas: (sheet?.quotas ?? []).map(formOfQuota)
+		};
+	});
+	const pairs = never.flatMap(([one, other]) =>
+		one === undefined || other === undefined ? [] : [[one, other] as const]
+	);
+	return planOfPools(
+		questions.map((question, at) => planned(question, names[at]!)),
+		pooled,
+		{ never: pairs, together: together.filter((group) => group.length > 1), partsShuffled }
+	);
+}
+
+const noRules: NonNullable<FoundQuiz['rules']> = { never: [], together: [], partsShuffled: false, fixedOptions: [] };

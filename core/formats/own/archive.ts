@@ -4,7 +4,8 @@ import { ZipWriter } from '../../container/write-zip';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { MediaFiles } from '../package/files';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
-import { keptDamaged, takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, takeCategory, TakenQuestions, takeQuestion } from './take';
+import { takeQuiz } from './take-quiz';
 
 const encoder = new TextEncoder();
 
@@ -98,7 +99,6 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 		if (category) yield category;
 	}
 	for (const one of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
-		const quiz = takeQuiz(one, taken, context);
-		if (quiz) yield { type: 'quiz', quiz };
+		yield* takeQuiz(one, taken, context);
 	}
 };

@@ -1,7 +1,9 @@
 import { mapMarkup, type Question } from '../../kinds';
 import { features } from '../fit/features';
 import { everyKind, type Limits } from '../fit/fit';
-import type { QuizToWrite } from '../../model/quiz';
+import type { PartToWrite, QuizToWrite } from '../../model/quiz';
+import type { QuizSettings } from '../../model/quiz-settings';
+import { renamedPart, renamedRules, type CarriedPart, type CarriedRules } from '../../model/sheet';
 import type { MediaFiles } from '../package/files';
 import { escapeAttribute } from '../../xml/serialise';
 
@@ -17,19 +19,32 @@ export const ownLimits: Limits = {
 	carriesDamaged: true
 };
 
-/** A quiz in our own forms: its parts name questions by their place, from 1. */
-export interface OwnQuiz {
+type Sheet = CarriedPart<number>;
+
+/** A part of a quiz in our own forms; a pool and quotas stand beside the questions that it has now. */
+export type OwnPart = Omit<PartToWrite, 'sheet' | 'exact'> & Partial<Sheet>;
+
+/** A quiz in our own forms: its parts, pairs and groups name questions by their place, from 1. */
+export interface OwnQuiz extends Partial<CarriedRules<number>> {
 	identifier: string;
 	title: string;
-	parts: { title: string; questions: number[]; draw: number | null; pointsEach: number | null; shuffle: boolean }[];
+	parts: OwnPart[];
+	settings?: Partial<QuizSettings>;
 }
 
 /** A quiz with the places of its questions from 1. */
-export function ownQuiz({ identifier, title, parts }: QuizToWrite): OwnQuiz {
+export function ownQuiz({ identifier, title, parts, settings, rules }: QuizToWrite): OwnQuiz {
+	const next = (at: number) => at + 1;
 	return {
 		identifier,
 		title,
-		parts: parts.map((part) => ({ ...part, questions: part.questions.map((at) => at + 1) }))
+		...(settings ? { settings } : {}),
+		...(rules ? renamedRules(rules, next) : {}),
+		parts: parts.map(({ sheet, exact: _, ...part }) => ({
+			...part,
+			questions: part.questions.map(next),
+			...(sheet ? renamedPart(sheet, next) : {})
+		}))
 	};
 }
 

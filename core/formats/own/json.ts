@@ -5,7 +5,8 @@ import { MediaFiles } from '../package/files';
 import type { DocumentReader, ReadEvent, ToWrite } from '../format';
 import { ownName, ownQuiz, ownVersion, withOwnNames } from './form';
 import { membersOf } from './members';
-import { keptDamaged, takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { keptDamaged, takeCategory, TakenQuestions, takeQuestion } from './take';
+import { takeQuiz } from './take-quiz';
 import { base64Of } from './base64';
 
 const encoder = new TextEncoder();
@@ -124,7 +125,6 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 			cut.line
 		);
 	for (const one of quizzes) {
-		const quiz = takeQuiz(one, taken, context);
-		if (quiz) yield { type: 'quiz', quiz };
+		yield* takeQuiz(one, taken, context);
 	}
 };

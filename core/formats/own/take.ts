@@ -2,11 +2,9 @@ import { cleanOwn } from '../../kinds/clean-own';
 import { bounds } from '../../model/bounds';
 import { emptyCommon } from '../../model/question';
 import type { Question } from '../../kinds';
-import type { FoundQuiz } from '../../model/quiz';
 import { faultOf } from '../../model/fault';
 import { parseQuestion } from '../../kinds/schema';
 import type { DocumentContext, FormatName, ReadEvent, ReadQuestion } from '../format';
-import type { OwnQuiz } from './form';
 
 /** A question out of our own forms: its shape is checked, and its rich text cleaned, for anybody may have written it. */
 export function* takeQuestion(
@@ -112,27 +110,4 @@ export function takeCategory(value: unknown): ReadEvent | null {
 	if (!Array.isArray(listed) || listed.length > bounds.depth) return null;
 	const path = listed.filter(isText).map((step) => step.trim());
 	return path.length && path.length === listed.length && path.every(Boolean) ? { type: 'category', path } : null;
-}
-
-/** A quiz out of our own forms; what is not of the form is left out of it. */
-export function takeQuiz(value: unknown, taken: TakenQuestions, context: DocumentContext): FoundQuiz | null {
-	const quiz = value as Partial<OwnQuiz> | null;
-	if (!quiz || !isText(quiz.title) || !Array.isArray(quiz.parts)) return null;
-	return {
-		identifier: isText(quiz.identifier) ? quiz.identifier : '',
-		title: quiz.title,
-		source: { file: context.file, line: 1 },
-		parts: quiz.parts.map((part) => ({
-			title: isText(part.title) ? part.title : '',
-			path: [],
-			bank: null,
-			questions: (Array.isArray(part.questions) ? part.questions : []).flatMap((number) => {
-				const found = taken.find(number);
-				return found === null ? [] : [{ ...found, file: context.file, inBank: true }];
-			}),
-			draw: typeof part.draw === 'number' ? part.draw : null,
-			pointsEach: typeof part.pointsEach === 'number' ? part.pointsEach : null,
-			shuffle: typeof part.shuffle === 'boolean' ? part.shuffle : null
-		}))
-	};
 }

@@ -9,7 +9,8 @@ import type { DocumentContext, DocumentReader, ReadEvent, ReadQuestion, ToWrite 
 import { base64Of } from './base64';
 import { MediaFiles } from '../package/files';
 import { ownQuiz, ownVersion, withOwnNames } from './form';
-import { takeCategory, TakenQuestions, takeQuestion, takeQuiz } from './take';
+import { takeCategory, TakenQuestions, takeQuestion } from './take';
+import { takeQuiz } from './take-quiz';
 
 /** The namespace of our own XML. */
 export const ownNamespace = 'urn:yarn-barrow:questions:1';
@@ -143,8 +144,7 @@ export const readOwnXml: DocumentReader = async function* (context): AsyncGenera
 				if (category) yield category;
 			}
 		} else if (node.name === 'quiz') {
-			const quiz = takeQuiz(fromXml(node), taken, context);
-			if (quiz) yield { type: 'quiz', quiz };
+			yield* takeQuiz(fromXml(node), taken, context);
 		}
 	}
 };

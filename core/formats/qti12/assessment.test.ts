@@ -123,17 +123,58 @@ describe('an assessment of QTI 1.2', () => {
 		);
 		expect(found.questions[0]!.category).toEqual(['Lights']);
 	});
-	it('names the attempts and the time that it allows, since a quiz here does not hold them', async () => {
+	describe('what stands around its questions', () => {
 		const field = (label: string, entry: string) =>
 			`<qtimetadatafield><fieldlabel>${label}</fieldlabel><fieldentry>${entry}</fieldentry></qtimetadatafield>`;
-		const found = await readBare(
-			'paper.xml',
-			document(
-				`<assessment ident="A" title="Paper"><qtimetadata>${field('cc_profile', 'cc.exam.v0p1')}${field('cc_maxattempts', '2')}${field('qmd_timelimit', '30')}</qtimetadata><section ident="S" title="Lights">${item('a')}</section></assessment>`
-			)
-		);
-		const [report] = found.reports.filter(({ rule }) => rule === 'quiz-rules');
-		expect(report!.message).toContain('“Paper” also says “cc_maxattempts: 2”, “qmd_timelimit: 30”');
-		expect(report!.message).not.toContain('cc_profile');
+		const around = async (inner: string) => {
+			const { quizzes, reports } = await readBare(
+				'paper.xml',
+				document(
+					`<assessment ident="A" title="Paper">${inner}<section ident="S" title="Lights">${item('a')}</section></assessment>`
+				)
+			);
+			return { settings: quizzes[0]!.settings, said: reports.map(({ message }) => message).join(' ') };
+		};
+		it('is read into the quiz: its time and attempts, its words, what is shown, its pass mark', async () => {
+			const { settings, said } = await around(
+				`<duration>PT1H30M</duration><qtimetadata>${field('cc_profile', 'cc.exam.v0p1')}${field('cc_maxattempts', '2')}</qtimetadata><assessmentcontrol feedbackswitch="No" solutionswitch="Yes"/><rubric view="Candidate"><material><mattext texttype="text/html">&lt;p&gt;No phones.&lt;/p&gt;&lt;p&gt;Take a pencil.&lt;/p&gt;</mattext></material></rubric><outcomes_processing scoremodel="SumOfScores"><outcomes><decvar vartype="Decimal" minvalue="0" maxvalue="20" cutvalue="12"/></outcomes></outcomes_processing>`
+			);
+			expect(said).toBe('');
+			expect(settings).toEqual({
+				minutes: 90,
+				attempts: 2,
+				shown: ['points', 'right answers'],
+				shownWhen: 'at once',
+				instructions: 'No phones.\n\nTake a pencil.',
+				pass: 60
+			});
+		});
+		it.each([
+			[field('qmd_timelimit', '30'), { minutes: 30 }],
+			[field('cc_maxattempts', 'Unlimited'), undefined],
+			[field('qmd_feedbackpermitted', 'Yes'), { shown: ['points', 'feedback'], shownWhen: 'at once' }]
+		])('is read from its metadata (%s)', async (fields, settings) => {
+			const found = await around(`<qtimetadata>${fields}</qtimetadata>`);
+			expect(found).toEqual({ settings, said: '' });
+		});
+		it.each([
+			[`<qtimetadata>${field('cc_maxattempts', 'twice')}</qtimetadata>`, '“cc_maxattempts: twice”'],
+			[`<qtimetadata>${field('qmd_timelimit', '-5')}</qtimetadata>`, '“qmd_timelimit: -5”'],
+			[`<qtimetadata>${field('qmd_weighting', '3')}</qtimetadata>`, '“qmd_weighting: 3”'],
+			['<duration>an hour</duration>', 'has a time limit'],
+			['<duration>P2Y</duration>', 'has a time limit'],
+			[
+				'<rubric view="Scorer"><material><mattext>Half a point for the unit.</mattext></material></rubric>',
+				'Half a point for the unit.'
+			],
+			[
+				'<outcomes_processing><outcomes><decvar vartype="Decimal" cutvalue="12"/></outcomes></outcomes_processing>',
+				'“cutvalue: 12”'
+			]
+		])('is named where a quiz has no place for it (%s)', async (inner, words) => {
+			const { settings, said } = await around(inner);
+			expect(settings).toBeUndefined();
+			expect(said).toContain(words);
+		});
 	});
 });

@@ -15,6 +15,7 @@ import { categoryOfMetadata, readItem12 } from './item';
 import { joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
 import { noteMaterials, placeMaterials, type Materials } from './references';
+import { takeAround } from './around';
 import { drawsSections, readSelection, scoringOf } from './selection';
 
 const mostWords = 300;
@@ -59,16 +60,6 @@ function besideQuestions(node: XmlElement, holder: string, context: DocumentCont
 		message: `“${holder || context.file}” ${said}, which is not part of any question: “${words}”. It was not taken along; where students need it, put it into the stems.`,
 		place: { file: context.file, line: node.line }
 	};
-}
-
-const silentSettings = /profile|^qmd_assessmenttype$/i;
-
-/** What the metadata of an assessment asks for, such as attempts and time, in the file's own words. */
-function settingsOf(metadata: XmlElement): string {
-	return [...metadataOf(metadata)]
-		.filter(([name, value]) => value && !silentSettings.test(name))
-		.map(([name, value]) => `“${name}: ${value}”`)
-		.join(', ');
 }
 
 interface Section {
@@ -232,22 +223,24 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		const { element } = event;
 		const section = sections.findLast((one) => one.part) ?? null;
 		const part = section?.part ?? null;
-		const beside = besideQuestions(element, sections.at(-1)?.title || quiz?.title || '', context);
+		const holder = quiz && sections.at(-1)?.name === 'assessment' ? quiz : null;
+		const around = holder && takeAround(element, holder);
+		const beside = around?.isTaken
+			? null
+			: besideQuestions(element, sections.at(-1)?.title || quiz?.title || '', context);
 		if (beside) yield { type: 'report', report: beside };
-		const settings =
-			element.name === 'qtimetadata' && sections.at(-1)?.name === 'assessment' ? settingsOf(element) : '';
-		if (settings && quiz)
+		if (holder && around?.unheld)
 			yield {
 				type: 'report',
 				report: {
 					rule: 'quiz-rules',
 					severity: 'doubtful',
-					message: `“${quiz.title}” also says ${settings}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+					message: `“${holder.title}” also says ${around.unheld}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
 					place: { file: context.file, line: element.line }
 				}
 			};
 		if (element.name === 'reference' || element.name === 'presentation_material') noteMaterials(element, materials);
-		const scoring = element.name === 'outcomes_processing' && quiz ? scoringOf(element, quiz.title, context) : null;
+		const scoring = element.name === 'outcomes_processing' && quiz ? scoringOf(element, quiz, context) : null;
 		if (scoring) yield { type: 'report', report: scoring };
 		if (element.name === 'selection_ordering' && part) {
 			const { more, report } = readSelection(element, part, context);

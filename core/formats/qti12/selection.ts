@@ -1,8 +1,9 @@
-import type { FoundPart } from '../../model/quiz';
+import type { FoundPart, FoundQuiz } from '../../model/quiz';
 import type { Report } from '../../reports/report';
 import { childOf, childrenOf, descendants, textOf, trimmed, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
 import { parseNumber } from '../../numbers/numbers';
+import { passOf } from './around';
 
 const conditions = ['selection_metadata', 'and_selection', 'or_selection', 'not_selection', 'selection_extension'];
 
@@ -64,21 +65,24 @@ export function drawsSections(part: FoundPart, place: Report['place']): Report {
 	};
 }
 
-/** What an assessment says of how its points come together, where that is more than their sum (3.2.1); null where it is not. */
-export function scoringOf(node: XmlElement, title: string, context: DocumentContext): Report | null {
+/**
+ * Reads how the points of an assessment come together (3.2.1): its cut value becomes the pass mark of the quiz. Gives what
+ * is more than that; null where nothing is.
+ */
+export function scoringOf(node: XmlElement, quiz: FoundQuiz, context: DocumentContext): Report | null {
 	const model = node.attributes.scoremodel ?? 'SumOfScores';
-	const cut = descendants(node, 'decvar')
-		.map((one) => one.attributes.cutvalue)
-		.find(Boolean);
+	const cut = descendants(node, 'decvar').find(({ attributes }) => attributes.cutvalue);
+	const pass = passOf(cut?.attributes ?? {});
+	if (pass !== null) quiz.settings = { ...quiz.settings, pass };
 	const said = [
 		...(/^sum\s*of\s*scores$/i.test(model) ? [] : [`“scoremodel: ${model}”`]),
-		...(cut ? [`“cutvalue: ${cut}”`] : [])
+		...(cut && pass === null ? [`“cutvalue: ${cut.attributes.cutvalue}”`] : [])
 	];
 	if (!said.length) return null;
 	return {
 		rule: 'quiz-rules',
 		severity: 'doubtful',
-		message: `“${title}” also says ${said.join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
+		message: `“${quiz.title}” also says ${said.join(', ')}, which a quiz here does not hold. The questions are not touched by that; set it up by hand where it is needed.`,
 		place: { file: context.file, line: node.line }
 	};
 }

@@ -127,7 +127,9 @@ describe('a test of QTI 2', () => {
 	});
 	it.each([
 		['rules on attempts', '<itemSessionControl maxAttempts="3"/>', ''],
-		['time limits', '<timeLimits maxTime="60"/>', ''],
+		['time limits', '<timeLimits maxTime="30"/>', ''],
+		['time limits', '<timeLimits minTime="30" maxTime="60"/>', ''],
+		['time limits', '', '<timeLimits maxTime="60"/>'],
 		['rules on attempts', '', '<itemSessionControl showSolution="true"/>'],
 		['jumps between', '', '<branchRule target="EXIT_TEST"><baseValue baseType="boolean">true</baseValue></branchRule>']
 	])('names %s of a section or of one of its questions', async (words, ofSection, ofQuestion) => {
@@ -137,6 +139,46 @@ describe('a test of QTI 2', () => {
 		});
 		expect(names(quiz.parts[0]!.questions)).toEqual(['a']);
 		expect(reports.find((report) => report.rule === 'quiz-rules')!.message).toContain(words);
+	});
+});
+
+describe('what stands around a test', () => {
+	const around = async (inner: string, control = '', words = '') => {
+		const { quiz, reports } = await read({
+			...items('a', 'b'),
+			't.xml': `<assessmentTest xmlns="${namespace}" identifier="T" title="Paper">${inner}<testPart identifier="P" navigationMode="nonlinear" submissionMode="simultaneous">${control}<assessmentSection identifier="S" title="All" visible="true">${words}<assessmentItemRef identifier="r" href="items/a.xml"/></assessmentSection><assessmentSection identifier="S2" title="More" visible="true"><rubricBlock view="candidate"><p>Two points each.</p></rubricBlock><assessmentItemRef identifier="q" href="items/b.xml"/></assessmentSection></testPart></assessmentTest>`
+		});
+		return { settings: quiz.settings, reports: reports.map(({ message }) => message) };
+	};
+	it('is read into the quiz: its time, what is shown afterwards, its pass mark, its instructions', async () => {
+		const { settings, reports } = await around(
+			'<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float" normalMaximum="20" masteryValue="12"/><timeLimits maxTime="2700"/>',
+			'<itemSessionControl maxAttempts="1" showSolution="true"/>',
+			'<rubricBlock view="candidate proctor"><p>No <b>phones</b>.</p><p>Take<br/>a pencil.</p></rubricBlock>'
+		);
+		expect(reports).toEqual([]);
+		expect(settings).toEqual({
+			minutes: 45,
+			pass: 60,
+			shown: ['points', 'own answers', 'right answers'],
+			shownWhen: 'at once',
+			instructions: 'No phones.\n\nTake\na pencil.\n\nMore: Two points each.'
+		});
+	});
+	it('is named where a quiz has no place for it', async () => {
+		const { settings, reports } = await around(
+			'<timeLimits minTime="60" maxTime="2700"/>',
+			'<itemSessionControl maxAttempts="3"/>',
+			'<rubricBlock view="scorer"><p>Half a point for the unit.</p></rubricBlock>'
+		);
+		expect(settings).toEqual({ minutes: 45, instructions: 'Two points each.' });
+		expect(reports.join()).toContain('time limits');
+		expect(reports.join()).toContain('rules on attempts');
+		expect(reports.join()).toContain('Half a point for the unit.');
+	});
+	it('is not there where the test says nothing', async () => {
+		const { quiz } = await read({ ...items('a'), 't.xml': test(section('All', reference('a'))) });
+		expect(quiz.settings).toBeUndefined();
 	});
 });
 

@@ -9,6 +9,7 @@ import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, type XmlElement } from '../../xml/tree';
 import type { DocumentContext, DocumentReader, ReadEvent } from '../format';
 import { parseNumber } from '../../numbers/numbers';
+import { AroundTest } from './around';
 import { withNamesOfTwo } from './normalise';
 
 const deepest = 12;
@@ -16,11 +17,9 @@ const mostWords = 300;
 const quiet = { media: (address: string) => address, removed: () => undefined };
 /** What tests may ask for beside their questions (QTI 2.1 information model, 10). */
 const unheld = lookup<string>({
-	timeLimits: 'time limits',
 	preCondition: 'conditions on what is shown',
 	branchRule: 'jumps between its questions',
 	testFeedback: 'feedback on the whole',
-	itemSessionControl: 'rules on attempts and review',
 	templateDefault: 'values for the variables of its questions',
 	variableMapping: 'scores under other names'
 });
@@ -63,6 +62,7 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 	const reports: Report[] = [];
 	const root = await load(context, context.file, (report) => reports.push(report));
 	const parts: FoundPart[] = [];
+	const around = new AroundTest(root);
 
 	/** What a test asks for that a quiz here does not know: it is named, so that somebody can set it up by hand. */
 	function noteRules(node: XmlElement, file: string): void {
@@ -73,6 +73,7 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			...Object.entries(unheld)
 				.filter(([name]) => said.some((child) => child.name === name))
 				.map(([, words]) => words),
+			...around.unheld(said),
 			...(node.attributes.navigationMode === 'linear' ? ['one question after the other without a way back'] : []),
 			...(childOf(node, 'selection')?.attributes.withReplacement === 'true' ? ['questions drawn more than once'] : []),
 			...(has('required') && childOf(node, 'selection') ? ['questions that are always drawn'] : []),
@@ -131,6 +132,7 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			});
 		for (const rubric of childrenOf(node, 'rubricBlock')) {
 			const words = beginning(plainText(markupOfNodes(rubric.children, quiet)), mostWords);
+			if (words && around.takeWords(rubric, part.title)) continue;
 			if (words)
 				reports.push({
 					rule: 'words-of-section',
@@ -152,6 +154,10 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 
 	if (root) {
 		const holder = root.name === 'assessmentTest' ? childrenOf(root, 'testPart') : [root];
+		for (const rubric of [root, ...holder].flatMap((node) =>
+			node === root && holder.includes(root) ? [] : childrenOf(node, 'rubricBlock')
+		))
+			around.takeWords(rubric, '');
 		noteRules(root, context.file);
 		for (const part of holder) {
 			if (part !== root) noteRules(part, context.file);
@@ -163,10 +169,12 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 		}
 	}
 	for (const report of reports) yield { type: 'report', report };
+	const settings = around.settings();
 	if (root)
 		yield {
 			type: 'quiz',
 			quiz: {
+				...(settings ? { settings } : {}),
 				identifier: root.attributes.identifier ?? '',
 				title: (root.attributes.title ?? '').trim() || context.file,
 				parts,

@@ -6,7 +6,7 @@ import { serialise } from '../../../xml/serialise';
 import { parseXml } from '../../../xml/stream';
 import { features } from '../../fit/features';
 import type { Limits } from '../../fit/fit';
-import { wholeQuizzes, type QuizLimits } from '../../fit/quizzes';
+import { noQuizzes, wholeQuizzes, type QuizLimits } from '../../fit/quizzes';
 import { ways } from '../../fit/nearest';
 
 const keep = (without: string[]) => features.map((one) => one.name).filter((name) => !without.includes(name));
@@ -197,16 +197,28 @@ export const cartridgeLimits: Limits = {
 	}
 };
 
-/** What QTI 1.2 holds of a quiz: it has no points of a part. */
-export const quizzes12: QuizLimits = { ...wholeQuizzes, points: false };
+/** What QTI 1.2 holds of a quiz: it has no points of a part, and no attempts. */
+export const quizzes12: QuizLimits = {
+	...wholeQuizzes,
+	points: false,
+	instructions: true,
+	minutes: true,
+	seconds: true,
+	review: true,
+	pass: true
+};
 
 /** What a cartridge holds of a quiz: one list of questions, which stand in it and nowhere else (Common Cartridge, assessment profile). */
 export const cartridgeQuizzes: QuizLimits = {
+	...noQuizzes,
 	carries: true,
 	parts: false,
 	draws: false,
-	overdraws: false,
 	points: false,
 	shuffles: false,
-	shares: false
+	shares: false,
+	instructions: true,
+	minutes: true,
+	attempts: true,
+	review: true
 };

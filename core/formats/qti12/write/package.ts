@@ -8,7 +8,8 @@ import type { QuizToWrite } from '../../../model/quiz';
 import { addressOf, MediaFiles } from '../../package/files';
 import { tidy } from '../../../numbers/numbers';
 import { fitQuizzes } from '../../fit/quizzes';
-import { cartridgeLimits, limits12, limits12Bare, quizzes12 } from './limits';
+import { cartridgeLimits, cartridgeQuizzes, limits12, limits12Bare, quizzes12 } from './limits';
+import { openedExam, quizXml } from './quiz';
 import { writeItem12, type Profile } from './item';
 
 const encoder = new TextEncoder();
@@ -88,16 +89,6 @@ function between(from: string[], to: string[], next: () => number): string {
 	);
 }
 
-function quizXml(quiz: QuizToWrite, items: Map<number, string[]>, at: number): string {
-	const sections = quiz.parts.map((part, n) => {
-		const references = part.questions.flatMap((one) => items.get(one) ?? []);
-		const selection =
-			part.draw === null ? '<selection/>' : `<selection><selection_number>${part.draw}</selection_number></selection>`;
-		return `<section ident="Q${at + 1}-P${n + 1}" title="${escapeAttribute(part.title)}"><selection_ordering>${selection}<order order_type="${part.shuffle ? 'Random' : 'Sequential'}"/></selection_ordering>${references.map((one) => `<itemref linkrefid="${escapeAttribute(one)}"/>`).join('')}</section>`;
-	});
-	return `${head}<questestinterop xmlns="${namespace}">\n<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${at + 1}`)}" title="${escapeAttribute(quiz.title)}">\n${sections.join('\n')}\n</assessment>\n</questestinterop>\n`;
-}
-
 /** Writes QTI 1.2 as one bare file; pictures have no place in it. */
 export async function* writeQti12Bare(
 	{ count, question: ask, options }: ToWrite,
@@ -165,7 +156,7 @@ export async function* writeQti12(
 	for (const [at, { quiz }] of fitted.entries()) {
 		if (!quiz) continue;
 		const file = `quiz-${at + 1}.xml`;
-		yield* zip.add(file, encode(quizXml(quiz, items, at)));
+		yield* zip.add(file, encode(quizXml(quiz, items, at, head, namespace)));
 		resources.push(
 			`<resource identifier="RES-T${at + 1}" type="imsqti_xmlv1p1" href="${file}"><file href="${file}"/>${number ? '<dependency identifierref="RES-Q"/>' : ''}</resource>`
 		);
@@ -212,6 +203,7 @@ export async function* writeCartridge(
 	let number = 0;
 	let done = 0;
 	const resources: string[] = [];
+	const fitted = fitQuizzes(quizzes, cartridgeQuizzes, () => 1);
 	for (const [group, members] of cartridgeGroups(count, quizzes)) {
 		if (!(await anyHeld(what, members, cartridgeLimits))) continue;
 		const quiz = quizzes[group];
@@ -219,7 +211,7 @@ export async function* writeCartridge(
 		const file = `${folder}/${folder}.xml`;
 		const [before, after] = quiz
 			? [
-					`<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${group + 1}`)}" title="${escapeAttribute(quiz.title)}"><qtimetadata><qtimetadatafield><fieldlabel>cc_profile</fieldlabel><fieldentry>cc.exam.v0p1</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_assessmenttype</fieldlabel><fieldentry>Examination</fieldentry></qtimetadatafield></qtimetadata><section ident="root_section">`,
+					`${openedExam(quiz, group, fitted[group]?.quiz?.settings)}<section ident="root_section">`,
 					'</section></assessment>'
 				]
 			: ['<objectbank ident="BANK">', '</objectbank>'];

@@ -3,14 +3,13 @@ import { ZipWriter } from '../../../container/write-zip';
 import type { Question } from '../../../kinds';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
 import type { ToWrite } from '../../format';
-import type { QuizToWrite } from '../../../model/quiz';
-import { tidy } from '../../../numbers/numbers';
 import { fit } from '../../fit/fit';
-import { fitQuizzes, wholeQuizzes } from '../../fit/quizzes';
+import { fitQuizzes } from '../../fit/quizzes';
 import { addressOf, MediaFiles } from '../../package/files';
 import type { Dialect } from './dialect';
 import { writeItem, writeStimulus } from './item';
 import { safeIdentifier } from './parts';
+import { quizzes2, testXml, type WrittenItem } from './test';
 
 const encoder = new TextEncoder();
 const encode = (text: string) => [encoder.encode(text)];
@@ -29,36 +28,6 @@ function classification(question: Question): string {
 	return `<metadata><lom xmlns="http://ltsc.ieee.org/xsd/LOM">${keywords}${difficulty}${path}</lom></metadata>`;
 }
 
-interface Written {
-	file: string;
-	identifier: string;
-	points: number;
-}
-
-function testXml(quiz: QuizToWrite, items: Map<number, Written[]>, namespace: string): string {
-	let reference = 0;
-	const sections = quiz.parts.map((part, at) => {
-		const references = part.questions.flatMap((question) => {
-			return (items.get(question) ?? []).map((item) => {
-				reference += 1;
-				const weight =
-					part.pointsEach === null
-						? ''
-						: `<weight identifier="WEIGHT" value="${tidy(part.pointsEach / (item.points || 1))}"/>`;
-				return `<assessmentItemRef identifier="R${reference}" href="../${item.file}"${weight ? `>${weight}</assessmentItemRef>` : '/>'}`;
-			});
-		});
-		const select = part.draw === null ? '' : `<selection select="${part.draw}"/>`;
-		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>\n${references.join('\n')}\n</assessmentSection>`;
-	});
-	// a weight that is named has to be there (2.1, 14.2: weightIdentifier)
-	const weighted = sections.some((section) => section.includes('<weight '));
-	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${sections.join('\n')}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"${weighted ? ' weightIdentifier="WEIGHT"' : ''}/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`.replace(
-		'<testPart',
-		'<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>\n<testPart'
-	);
-}
-
 /** Writes a content package of a version: an item a file, quizzes as tests, files once each, categories as LOM taxons. */
 export async function* writeQti2(
 	dialect: Dialect,
@@ -68,7 +37,7 @@ export async function* writeQti2(
 	const zip = new ZipWriter(codec);
 	const resources = new Spool(codec);
 	const files = new MediaFiles();
-	const items = new Map<number, Written[]>();
+	const items = new Map<number, WrittenItem[]>();
 	const stimuli = new Map<string, { identifier: string; file: string }>();
 	let number = 0;
 	for (let at = 0; at < count; at += 1) {
@@ -114,7 +83,7 @@ export async function* writeQti2(
 		}
 		written(at + 1);
 	}
-	for (const [at, { quiz }] of fitQuizzes(quizzes, wholeQuizzes, (one) => items.get(one)?.length ?? 0).entries()) {
+	for (const [at, { quiz }] of fitQuizzes(quizzes, quizzes2, (one) => items.get(one)?.length ?? 0).entries()) {
 		if (!quiz) continue;
 		const file = `tests/t${at + 1}.xml`;
 		yield* zip.add(file, encode(dialect.rename(testXml(quiz, items, dialect.namespace))));

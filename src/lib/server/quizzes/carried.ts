@@ -1,3 +1,4 @@
+import { renamedRules } from '$core/model/sheet';
 import type { KeptRules } from '$lib/forms/quiz';
 import type { Part } from './quiz';
 import type { EditedPart } from './save';
@@ -39,15 +40,5 @@ export function carriedPart(part: Part, keys: CarriedKeys): EditedPart {
 }
 
 /** The rules of a sheet as they are in another course; pairs and groups of which something is missing there are left out. */
-export function carriedRules(rules: KeptRules, { questions }: CarriedKeys): KeptRules {
-	const whole = (ids: readonly number[]) => {
-		const now = over(questions, ids);
-		return now.length === ids.length ? [now] : [];
-	};
-	return {
-		...rules,
-		never: rules.never.flatMap(whole),
-		together: rules.together.flatMap(whole),
-		fixedOptions: over(questions, rules.fixedOptions)
-	};
-}
+export const carriedRules = (rules: KeptRules, { questions }: Pick<CarriedKeys, 'questions'>): KeptRules =>
+	renamedRules(rules, (id) => questions.get(id));

@@ -1,4 +1,5 @@
 import type { Schema } from 'yup';
+import type { CarriedPart } from '$core/model/sheet';
 import {
 	conditionsShape,
 	quizSettingsShape,
@@ -12,15 +13,13 @@ import {
 import { row, rows, type Database } from '../db/pool';
 import { lostOf, type Lost } from './lost';
 
-/** How the questions of a part are ordered: by chance, as the list or the bank has them, or by difficulty. */
-export const partOrders = ['shuffled', 'kept', 'easy first'] as const;
-
 /** A part of a quiz as it is edited. It draws from categories, or from questions that are named. */
 export interface Part {
 	title: string;
 	draw: number | null;
 	pointsEach: number | null;
-	order: (typeof partOrders)[number];
+	/** How its questions are ordered: by chance, as the list or the bank has them, or by difficulty. */
+	order: CarriedPart<number>['order'];
 	shuffleOptions: boolean;
 	withUnder: boolean;
 	/** Keys of categories; a negative one is the bank of that key itself. */

@@ -2,9 +2,10 @@ import type { Pool, PoolConnection } from 'mysql2/promise';
 import { array, boolean, number, object, string } from 'yup';
 import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction } from '../db/pool';
+import { partOrders } from '$core/model/sheet';
 import { drawingRule } from '$core/draws/sheets/rule';
 import { conditionsShape, quizSettingsShape, quotaShape, sheetRulesShape } from '$lib/forms/quiz';
-import { partOrders, quizOf, type Part, type Quiz } from './quiz';
+import { quizOf, type Part, type Quiz } from './quiz';
 
 const partShape = object({
 	title: string().defined().max(255),

@@ -1,5 +1,6 @@
 import { poolOf } from '$core/draws/pool';
 import { planOfPools, type PooledPart } from '$core/draws/sheets/of-pools';
+import { formOfQuota } from '$core/draws/sheets/of-quiz';
 import type { Plan, PlannedQuestion } from '$core/draws/sheets/plan';
 import type { QuotaForm } from '$core/draws/sheets/shape';
 import { pathOfKey } from '$core/take-in/paths';
@@ -42,15 +43,13 @@ function pathsOf({ tree }: CoursePools): Map<number, string[]> {
 /** No question has this as the name of its bank: names are not empty. */
 const gone = [''];
 
-function quotaForm({ by, values, spread, least, most }: KeptQuota, paths: Map<number, string[]>): QuotaForm {
-	return {
-		by,
-		values: values.map(({ category, name, range }) =>
-			by === 'category' ? (paths.get(category ?? 0) ?? gone) : by === 'difficulty' ? (range ?? [0, 0]) : (name ?? '')
-		),
-		...(spread ? { spread } : { least: least ?? 0, ...(most === null ? {} : { most }) })
-	};
-}
+const quotaForm = (quota: KeptQuota, paths: Map<number, string[]>): QuotaForm =>
+	formOfQuota({
+		...quota,
+		values: quota.values.map(({ category, ...value }) =>
+			quota.by === 'category' ? { category: paths.get(category ?? 0) ?? gone } : value
+		)
+	});
 
 const noFacts = { tags: [], difficulty: null };
 
