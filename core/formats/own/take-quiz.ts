@@ -13,8 +13,8 @@ import {
 import type { DocumentContext, ReadEvent } from '../format';
 import type { TakenQuestions } from './take';
 
-const numbers = () => array(number().integer().min(1).required()).max(10_000).default([]);
-const lists = () => array(array(number().integer().min(1).required()).min(1).max(200).required()).default([]);
+const list = () => array(number().integer().min(1).required());
+const numbers = () => list().max(10_000).default([]);
 
 const poolShape = object({
 	categories: array(array(string().required()).max(60).required()).max(10_000).required(),
@@ -34,8 +34,18 @@ const sheetShape = object({
 
 /** What holds for a whole sheet. */
 const rulesShape = object({
-	never: lists().max(2000),
-	together: lists().max(1000),
+	never: array(
+		list()
+			.length(2)
+			.test('two', 'a question cannot be kept from itself', (pair) => !pair || pair[0] !== pair[1])
+			.required()
+	)
+		.max(2000)
+		.default([]),
+	together: array(list().min(1).max(200).required())
+		.max(1000)
+		.default([])
+		.test('once', 'a question stands in two groups', (groups) => new Set(groups.flat()).size === groups.flat().length),
 	partsShuffled: boolean().default(false),
 	fixedOptions: numbers()
 });

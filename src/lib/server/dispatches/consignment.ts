@@ -1,36 +1,48 @@
 import { rows, row, type Database } from '../db/pool';
 import { poolOf } from '$core/draws/pool';
 import { poolSource } from '../quizzes/pools';
+import { formsById } from '../quizzes/forms';
 import { quizOf } from '../quizzes/quiz';
+import { told } from '../told';
 
-/** What is sent: a whole bank, a quiz with the questions of its pools, or questions that were selected in a bank. */
-export type Consignment = { bankId: number } | { quizId: number } | { selectionId: number };
+/**
+ * What is sent: a whole bank, a quiz with the questions of its pools, questions that were selected in a bank, or the forms
+ * that were made of a quiz, each as a quiz that is fixed.
+ */
+export type Consignment = { bankId: number } | { quizId: number } | { selectionId: number } | { formsId: number };
 
-/** A consignment as tables name it: one of the three is there. */
+/** A consignment as tables name it: one of the four is there. */
 export interface ConsignmentColumns {
 	bank_id: number | null;
 	quiz_id: number | null;
 	selection_id: number | null;
+	forms_id: number | null;
 }
 
-/** The columns of a consignment, in the order bank_id, quiz_id, selection_id. */
-export function consignmentKeys(what: Consignment): [number | null, number | null, number | null] {
+/** The columns of a consignment, in the order bank_id, quiz_id, selection_id, forms_id. */
+export function consignmentKeys(what: Consignment): (number | null)[] {
 	return [
 		'bankId' in what ? what.bankId : null,
 		'quizId' in what ? what.quizId : null,
-		'selectionId' in what ? what.selectionId : null
+		'selectionId' in what ? what.selectionId : null,
+		'formsId' in what ? what.formsId : null
 	];
 }
 
 /** The consignment that columns name; null where what was sent is gone. */
-export function consignmentOf({ bank_id, quiz_id, selection_id }: ConsignmentColumns): Consignment | null {
+export function consignmentOf({ bank_id, quiz_id, selection_id, forms_id }: ConsignmentColumns): Consignment | null {
 	if (bank_id !== null) return { bankId: bank_id };
 	if (quiz_id !== null) return { quizId: quiz_id };
-	return selection_id === null ? null : { selectionId: selection_id };
+	if (selection_id !== null) return { selectionId: selection_id };
+	return forms_id === null ? null : { formsId: forms_id };
 }
 
 /** What a consignment is called; undefined where the course has none such. */
 export async function titleOf(db: Database, courseId: number, what: Consignment): Promise<string | undefined> {
+	if ('formsId' in what) {
+		const sent = await formsById(db, courseId, what.formsId);
+		return sent && `${sent.forms.title}, ${told(sent.forms.forms.length, 'form')}`;
+	}
 	const [sql, id] =
 		'bankId' in what
 			? ['SELECT name AS title FROM banks WHERE id = ? AND course_id = ?', what.bankId]
@@ -38,6 +50,17 @@ export async function titleOf(db: Database, courseId: number, what: Consignment)
 				? ['SELECT title FROM quizzes WHERE id = ? AND course_id = ?', what.quizId]
 				: ['SELECT title FROM selections WHERE id = ? AND course_id = ?', what.selectionId];
 	return (await row<{ title: string }>(db, String(sql), [id, courseId]))?.title;
+}
+
+/** Those of some questions that are in a course, in the order in which they came to it. */
+async function keptIds(db: Database, courseId: number, ids: number[]): Promise<number[]> {
+	if (!ids.length) return [];
+	const there = await rows<{ id: number }>(
+		db,
+		'SELECT id FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id',
+		[courseId, ids]
+	);
+	return there.map(({ id }) => id);
 }
 
 /**
@@ -48,8 +71,18 @@ export async function questionIdsOf(db: Database, courseId: number, what: Consig
 	if ('quizId' in what) {
 		const quiz = await quizOf(db, courseId, what.quizId);
 		if (!quiz) return [];
-		const source = await poolSource(db, courseId, quiz.parts);
-		return [...new Set(quiz.parts.flatMap((part) => poolOf(part, source)))];
+		const groups = quiz.rules.together;
+		const source = await poolSource(db, courseId, quiz.parts, undefined, undefined, groups.flat());
+		const drawn = new Set(quiz.parts.flatMap((part) => poolOf(part, source)));
+		// a group goes whole: the texts that travel with it too
+		const there = new Set([...source.places.keys(), ...source.texts]);
+		const whole = groups.filter((group) => group.some((id) => drawn.has(id))).flat();
+		return [...new Set([...drawn, ...whole.filter((id) => there.has(id))])];
+	}
+	if ('formsId' in what) {
+		const sent = await formsById(db, courseId, what.formsId);
+		const listed = [...new Set(sent?.forms.forms.flatMap(({ parts }) => parts.flat()) ?? [])];
+		return keptIds(db, courseId, listed);
 	}
 	const [sql, id] =
 		'bankId' in what

@@ -67,7 +67,7 @@ export async function begin(
 	return transaction(pool, async (connection) => {
 		const { id } = await run(
 			connection,
-			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, selection_id, title, format, worked_out, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+			'INSERT INTO dispatches (course_id, person_id, bank_id, quiz_id, selection_id, forms_id, title, format, worked_out, file_name, total) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
 			[
 				courseId,
 				personId,
@@ -85,7 +85,7 @@ export async function begin(
 }
 
 const columns =
-	'd.id, d.bank_id, d.quiz_id, d.selection_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
+	'd.id, d.bank_id, d.quiz_id, d.selection_id, d.forms_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
 const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
 	...one,
 	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null

@@ -17,7 +17,7 @@ import {
 	type Consignment,
 	type ConsignmentColumns
 } from './consignment';
-import { quizToWrite } from './quiz-to-write';
+import { quizzesToWrite } from './quiz-to-write';
 
 /** One line of a loss table: what becomes of questions of one kind, how many, and the first of them. */
 export interface LossLine {
@@ -174,7 +174,7 @@ async function tableOf(db: Database, subject: Subject): Promise<LossTable> {
 
 async function quizLoss(db: Database, subject: Subject): Promise<LossTable['quiz']> {
 	const { courseId, what, format } = subject;
-	if (!('quizId' in what)) return null;
+	if (!('quizId' in what || 'formsId' in what)) return null;
 	const ids = await questionIdsOf(db, courseId, what);
 	if (!ids.length) return null;
 	const written = new Map(
@@ -186,9 +186,13 @@ async function quizLoss(db: Database, subject: Subject): Promise<LossTable['quiz
 			)
 		).map((question) => [question.id, question.written])
 	);
-	const quizzes = await quizToWrite(db, courseId, what.quizId, ids);
-	const [fitted] = fitQuizzes(quizzes, format.quizLimits, (at) => written.get(ids[at]!) ?? 0);
-	return fitted ? { carried: fitted.quiz !== null, what: fitted.what } : null;
+	const quizzes = await quizzesToWrite(db, courseId, what, ids);
+	const fitted = fitQuizzes(quizzes, format.quizLimits, (at) => written.get(ids[at]!) ?? 0);
+	if (!fitted.length) return null;
+	// what is lost of every form alike is said once
+	const said = [...new Set(fitted.flatMap(({ what: lost }) => lost))];
+	const behind = fitted.filter(({ quiz }) => quiz === null).length;
+	return { carried: behind === 0, what: said };
 }
 
 /** What a format would keep, change and lose of a consignment, by kind, all of it worked out now. */
@@ -221,13 +225,13 @@ async function keptOf(pool: Pool, { courseId, what, format, options }: Subject):
 	// by_subject
 	const kept = await row<KeptTable>(
 		pool,
-		'SELECT id, stamp, document, done, total, failure FROM loss_tables WHERE course_id = ? AND bank_id <=> ? AND quiz_id <=> ? AND selection_id <=> ? AND format = ? AND worked_out = ? AND edition = ? LIMIT 1',
+		'SELECT id, stamp, document, done, total, failure FROM loss_tables WHERE course_id = ? AND bank_id <=> ? AND quiz_id <=> ? AND selection_id <=> ? AND forms_id <=> ? AND format = ? AND worked_out = ? AND edition = ? LIMIT 1',
 		key
 	);
 	if (kept) return kept;
 	const { id } = await run(
 		pool,
-		'INSERT INTO loss_tables (course_id, bank_id, quiz_id, selection_id, format, worked_out, edition) VALUES (?, ?, ?, ?, ?, ?, ?)',
+		'INSERT INTO loss_tables (course_id, bank_id, quiz_id, selection_id, forms_id, format, worked_out, edition) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
 		key
 	);
 	return { id, stamp: null, document: null, done: 0, total: 0, failure: '' };
@@ -307,7 +311,7 @@ export async function stopWorkingOut(pool: Pool, courseId: number, id: number): 
 export async function workOutLosses(pool: Pool, id: number, control: Control): Promise<void> {
 	const found = await row<ConsignmentColumns & { course_id: number; format: string; worked_out: number }>(
 		pool,
-		'SELECT course_id, bank_id, quiz_id, selection_id, format, worked_out FROM loss_tables WHERE id = ?',
+		'SELECT course_id, bank_id, quiz_id, selection_id, forms_id, format, worked_out FROM loss_tables WHERE id = ?',
 		[id]
 	);
 	const format = found && writtenFormat(found.format);

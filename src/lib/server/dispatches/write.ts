@@ -15,7 +15,7 @@ import { Stopped, type Control } from '../jobs/control';
 import { record } from '../ledger/ledger';
 import { consignmentOf, questionIdsOf, type Consignment, type ConsignmentColumns } from './consignment';
 import type { Proof } from './dispatches';
-import { quizToWrite } from './quiz-to-write';
+import { quizzesToWrite } from './quiz-to-write';
 
 const batch = 400;
 const mostLines = 2000;
@@ -90,7 +90,7 @@ async function writeSnapshot(
 ): Promise<void> {
 	const dispatch = await row<DispatchRow>(
 		pool,
-		'SELECT course_id, person_id, bank_id, quiz_id, selection_id, title, format, worked_out, state, total FROM dispatches WHERE id = ?',
+		'SELECT course_id, person_id, bank_id, quiz_id, selection_id, forms_id, title, format, worked_out, state, total FROM dispatches WHERE id = ?',
 		[dispatchId]
 	);
 	const format = dispatch && writtenFormat(dispatch.format);
@@ -104,7 +104,7 @@ async function writeSnapshot(
 		return;
 	}
 	const { paths, order } = await pathsOf(snapshot, ids, what);
-	const quizzes = 'quizId' in what ? await quizToWrite(snapshot, dispatch.course_id, what.quizId, ids) : [];
+	const quizzes = await quizzesToWrite(snapshot, dispatch.course_id, what, ids);
 	const options: FitOptions = { workedOut: dispatch.worked_out };
 	await run(pool, "UPDATE dispatches SET state = 'writing', done = 0, total = ?, failure = '' WHERE id = ?", [
 		ids.length,

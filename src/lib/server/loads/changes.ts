@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { planTakeIn } from '$core/take-in/plan';
 import type { Outcome } from '$core/take-in/planned-question';
 import { rows } from '../db/pool';
-import { foundQuizzes } from './found-quizzes';
+import { foundQuizzes, numbersIn } from './found-quizzes';
 import { plannedQuestions } from './planned';
 import { reviewSummary } from './summary';
 
@@ -50,7 +50,9 @@ export async function changesOf(pool: Pool, courseId: number, loadId: number): P
 			questions: list.length,
 			first: list.slice(0, mostNamed).flatMap((id) => titles.get(id) ?? [])
 		})),
-		quizzes: (await foundQuizzes(pool, loadId)).map(({ id, title, numbers }) => {
+		quizzes: (await foundQuizzes(pool, loadId)).map((quiz) => {
+			const { id, title } = quiz;
+			const numbers = numbersIn(quiz);
 			const of = (...outcomes: Outcome[]) => numbers.filter((at) => outcomes.includes(byNumber.get(at)!)).length;
 			return {
 				id,

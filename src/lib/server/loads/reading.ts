@@ -2,7 +2,9 @@ import type { Pool } from 'mysql2/promise';
 import { checkBeside } from '$core/checks/one';
 import { QuestionPlaces } from '$core/formats/question-places';
 import type { OtherFile, ReadEvent } from '$core/formats/format';
-import type { FoundPart, FoundQuiz } from '$core/model/quiz';
+import type { FoundPart, FoundQuestion, FoundQuiz } from '$core/model/quiz';
+import { renamedPart, renamedRules } from '$core/model/sheet';
+import type { StagedSheet } from './found-quizzes';
 import { hashAttachments, type KnownFiles } from '$core/formats/hash';
 import { pathKey } from '$core/take-in/paths';
 import type { Report } from '$core/reports/report';
@@ -157,17 +159,23 @@ export class Reading {
 	async #quiz(quiz: FoundQuiz): Promise<void> {
 		await this.#written();
 		for (const part of quiz.parts) await this.#markQuizOnly(part);
-		const parts = quiz.parts.map(({ title, draw, pointsEach, shuffle, questions }) => ({
-			title,
-			draw,
-			pointsEach,
-			shuffle,
-			numbers: this.#numbersOf(questions)
-		}));
+		const numberOf = (named: FoundQuestion) => this.#places.find(named);
+		const document: StagedSheet = {
+			settings: quiz.settings ?? {},
+			rules: quiz.rules ? renamedRules(quiz.rules, numberOf) : null,
+			parts: quiz.parts.map(({ title, draw, pointsEach, shuffle, questions, sheet }) => ({
+				title,
+				draw,
+				pointsEach,
+				shuffle,
+				numbers: this.#numbersOf(questions),
+				sheet: sheet ? renamedPart(sheet, numberOf) : null
+			}))
+		};
 		await run(this.pool, 'INSERT INTO staged_quizzes (load_id, title, document) VALUES (?, ?, ?)', [
 			this.loadId,
 			quiz.title.slice(0, 255),
-			JSON.stringify(parts)
+			JSON.stringify(document)
 		]);
 	}
 

@@ -92,7 +92,8 @@ export async function takeIn(
 			})
 		);
 		await putIn(connection, courseId, loadId, decision, plan);
-		await takeInQuizzes(connection, courseId, loadId);
+		const landed = bank ?? (await knownBank(connection, courseId, decision));
+		await takeInQuizzes(connection, { courseId, personId }, loadId, landed && { bankId: landed.id, land: landed.land });
 		await findLost(connection, courseId);
 		await dropLoneTwins(connection, courseId);
 		await checkSoon(connection, courseId);
@@ -142,6 +143,20 @@ async function lockBanks(connection: PoolConnection, courseId: number, ids: (num
 			courseId,
 			known
 		]);
+}
+
+/** The bank that was chosen, where it is there already and nothing of the load had to go into it. */
+async function knownBank(
+	connection: PoolConnection,
+	courseId: number,
+	decision: Decision
+): Promise<{ id: number; land: (path: string[]) => string[] } | null> {
+	const { bankId } = decision;
+	if (bankId === null) return null;
+	const there = await row(connection, 'SELECT id FROM banks WHERE id = ? AND course_id = ?', [bankId, courseId]);
+	if (!there) return null;
+	const existing = (await categoryTree(connection, bankId)).map(({ key }) => key);
+	return { id: bankId, land: landings(decision, existing) };
 }
 
 type Chosen = Pick<Decision, 'bankId' | 'bankName'>;

@@ -168,6 +168,20 @@ export async function formsAt(
 	return found && (JSON.parse(found.document) as PaperForms);
 }
 
+/** A set of forms of a course by its key alone, with the quiz that it was made of; undefined where there is none such. */
+export async function formsById(
+	db: Database,
+	courseId: number,
+	id: number
+): Promise<{ quizId: number; forms: PaperForms } | undefined> {
+	const found = await row<{ quizId: number; document: string }>(
+		db,
+		'SELECT f.quiz_id AS quizId, f.document FROM quiz_forms f JOIN quizzes z ON z.id = f.quiz_id WHERE z.course_id = ? AND f.id = ?',
+		[courseId, id]
+	);
+	return found && { quizId: found.quizId, forms: JSON.parse(found.document) as PaperForms };
+}
+
 /** Throws a set of forms away. */
 export async function dropForms(db: Database, courseId: number, quizId: number, id: number): Promise<void> {
 	await run(

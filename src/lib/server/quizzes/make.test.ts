@@ -268,11 +268,11 @@ describe('a quiz that is sent', () => {
 		const quizId = await makeWholeQuiz(pool, course, {
 			title: 'Sent',
 			parts: [blankPart('Mixed', { categories: [-bankId], draw: 2, quotas: [{ ...even, values }] })],
-			settings: { ...plainSettings(), minutes: 30 }
+			settings: { ...plainSettings(), attempts: 3 }
 		});
 		const told = async () => (await lossTable(pool, course.courseId, { quizId }, 'qti21')).quiz!.what.join(' ');
 		expect(await told()).toContain('becomes 2 parts, which give exactly the same');
-		expect(await told()).toContain('the time limit of 30 minutes');
+		expect(await told()).toContain('that there are 3 attempts');
 		await run(pool, 'UPDATE quiz_parts SET draw = 3 WHERE quiz_id = ?', [quizId]);
 		expect(await told()).toContain('without its quotas');
 		expect(await row(pool, 'SELECT id FROM quizzes WHERE id = ?', [quizId])).toBeDefined();

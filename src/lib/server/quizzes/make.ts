@@ -25,7 +25,11 @@ export const blankPart = (title: string, more: Partial<EditedPart> = {}): Edited
 });
 
 /** What a new quiz is made of; what is not said is as a new quiz has it. */
-export type NewQuiz = Pick<EditedQuiz, 'title' | 'parts'> & Partial<Pick<Quiz, 'rules' | 'settings'>>;
+export type NewQuiz = Pick<EditedQuiz, 'title' | 'parts'> &
+	Partial<Pick<Quiz, 'rules' | 'settings'>> & {
+		/** The load that it came with. */
+		loadId?: number;
+	};
 
 /** Makes quizzes with their parts; gives their keys, in their order. */
 export async function makeQuizzes(
@@ -36,14 +40,15 @@ export async function makeQuizzes(
 	if (!quizzes.length) return [];
 	const { id: first } = await run(
 		connection,
-		'INSERT INTO quizzes (course_id, title, rules, settings, changed_by) VALUES ?',
+		'INSERT INTO quizzes (course_id, title, rules, settings, changed_by, load_id) VALUES ?',
 		[
-			quizzes.map(({ title, rules = plainRules(), settings = plainSettings() }) => [
+			quizzes.map(({ title, rules = plainRules(), settings = plainSettings(), loadId = null }) => [
 				courseId,
 				title.slice(0, 255),
 				JSON.stringify(rules),
 				JSON.stringify(settings),
-				personId
+				personId,
+				loadId
 			])
 		]
 	);

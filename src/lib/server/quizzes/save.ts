@@ -76,6 +76,8 @@ async function ownOf(
 	return new Set((await rows<{ id: number }>(connection, sql, [courseId, keys])).map(({ id }) => id));
 }
 
+const batch = 5000;
+
 /** Links parts with what they draw from; only what belongs to the course is linked, whatever was sent. `first` is the key of the first part. */
 async function linkParts(
 	connection: PoolConnection,
@@ -117,17 +119,17 @@ async function linkParts(
 	const byCategory = links((part) => part.categories, categories);
 	const byQuestion = parts.flatMap((part, at) => {
 		const roles = inRole(part);
-		return [...part.questions, ...roles.keys()]
-			.filter((id, place, all) => questions.has(id) && all.indexOf(id) === place)
+		return [...new Set([...part.questions, ...roles.keys()])]
+			.filter((id) => questions.has(id))
 			.map((id, position) => [first + at, id, position, roles.get(id)!]);
 	});
 	const pairs = (list: number[][]) => list.map((link) => link.slice(0, 2));
 	if (byBank.length) await run(connection, 'INSERT INTO quiz_part_banks (part_id, bank_id) VALUES ?', [pairs(byBank)]);
 	if (byCategory.length)
 		await run(connection, 'INSERT INTO quiz_part_categories (part_id, category_id) VALUES ?', [pairs(byCategory)]);
-	if (byQuestion.length)
+	for (let at = 0; at < byQuestion.length; at += batch)
 		await run(connection, 'INSERT INTO quiz_part_questions (part_id, question_id, position, role) VALUES ?', [
-			byQuestion
+			byQuestion.slice(at, at + batch)
 		]);
 }
 

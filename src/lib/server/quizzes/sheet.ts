@@ -30,7 +30,7 @@ export interface DrawnQuiz {
 }
 
 /** The path of each category with the name of its bank before it; a bank stands under its key made negative. */
-function pathsOf({ tree }: CoursePools): Map<number, string[]> {
+export function pathsOf({ tree }: Pick<CoursePools, 'tree'>): Map<number, string[]> {
 	let bank = '';
 	return new Map(
 		tree.map(({ id, name, key }) => {

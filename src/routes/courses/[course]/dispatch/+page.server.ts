@@ -28,7 +28,12 @@ export const load = async ({ locals, params, url }) => {
 		quizzesOf(db, course.id),
 		dispatchesOf(db, course.id, keyIn(url, 'show'))
 	]);
-	const asked = askedFor(keyIn(url, 'quiz'), keyIn(url, 'selection'), keyIn(url, 'bank'));
+	const asked = askedFor({
+		quiz: keyIn(url, 'quiz'),
+		forms: keyIn(url, 'forms'),
+		selection: keyIn(url, 'selection'),
+		bank: keyIn(url, 'bank')
+	});
 	const title = asked && (await titleOf(db, course.id, asked));
 	const what: Consignment | null = title !== undefined && asked ? asked : banks[0] ? { bankId: banks[0].id } : null;
 	const format = writtenFormat(url.searchParams.get('as') ?? '') ?? writtenFormats[0]!;
@@ -38,7 +43,8 @@ export const load = async ({ locals, params, url }) => {
 		quizzes,
 		dispatches,
 		what,
-		selection: what && 'selectionId' in what ? { id: what.selectionId, title: title ?? '' } : null,
+		/** What is sent and stands in no list: a selection, or forms. */
+		unlisted: what && ('selectionId' in what || 'formsId' in what) ? { what, title: title ?? '' } : null,
 		format: { name: format.name, title: format.title },
 		formats: writtenFormats.map(({ name, title, ending }) => ({ name, title, ending })),
 		...(what ? await lossOf(course.id, what, format.name, workedOut) : nothingSent),
@@ -48,12 +54,15 @@ export const load = async ({ locals, params, url }) => {
 	};
 };
 
-/** What keys mean that came from outside; a quiz before a selection before a bank. */
-const askedFor = (
-	quizId: number | null | undefined,
-	selectionId: number | null | undefined,
-	bankId: number | null | undefined
-): Consignment | null => (quizId ? { quizId } : selectionId ? { selectionId } : bankId ? { bankId } : null);
+type Keys = Partial<Record<'quiz' | 'forms' | 'selection' | 'bank', number | null | undefined>>;
+
+/** What keys mean that came from outside; a quiz before its forms, before a selection, before a bank. */
+function askedFor({ quiz, forms, selection, bank }: Keys): Consignment | null {
+	if (quiz) return { quizId: quiz };
+	if (forms) return { formsId: forms };
+	if (selection) return { selectionId: selection };
+	return bank ? { bankId: bank } : null;
+}
 
 const lossOf = async (courseId: number, what: Consignment, format: string, workedOut: number) => {
 	const found = await threads().ask('lossesOf', courseId, what, format, { workedOut });
@@ -68,6 +77,7 @@ const shape = object({
 	bank: key('The bank'),
 	quiz: key('The quiz'),
 	selection: key('The selection'),
+	forms: key('The forms'),
 	format: string().max(40).required(),
 	workedOut: worked
 });
@@ -82,7 +92,7 @@ export const actions = {
 			if (cause instanceof ValidationError) return fail(400, { message: cause.message });
 			throw cause;
 		}
-		const what = askedFor(given.quiz, given.selection, given.bank);
+		const what = askedFor(given);
 		const id =
 			what && (await begin(database(), course.id, person.id, what, given.format, { workedOut: given.workedOut }));
 		if (!id) return fail(409, { message: 'There is nothing to write: it holds no questions, or it is gone.' });

@@ -80,7 +80,11 @@
 >
 	{#snippet first()}
 		<h1 class="text-[16px]!">What of {courseWords(data.course, data.courses)}</h1>
-		{#if data.selection}{@render choice({ sort: 'selection', id: data.selection.id }, data.selection.title, 'selected')}
+		{#if data.unlisted}{@const { what, title } = data.unlisted}{@render choice(
+				sentOf(what)!,
+				title,
+				'selectionId' in what ? 'selected' : 'fixed'
+			)}
 			<h2 class="mt-5 text-[14px]!">or a bank</h2>{/if}
 		{#each data.banks as bank (bank.id)}{@render choice(
 				{ sort: 'bank', id: bank.id },

@@ -1,7 +1,7 @@
 import type { Consignment, ConsignmentColumns } from '$lib/server/dispatches/consignment';
 
 /** The names by which an address says what is sent. */
-export const sorts = ['bank', 'quiz', 'selection'] as const;
+export const sorts = ['bank', 'quiz', 'selection', 'forms'] as const;
 
 /** What is sent, as an address says it: of which sort, and its key. */
 export interface Sent {
@@ -22,14 +22,16 @@ export function sentIn(asked: URLSearchParams): Sent | null {
 export function sentOf(what: Consignment | null): Sent | null {
 	if (!what) return null;
 	if ('bankId' in what) return { sort: 'bank', id: what.bankId };
-	return 'quizId' in what ? { sort: 'quiz', id: what.quizId } : { sort: 'selection', id: what.selectionId };
+	if ('quizId' in what) return { sort: 'quiz', id: what.quizId };
+	return 'formsId' in what ? { sort: 'forms', id: what.formsId } : { sort: 'selection', id: what.selectionId };
 }
 
 /** What a dispatch has sent; null where that is gone. */
-export function sentBy({ bank_id, quiz_id, selection_id }: ConsignmentColumns): Sent | null {
+export function sentBy({ bank_id, quiz_id, selection_id, forms_id }: ConsignmentColumns): Sent | null {
 	if (bank_id) return { sort: 'bank', id: bank_id };
 	if (quiz_id) return { sort: 'quiz', id: quiz_id };
-	return selection_id ? { sort: 'selection', id: selection_id } : null;
+	if (selection_id) return { sort: 'selection', id: selection_id };
+	return forms_id ? { sort: 'forms', id: forms_id } : null;
 }
 
 /** Whether both are one thing. */

@@ -77,7 +77,7 @@
 	<table class="table">
 		<thead
 			><tr
-				><th>Made</th><th class="number">Forms</th><th>In common</th><th>Print</th><th
+				><th>Made</th><th class="number">Forms</th><th>In common</th><th>Print</th><th>Send</th><th
 					><span class="visually-hidden">Do</span></th
 				></tr
 			></thead
@@ -100,6 +100,12 @@
 						><a class="word" href={printed(set.id, 'papers')}>papers</a> ·
 						<a class="word" href={printed(set.id, 'keys')}>keys</a> ·
 						<a class="word" href="{sheet.address}/print/word?forms={set.id}&what=papers" download>Word</a></td
+					><td
+						><a
+							class="word"
+							href="/courses/{courseId}/dispatch?forms={set.id}"
+							title="Each form as a quiz that is fixed">as fixed quizzes</a
+						></td
 					><td class="number whitespace-nowrap"
 						><button
 							type="button"
