@@ -25,6 +25,8 @@ export interface PoolFacts {
 	isBroken: boolean;
 	/** The day on which it was made, as 2026-11-29. */
 	made: string;
+	/** How long it takes to read, in seconds; missing where that is not known. */
+	seconds?: number;
 }
 
 /** Conditions that restrict nothing. */

@@ -9,7 +9,7 @@
 	let place: HTMLDivElement;
 	let mode = $state('');
 	let draw = $state<((bars: Bars) => void) | null>(null);
-	const height = $derived(24 + bars.lines.length * 24 + (bars.parts.length > 1 ? 22 : 0));
+	const height = $derived(24 + bars.lines.length * (bars.apart ? 34 : 24) + (bars.parts.length > 1 ? 22 : 0));
 
 	onMount(() => {
 		let gone = false;

@@ -86,6 +86,8 @@
 		give();
 	}
 	function give() {
+		// an order that lies there as it is wanted is an answer, though nothing was moved
+		if (question.kind === 'ordering' && !answer.order) answer = { ...answer, order: question.presented };
 		mark = score(question, answer);
 		onmark?.(mark);
 		if (!told) ontried?.(mark);

@@ -6,6 +6,8 @@ export interface Bars {
 	of: string;
 	lines: string[];
 	parts: { name: string; colour: Dye; values: number[] }[];
+	/** The parts of a line lie side by side, to be held against one another; else they add up. */
+	apart?: boolean;
 	/** How a figure is written; a plain number where that is left out. */
 	written?: (value: number) => string;
 }
@@ -44,7 +46,7 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 	const dye = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 	const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-	function show({ lines, parts, written = figure }: Bars): void {
+	function show({ lines, parts, apart = false, written = figure }: Bars): void {
 		const text = { color: dye('ink2'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 12.5 };
 		const several = parts.length > 1;
 		chart.setOption(
@@ -71,9 +73,10 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 				series: parts.map(({ name, colour, values }, at) => ({
 					name,
 					type: 'bar',
-					stack: 'all',
+					...(apart ? {} : { stack: 'all' }),
 					data: values,
-					barMaxWidth: 14,
+					barMaxWidth: apart ? 10 : 14,
+					barGap: '10%',
 					itemStyle: {
 						color: dye(colour),
 						...(several && patterns[colour]
@@ -88,13 +91,17 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 							: {})
 					},
 					label:
-						at === parts.length - 1
+						apart || at === parts.length - 1
 							? {
 									show: true,
 									position: 'right',
 									...text,
 									formatter: ({ dataIndex }: { dataIndex: number }) =>
-										written(parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0))
+										written(
+											apart
+												? (values[dataIndex] ?? 0)
+												: parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0)
+										)
 								}
 							: { show: false }
 				}))

@@ -2,6 +2,7 @@ import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { drawingRule } from '$core/draws/sheets/rule';
 import { plainSettings } from '$lib/forms/quiz';
 import { banksOf } from '../banks/banks';
+import { savedFilters, saveFilter } from '../banks/saved';
 import { undoDeed } from '../changes/undo';
 import { lossTable } from '../dispatches/losses';
 import { row, rows, run } from '../db/pool';
@@ -11,7 +12,16 @@ import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { copyQuiz } from './copy-quiz';
 import { formsAt, formsOf, makeForms } from './forms';
-import { addToQuiz, blankPart, makeWholeQuiz, putQuizBack, quizChoices, quizOfPlace, throwAway } from './make';
+import {
+	addToQuiz,
+	blankPart,
+	makeWholeQuiz,
+	putQuizBack,
+	quizChoices,
+	quizOfFilter,
+	quizOfPlace,
+	throwAway
+} from './make';
 import { markForms, typedLines, writeDifficulties } from './marks';
 import { bankTrees } from './pools';
 import { quizOf } from './quiz';
@@ -258,6 +268,37 @@ describe('forms for paper', () => {
 		expect(typedLines('Ines,A,B', ['A'])).toEqual([{ student: 'Ines', form: 'A', answers: ['B'] }]);
 		expect(typedLines('who\tform\t1\nInes\ta\tB', ['A'])).toEqual([{ student: 'Ines', form: 'a', answers: ['B'] }]);
 		expect(() => typedLines('  ', ['A'])).toThrow(Refused);
+	});
+});
+
+describe('a quiz of a saved filter', () => {
+	const save = async (query: string) => {
+		await saveFilter(pool, course.courseId, course.personId, 'Sums', query);
+		return (await savedFilters(pool, course.courseId)).find(({ name }) => name === 'Sums')!.id;
+	};
+	it('draws from a pool that asks for the same, so that what fits later comes in', async () => {
+		const filterId = await save('kind=multiple-choice&since=2026-01-01&sort=title');
+		const place = { bankId, categoryId: places.get('Lights')!, filterId };
+		const { quizId, listed } = await quizOfFilter(pool, course, place);
+		expect(listed).toBeNull();
+		const quiz = (await quizOf(pool, course.courseId, quizId))!;
+		expect(quiz).toMatchObject({
+			title: 'Sums',
+			parts: [{ categories: [places.get('Lights')], conditions: { kinds: ['multiple-choice'], since: '2026-01-01' } }]
+		});
+	});
+	it('lists what fits now, where a pool cannot ask for all of it', async () => {
+		const filterId = await save('shuffle=no&kind=multiple-choice');
+		await run(pool, 'UPDATE questions SET shuffle = 0 WHERE id IN (?)', [ids.slice(0, 2)]);
+		const { quizId, listed } = await quizOfFilter(pool, course, { bankId, categoryId: null, filterId });
+		expect(listed).toBe(2);
+		expect((await partOf(quizId)).questions.toSorted()).toEqual(ids.slice(0, 2).toSorted());
+	});
+	it('says so where the filter is gone, or finds nothing', async () => {
+		const filterId = await save('words=zzyzx');
+		const place = { bankId, categoryId: null };
+		await expect(quizOfFilter(pool, course, { ...place, filterId })).rejects.toThrow(Refused);
+		await expect(quizOfFilter(pool, course, { ...place, filterId: filterId + 999 })).rejects.toThrow('gone meanwhile');
 	});
 });
 

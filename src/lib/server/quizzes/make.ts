@@ -1,8 +1,9 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { drawingRule } from '$core/draws/sheets/rule';
-import { plainRules, plainSettings } from '$lib/forms/quiz';
+import { plainConditions, plainRules, plainSettings, type KeptConditions } from '$lib/forms/quiz';
 import { chosenIds } from '../banks/pages';
-import type { Chosen } from '../banks/filter';
+import { filtersIn } from '../banks/conditions';
+import { chosenShape, type Chosen } from '../banks/filter';
 import type { Changer } from '../banks/change';
 import { touchCourse } from '../courses/counts';
 import { row, rows, run, transaction, type Database } from '../db/pool';
@@ -62,11 +63,15 @@ export async function makeWholeQuiz(pool: Pool, who: Changer, quiz: NewQuiz): Pr
 	return transaction(pool, async (connection) => (await makeQuizzes(connection, who, [quiz]))[0]!);
 }
 
-/** Makes a quiz that draws from a category with all under it, or from a whole bank. Throws Refused where it is gone. */
+/**
+ * Makes a quiz that draws from a category with all under it, or from a whole bank; `asked` is what it asks of their
+ * questions, and how the quiz is called then. Throws Refused where the place is gone.
+ */
 export async function quizOfPlace(
 	pool: Pool,
 	who: Changer,
-	{ bankId, categoryId }: { bankId: number; categoryId: number | null }
+	{ bankId, categoryId }: { bankId: number; categoryId: number | null },
+	asked: { title: string; conditions: KeptConditions } | null = null
 ): Promise<number> {
 	const place = await row<{ name: string; bank: string }>(
 		pool,
@@ -74,10 +79,69 @@ export async function quizOfPlace(
 		[categoryId, who.courseId, bankId, categoryId]
 	);
 	if (!place) throw new Refused('That place is gone meanwhile. Load the page anew.');
-	return makeWholeQuiz(pool, who, {
-		title: place.name,
-		parts: [blankPart(place.name, { categories: [categoryId ?? -bankId] })]
+	const title = asked?.title ?? place.name;
+	const part = { categories: [categoryId ?? -bankId], ...(asked ? { conditions: asked.conditions } : {}) };
+	return makeWholeQuiz(pool, who, { title, parts: [blankPart(title, part)] });
+}
+
+/**
+ * What a filter asks for as what a pool can ask for; null where it asks for more than a pool can, such as words, or for a
+ * state that a pool does not know.
+ */
+function asConditions(query: string): KeptConditions | null {
+	const asked = new URLSearchParams(query);
+	if (asked.get('words')?.trim()) return null;
+	const filters = filtersIn((name) => asked.get(name));
+	const conditions = plainConditions();
+	for (const [name, value] of Object.entries(filters)) {
+		const difficulty = Number(value.replace(',', '.'));
+		if (name === 'kind') conditions.kinds = [value];
+		else if (name === 'tag') conditions.tags.any = [value];
+		else if (name === 'since') conditions.since = value;
+		else if (name === 'key' && value === 'verified') conditions.key = 'verified';
+		else if (name === 'difficulty' && Number.isFinite(difficulty)) conditions.difficulty = [difficulty, difficulty];
+		else return null;
+	}
+	return conditions;
+}
+
+/** A quiz that was made by a filter: its key, how many questions it lists, or null where it draws from a pool with the same conditions. */
+export interface QuizOfFilter {
+	quizId: number;
+	listed: number | null;
+}
+
+/**
+ * Makes a quiz of what a saved filter finds in a category with all under it, or in a bank: as a pool that asks for the
+ * same, so that what fits later comes in, and where a pool cannot, as a list of the questions that fit now. Throws Refused
+ * where the filter or the place is gone, or nothing fits.
+ */
+export async function quizOfFilter(
+	pool: Pool,
+	who: Changer,
+	place: { bankId: number; categoryId: number | null; filterId: number }
+): Promise<QuizOfFilter> {
+	const { bankId, categoryId, filterId } = place;
+	const saved = await row<{ name: string; query: string }>(
+		pool,
+		'SELECT name, document AS query FROM saved_filters WHERE id = ? AND course_id = ?',
+		[filterId, who.courseId]
+	);
+	if (!saved) throw new Refused('That filter is gone meanwhile. Load the page anew.');
+	const conditions = asConditions(saved.query);
+	if (conditions) {
+		const quizId = await quizOfPlace(pool, who, place, { title: saved.name, conditions });
+		return { quizId, listed: null };
+	}
+	const asked = new URLSearchParams(saved.query);
+	const chosen = chosenShape.cast({
+		bankId,
+		categoryId,
+		words: asked.get('words') ?? '',
+		filters: filtersIn((name) => asked.get(name))
 	});
+	const { quizId, questions } = await quizOfChosen(pool, who, chosen, saved.name);
+	return { quizId, listed: questions };
 }
 
 /** How many questions a part lists at the most. */

@@ -1,4 +1,5 @@
 import { restricts, type PoolFacts } from '$core/draws/conditions';
+import { secondsToRead } from '$core/draws/reading-time';
 import type { PoolPart, PoolSource } from '$core/draws/pool';
 import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
@@ -59,6 +60,7 @@ interface Drawable {
 	verified: number;
 	disputed: number;
 	made: string;
+	words: number;
 }
 
 /** What is to be known of the questions of pools beside their points. */
@@ -132,7 +134,7 @@ async function factsOf(
 		asked.broken ? brokenIn(db, courseId) : new Set<number>()
 	]);
 	return new Map(
-		questions.map(({ id, kind, difficulty, verified, disputed, made }) => {
+		questions.map(({ id, kind, difficulty, verified, disputed, made, words }) => {
 			const number = Number(difficulty.replace(',', '.'));
 			return [
 				id,
@@ -143,7 +145,8 @@ async function factsOf(
 					isVerified: verified > 0,
 					isDisputed: disputed > 0,
 					isBroken: broken.has(id),
-					made
+					made,
+					seconds: secondsToRead(words)
 				}
 			];
 		})
@@ -162,7 +165,7 @@ async function drawableIn(
 	const points: Record<number, number | null> = {};
 	const texts: number[] = [];
 	const places = new Map<number, number>();
-	const columns = `id, bank_id, category_id, kind, points, difficulty${asked.facts ? ", verified IS NOT NULL AS verified, disputed_by IS NOT NULL AS disputed, DATE_FORMAT(created, '%Y-%m-%d') AS made" : ''}`;
+	const columns = `id, bank_id, category_id, kind, points, difficulty${asked.facts ? ", verified IS NOT NULL AS verified, disputed_by IS NOT NULL AS disputed, DATE_FORMAT(created, '%Y-%m-%d') AS made, COALESCE(LENGTH(word_hashes) DIV 4, 0) AS words" : ''}`;
 	const select = async (condition: string, keys: readonly number[]) =>
 		keys.length
 			? rows<Drawable>(db, `SELECT ${columns} FROM questions WHERE course_id = ? AND ${condition}`, [courseId, keys])

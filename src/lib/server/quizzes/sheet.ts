@@ -51,7 +51,7 @@ const quotaForm = (quota: KeptQuota, paths: Map<number, string[]>): QuotaForm =>
 		)
 	});
 
-const noFacts = { tags: [], difficulty: null };
+const noFacts = { tags: [], difficulty: null, seconds: undefined };
 
 /** The sheet of a quiz out of what its parts draw from. What its rules name and no part can give is left out of it. */
 export function sheetIn(source: CoursePools, { parts, rules = plainRules() }: DrawnQuiz): QuizSheet {
@@ -65,7 +65,7 @@ export function sheetIn(source: CoursePools, { parts, rules = plainRules() }: Dr
 	const ids = [...meant].sort((a, b) => (rank.get(placeOf(a)) ?? 0) - (rank.get(placeOf(b)) ?? 0) || a - b);
 	const at = new Map(ids.map((id, place) => [id, place]));
 	const questions = ids.map((id): PlannedQuestion => {
-		const { tags, difficulty } = source.facts?.get(id) ?? noFacts;
+		const { tags, difficulty, seconds = null } = source.facts?.get(id) ?? noFacts;
 		return {
 			id: `#${id}`,
 			category: paths.get(placeOf(id)) ?? [],
@@ -73,7 +73,7 @@ export function sheetIn(source: CoursePools, { parts, rules = plainRules() }: Dr
 			points: source.points[id] ?? 0,
 			difficulty,
 			tags: [...tags],
-			seconds: null,
+			seconds,
 			isText: texts.has(id)
 		};
 	});

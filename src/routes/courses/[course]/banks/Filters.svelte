@@ -3,12 +3,15 @@
 	import { checks } from '$core/checks';
 	import { lackNames, lacks } from '$lib/forms/lacks';
 	import type { FilterName, Filters } from '$lib/server/banks/conditions';
+	import { goto } from '$app/navigation';
 	import type { SavedFilter } from '$lib/server/banks/saved';
+	import type { QuizOfFilter } from '$lib/server/quizzes/make';
 	import { Popover } from '@skeletonlabs/skeleton-svelte';
 	import Filter from '@lucide/svelte/icons/list-filter';
 	import X from '@lucide/svelte/icons/x';
 	import { send } from '$lib/ui/doing';
 	import { tell } from '$lib/ui/toasts';
+	import { count } from '$lib/ui/words';
 	import { page } from '$app/state';
 	import type { BankView } from './bank.svelte';
 
@@ -83,6 +86,23 @@
 		if (sent.ok) kept = sent.value;
 		else tell(sent.message);
 	}
+	/** Makes a quiz of what a filter finds where one is, and goes there. */
+	async function makeQuiz({ id }: SavedFilter) {
+		const { bankId, categoryId } = view.filter;
+		const sent = await send<QuizOfFilter>(`/courses/${view.courseId}/quizzes/from`, {
+			bankId,
+			categoryId,
+			filterId: id
+		});
+		if (!sent.ok) return tell(sent.message);
+		const { quizId, listed } = sent.value;
+		tell(
+			listed === null
+				? 'The quiz draws from what fits the filter, also what comes later.'
+				: `The quiz lists the ${count(listed, 'question')} that fit now: a pool cannot ask for all that the filter asks for.`
+		);
+		await goto(`/courses/${view.courseId}/quizzes/${quizId}`);
+	}
 	function use(query: string) {
 		const wanted = new URLSearchParams(query);
 		const names = [...fields.map((field) => field.name), 'words', 'sort', 'down'] as const;
@@ -128,7 +148,12 @@
 							<span class="mute text-[12px]">by {filter.by}</span>
 							{#if mayChange}<button
 									type="button"
-									class="ml-auto cursor-pointer"
+									class="word ml-auto cursor-pointer text-[13px]"
+									title="Of what it finds in {view.filter.categoryId === null ? 'this bank' : 'this category'}"
+									onclick={() => makeQuiz(filter)}>make a quiz</button
+								><button
+									type="button"
+									class="cursor-pointer"
 									aria-label="Let the filter {filter.name} go"
 									onclick={() => drop(filter.id)}><X size={14} /></button
 								>{/if}

@@ -110,7 +110,7 @@
 			{/snippet}
 		</Tabs>
 	{/snippet}
-	{#snippet last()}<WhatStudentsGet {sheet} mayChange={data.mayChange} />{/snippet}
+	{#snippet last()}<WhatStudentsGet {sheet} mayChange={data.mayChange} courseId={data.course.id} />{/snippet}
 </Columns>
 
 <style>

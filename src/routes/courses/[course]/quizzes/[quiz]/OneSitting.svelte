@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { presented } from '$core/draws/presented';
 	import { seedAt } from '$core/draws/sheets/sitting';
-	import type { Question } from '$core/kinds';
+	import { kindNamed, type Question } from '$core/kinds';
 	import type { Mark as Marked } from '$core/scoring/score';
 	import type { QuizSitting } from '$lib/server/quizzes/sittings';
+	import NumberField from '$lib/ui/NumberField.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
 	import { count } from '$lib/ui/words';
@@ -16,6 +17,8 @@
 	let sitting = $state.raw<QuizSitting | null>(null);
 	let questions = $state.raw<Record<number, Question>>({});
 	let marks = $state<Record<number, Marked | null>>({});
+	/** The points that a person gives by hand, where the program marks nothing. */
+	let byHand = $state<Record<number, number | null>>({});
 	let failure = $state('');
 	let way = $state<'whole' | 'one by one'>('whole');
 	/** Where one is, question by question. */
@@ -37,6 +40,7 @@
 		if (!response.ok) return;
 		questions = (await response.json()) as Record<number, Question>;
 		marks = {};
+		byHand = {};
 		at = 0;
 		begun = now = Date.now();
 		sitting = drawn!;
@@ -67,7 +71,6 @@
 			})
 		);
 	});
-	const shown = $derived(way === 'whole' ? given : given.slice(at, at + 1));
 	const shownAs = (question: Question, id: number, part: number) =>
 		presented(
 			question,
@@ -78,9 +81,15 @@
 	const worth = ({ part, id, isText }: (typeof given)[number]) =>
 		isText ? 0 : (sheet.quiz.parts[part]?.pointsEach ?? questions[id]?.points ?? 0);
 	const asked = $derived(given.filter(({ isText }) => !isText));
-	const earned = $derived(asked.reduce((sum, each) => sum + (marks[each.id]?.credit ?? 0) * worth(each), 0));
+	const isByHand = ({ id, question }: (typeof given)[number]) =>
+		kindNamed(question.kind).marks === 'person' || marks[id]?.credit === null;
+	const pointsOf = (each: (typeof given)[number]) => {
+		const credit = marks[each.id]?.credit;
+		return isByHand(each) ? (byHand[each.id] ?? null) : credit == null ? null : credit * worth(each);
+	};
+	const earned = $derived(asked.reduce((sum, each) => sum + (pointsOf(each) ?? 0), 0));
 	const outOf = $derived(asked.reduce((sum, each) => sum + worth(each), 0));
-	const answered = $derived(asked.filter(({ id }) => marks[id]).length);
+	const answered = $derived(asked.filter((each) => pointsOf(each) !== null).length);
 	const two = (value: number) => Math.round(value * 100) / 100;
 	const { minutes } = $derived(sheet.quiz.settings);
 	const clock = $derived.by(() => {
@@ -120,10 +129,10 @@
 </div>
 {#if sheet.quiz.settings.instructions && sitting}<p class="instructions">{sheet.quiz.settings.instructions}</p>{/if}
 {#if sitting}
-	{#each shown as each (`${sitting.seed}-${each.id}`)}
+	{#each given as each, place (`${sitting.seed}-${each.id}`)}
 		{@const { question, order } = shownAs(each.question, each.id, each.part)}
 		{#if each.isFirst && way === 'whole'}<h2 class="mt-5 mb-1">{sheet.quiz.parts[each.part]?.title}</h2>{/if}
-		<article class="question">
+		<article class="question" hidden={way === 'one by one' && place !== at}>
 			{#if !each.isText}<p class="mute mb-1 text-[13px]">{each.number} · {count(worth(each), 'point')}</p>{/if}
 			<QuestionView
 				{question}
@@ -133,6 +142,17 @@
 				{order}
 				onmark={(mark) => (marks[each.id] = mark)}
 			/>
+			{#if !each.isText && isByHand(each)}<p class="mt-2 flex items-center gap-2">
+					<span>Points by hand</span>
+					<NumberField
+						label="Points by hand for question {each.number}"
+						placeholder="–"
+						most={worth(each)}
+						width="64px"
+						bind:value={() => byHand[each.id] ?? null, (points) => (byHand[each.id] = points)}
+					/>
+					<span class="mute">of {worth(each)}: a person marks this one</span>
+				</p>{/if}
 		</article>
 	{/each}
 	{#if way === 'one by one' && given.length}

@@ -6,6 +6,7 @@
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import { count } from '$lib/ui/words';
 	import { Menu } from '@skeletonlabs/skeleton-svelte';
+	import ChevronRight from '@lucide/svelte/icons/chevron-right';
 	import EllipsisVertical from '@lucide/svelte/icons/ellipsis-vertical';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import X from '@lucide/svelte/icons/x';
@@ -17,6 +18,8 @@
 	const look = $derived(sheet.looks[at]);
 	const stops = $derived(sheet.found.state === 'unfillable' && sheet.found.stops.parts.includes(at));
 	const choose = () => (sheet.chosen = at);
+	const isOpen = $derived(at === sheet.chosen);
+	const fold = () => (sheet.chosen = isOpen ? -1 : at);
 	const order = { shuffled: 'questions shuffled', kept: 'in order', 'easy first': 'easy first' };
 	const more = $derived(
 		[
@@ -40,7 +43,7 @@
 </script>
 
 <tr
-	class:chosen={at === sheet.chosen}
+	class:chosen={isOpen}
 	onclick={choose}
 	{@attach dragPart({
 		lift: () => (mayChange ? { sort: 'part', keys: [at] } : null),
@@ -63,10 +66,19 @@
 		/></td
 	>
 	<td>
-		<button type="button" class="text-left" aria-pressed={at === sheet.chosen} onclick={choose}
-			>{sheet.poolText(part)}</button
+		<button
+			type="button"
+			class="fold"
+			aria-expanded={isOpen}
+			aria-label="{isOpen ? 'Fold' : 'Unfold'} part {at + 1}: {sheet.poolText(part)}"
+			onclick={(event) => {
+				event.stopPropagation();
+				fold();
+			}}
+			><ChevronRight size={14} aria-hidden="true" class={isOpen ? 'rotate-90' : ''} /><span>{sheet.poolText(part)}</span
+			></button
 		>
-		<span class="roomy mute block text-[13px]">{more}</span>
+		<span class="roomy mute block pl-[18px] text-[13px]">{more}</span>
 		{#each part.lost as gone (gone.id)}<span class="doubtful block text-[13px]"
 				><Mark severity="doubtful" word="Gone:" />
 				{lostText(gone)}{#if mayChange}
@@ -148,6 +160,18 @@
 		min-width: 24px;
 		min-height: 24px;
 		color: var(--ink2);
+	}
+	.fold {
+		display: inline-flex;
+		align-items: baseline;
+		gap: 4px;
+		text-align: left;
+	}
+	.fold :global(svg) {
+		flex: none;
+		align-self: flex-start;
+		margin-top: 4px;
+		color: var(--ink3);
 	}
 	.grip {
 		color: var(--ink3);

@@ -1,54 +1,47 @@
 <script lang="ts">
-	import { kindName, type Kind } from '$core/kinds';
+	import { wordsInMinute } from '$core/draws/reading-time';
 	import type { ValueLook } from '$lib/server/quizzes/look';
 	import Chart from '$lib/ui/Chart.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { percentOf } from '$lib/ui/percent';
 	import Segments from '$lib/ui/Segments.svelte';
 	import { count, figure } from '$lib/ui/words';
+	import Beside from './Beside.svelte';
+	import {
+		chanceText,
+		errorText,
+		isOneBank,
+		meanOf,
+		oftenOf,
+		sittingsText,
+		sureOf,
+		tenth,
+		timeText,
+		valueName,
+		valuesOver,
+		type Over
+	} from './figures';
 	import { rangeText, type Sheet } from './sheet.svelte';
 
 	/** What students get of a sheet, beside it: whether it can be filled, totals, spread, what two share, what comes again. */
-	let { sheet, mayChange }: { sheet: Sheet; mayChange: boolean } = $props();
+	let { sheet, mayChange, courseId }: { sheet: Sheet; mayChange: boolean; courseId: number } = $props();
 
 	/** So many values are shown as bars; the table has them all. */
 	const mostBars = 14;
-	let over = $state<'categories' | 'kinds' | 'tags'>('categories');
+	let over = $state<Over>('categories');
+	let beside = $state(false);
 
 	const found = $derived(sheet.found);
 	const figures = $derived(found.figures);
-	const error = (of: number) => (of ? ` ± ${(Math.ceil(of * 1000) / 10).toLocaleString('en')} %` : '');
-	const sittings = $derived.by(() => {
-		const text = figures?.sittings ?? '0';
-		if (text.length <= 9) return Number(text).toLocaleString('en');
-		if (text.startsWith('10^')) return `about ${text.replace('10^', '10 to the power of ')}`;
-		return `${text[0]}.${text[1]} × 10 to the power of ${text.length - 1}`;
-	});
-	const meanOf = ({ chances }: ValueLook) => chances.reduce((sum, chance, at) => sum + chance * at, 0);
-	const sureOf = ({ chances }: ValueLook) =>
-		Math.max(
-			0,
-			chances.findIndex((chance) => chance > 1e-9)
-		);
-	/** Categories without the bank, where there is one bank alone. */
-	const isOneBank = $derived(new Set(figures?.categories.map(({ path }) => path[0])).size === 1);
-	const values = $derived.by(() => {
-		if (!figures) return [];
-		if (over !== 'categories') return figures[over];
-		return figures.categories.filter(({ path }) => !isOneBank || path.length > 1);
-	});
-	function nameOf({ path }: ValueLook): string {
-		if (over === 'kinds') return kindName(path[0] as Kind);
-		return over === 'tags' ? path[0]! : path.at(-1)!;
-	}
+	const values = $derived(figures ? valuesOver(figures, over) : []);
+	const nameOf = (value: ValueLook) => valueName(value, over);
 	/** The same, set in by how deep it stands under the first. */
 	const setIn = (value: ValueLook) =>
 		over === 'categories'
-			? '\u2003'.repeat(Math.max(0, value.path.length - (isOneBank ? 2 : 1))) + nameOf(value)
+			? '\u2003'.repeat(Math.max(0, value.path.length - (figures && isOneBank(figures) ? 2 : 1))) + nameOf(value)
 			: nameOf(value);
 	const fullName = ({ path }: ValueLook) => path.join(' › ');
 	const shown = $derived(values.slice(0, mostBars));
-	const tenth = (value: number) => (Math.round(value * 10) / 10).toLocaleString('en');
 	const spread = $derived({
 		of: over === 'categories' ? 'Category' : over === 'kinds' ? 'Kind' : 'Tag',
 		lines: shown.map(setIn),
@@ -74,8 +67,6 @@
 			written: (value: number) => `${tenth(value)} %`
 		};
 	});
-	/** The number that a pair in ten shares or more. */
-	const often = $derived.by(() => figures!.overlap.atLeast.findLastIndex((chance) => chance >= 0.1));
 	const differs = $derived(figures && !figures.points.equal);
 	/** Points each by which every sitting is worth the same: what the questions of a part are worth on average. */
 	function makeEqual() {
@@ -90,6 +81,9 @@
 
 <div class="flex items-baseline gap-3">
 	<h2>What students get</h2>
+	{#if figures}<button type="button" class="word text-[13px]" aria-pressed={beside} onclick={() => (beside = !beside)}
+			>{beside ? 'this sheet alone' : 'beside another'}</button
+		>{/if}
 	<span class="mute ml-auto text-[12.5px]" role="status"
 		>{figures ? (figures.isExact ? 'counted exactly' : 'by 20,000 sittings, with their error') : ''}{sheet.isFresh ||
 		!figures
@@ -104,29 +98,37 @@
 	<p class="doubtful mt-2"><Mark severity="doubtful" word={found.stops.message} /></p>
 {:else if !sheet.quiz.parts.length}
 	<p class="mute mt-2">Add a part, and see here what each student will get of it.</p>
+{:else if figures && beside}<Beside {sheet} {courseId} />
 {:else if figures}
 	<dl class="facts">
 		<dt>Points</dt>
 		<dd>
 			{#if differs}<span class="doubtful"><Mark severity="doubtful" word="Totals differ:" /></span>
-				{rangeText([figures.points.least, figures.points.most])}, {tenth(figures.points.mean)} on average{error(
-					0
-				)}{#if mayChange}
+				{rangeText([figures.points.least, figures.points.most])}, {tenth(figures.points.mean)} on average{#if mayChange}
 					<button type="button" class="word" onclick={makeEqual}>Make them equal by points each</button>{/if}
 			{:else if figures.points.most === 0}<span class="doubtful"
 					><Mark severity="doubtful" word="It is worth nothing." /></span
 				> Give points to its questions, or points each to its parts.
 			{:else}{rangeText([figures.points.least, figures.points.most])}, the same for all{/if}
 		</dd>
+		{#if figures.seconds}<dt title="All that is asked and offered, at {wordsInMinute} words a minute">Reading</dt>
+			<dd>
+				{timeText(
+					figures.seconds
+				)}{#if sheet.quiz.settings.minutes && figures.seconds.most > sheet.quiz.settings.minutes * 60}
+					<span class="doubtful block"
+						><Mark severity="doubtful" word="Longer than the time limit" /> of {count(
+							sheet.quiz.settings.minutes,
+							'minute'
+						)}.</span
+					>{/if}
+			</dd>{/if}
 		<dt>Sittings</dt>
-		<dd>{sittings} different ones</dd>
+		<dd>{sittingsText(figures.sittings)} different ones</dd>
 		<dt>A question</dt>
 		<dd>
-			is seen by {figures.chance.least === figures.chance.most
-				? percentOf(figures.chance.most)
-				: `${percentOf(figures.chance.least)} to ${percentOf(figures.chance.most)}`} of the students{error(
-				figures.chance.error
-			)} <span class="mute">({count(figures.chance.questions, 'question')} in the pools)</span>
+			is seen by {chanceText(figures)} of the students{errorText(figures.chance.error)}
+			<span class="mute">({count(figures.chance.questions, 'question')} in the pools)</span>
 			{#if figures.never}<span class="doubtful block"
 					><Mark severity="doubtful" word="{count(figures.never, 'question')} can never come:" /></span
 				>
@@ -165,7 +167,7 @@
 							><td title={fullName(value)}>{nameOf(value)}</td><td class="number">{figure(value.holds)}</td><td
 								class="number">{sureOf(value)}</td
 							><td class="number">{value.chances.findLastIndex((chance) => chance > 1e-9)}</td><td class="number"
-								>{percentOf(value.chances[0] ?? 0)}{error(figures.error)}</td
+								>{percentOf(value.chances[0] ?? 0)}{errorText(figures.error)}</td
 							></tr
 						>{/each}
 				</tbody>
@@ -174,8 +176,9 @@
 	{:else}<p class="mute">None of the questions has a {spread.of.toLowerCase()}.</p>{/if}
 	<div class="mt-4"><Chart label="Questions two neighbours share" bars={shared} /></div>
 	<p class="mute text-[13px]">
-		{tenth(figures.overlap.expected)} of {sheet.inAll} on average{error(figures.overlap.error)}; one pair in ten shares
-		{often} or more.
+		{tenth(figures.overlap.expected)} of {sheet.inAll} on average{errorText(figures.overlap.error)}; one pair in ten
+		shares
+		{oftenOf(figures)} or more.
 	</p>
 	<h3 class="mt-4">Another attempt</h3>
 	<table class="table text-[13px]">
@@ -191,7 +194,7 @@
 			{#each figures.attempts as attempt (attempt.after)}<tr
 					><td>{count(attempt.after, 'attempt')}</td><td class="number">{percentOf(attempt.seen)}</td><td class="number"
 						>{tenth(attempt.again)} of {sheet.inAll}</td
-					><td class="number">{percentOf(attempt.anyAgain)}{error(attempt.error)}</td></tr
+					><td class="number">{percentOf(attempt.anyAgain)}{errorText(attempt.error)}</td></tr
 				>{/each}
 		</tbody>
 	</table>

@@ -46,7 +46,7 @@ type Edited = Pick<Quiz, 'title' | 'state' | 'drawingRule' | 'rules' | 'settings
 /** A quiz as it is edited: its parts, what they can draw and what comes of it, and how far it is saved. */
 export class Sheet {
 	quiz = $state() as Quiz;
-	/** The place of the part that is looked at. */
+	/** The place of the part that is open; -1 where all are folded. */
 	chosen = $state(0);
 	saved = $state('');
 	failure = $state('');
@@ -154,6 +154,11 @@ export class Sheet {
 		this.failure = '';
 		this.found = answer.value;
 		this.isFresh = true;
+	}
+
+	/** What comes of another sheet, by the address of its quiz. */
+	lookAt(sent: Sheet['sent'], control: AbortController, address = this.address): Promise<Sent<ShownLook>> {
+		return send<ShownLook>(`${address}/look`, sent, 'POST', control);
 	}
 
 	/** Sittings by their seeds, of the sheet as it is. */
