@@ -190,6 +190,45 @@ describe('a sheet', () => {
 		// chi square with 5 degrees of freedom is over 25 once in 7,000 times; the seed is always the same
 		expect(square).toBeLessThan(25);
 	});
+	it('gives each question, and so many of a category, as often in 100,000 sittings as its exact chance says', () => {
+		const sheet = {
+			questions: [...some('t', 9, ['Tides']), ...some('l', 7, ['Lights']), ...some('r', 5, ['Rules'])],
+			parts: [
+				drawing(3, [['Tides'], ['Lights']], { quotas: [{ by: 'category', value: ['Lights'], least: 1, most: 2 }] }),
+				drawing(2, [['Lights'], ['Rules']]),
+				drawing(2, [['Tides']])
+			],
+			never: [
+				['t1', 'l1'],
+				['l2', 'r1']
+			],
+			together: [['r2', 'r3']]
+		};
+		const drawn = 100_000;
+		const { plan, sampler } = fillable(sheet);
+		const found = figuresOf(plan, sampler);
+		expect(sampler.method).toBe('counted');
+		const counts = new Map<string, number>();
+		const categories = new Map<number, number>();
+		for (const { parts } of draw(sheet, 'f-1', drawn)) {
+			const given = parts.flat();
+			for (const id of given) counts.set(id, (counts.get(id) ?? 0) + 1);
+			const lights = given.filter((id) => id.startsWith('l')).length;
+			categories.set(lights, (categories.get(lights) ?? 0) + 1);
+		}
+		// five deviations of a share: over that once in 1.7 million times for each; the seed is always the same
+		const isNear = (count: number, chance: number) =>
+			Math.abs(count / drawn - chance) <= 5 * Math.sqrt((chance * (1 - chance)) / drawn) + 1e-12;
+		for (const [place, { chance, error }] of found.questions) {
+			expect(error).toBe(0);
+			const { id } = plan.questions[place]!;
+			expect({ id, near: isNear(counts.get(id) ?? 0, chance) }).toEqual({ id, near: true });
+		}
+		const spread = found.categories.find(({ path }) => path.join() === 'Lights')!.chances;
+		spread.forEach((chance, lights) =>
+			expect({ lights, near: isNear(categories.get(lights) ?? 0, chance) }).toEqual({ lights, near: true })
+		);
+	});
 	it('gives valid sittings, the same from the same seed for ever', () => {
 		const sheet = {
 			questions: [...levels, ...heights],
