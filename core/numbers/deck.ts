@@ -1,38 +1,45 @@
 import type { Generator } from './generator';
 
-/** Up to so many values are copied; of more, only those that moved are noted. What is drawn is the same. */
-const mostCopied = 256;
+/**
+ * The places of so many values, drawn one after the other, each of those that are left as likely as any other (Fisher and
+ * Yates, as far as it is needed). It is gathered again at the price of what was drawn, however large it is.
+ */
+export class Deck {
+	readonly #places: Int32Array;
+	/** Where in the deck each one was drawn from. */
+	readonly #from: number[] = [];
+	readonly #drawn: number[] = [];
 
-/** Values that are drawn one after the other, each of those that are left as likely as any other (Fisher and Yates, as far as it is needed). */
-export class Deck<T> {
-	readonly #values: readonly T[];
-	readonly #copy: T[] | null;
-	/** For places whose value moved, the place that it moved from. */
-	readonly #moved = new Map<number, number>();
-	#drawn = 0;
-
-	constructor(values: readonly T[]) {
-		this.#values = values;
-		this.#copy = values.length <= mostCopied ? [...values] : null;
+	constructor(size: number) {
+		this.#places = Int32Array.from({ length: size }, (_, at) => at);
 	}
 
-	/** Draws so many; there have to be as many left. */
-	take(count: number, generator: Generator): T[] {
-		return Array.from({ length: count }, () => this.#next(generator));
+	/** How many were drawn since it was gathered. */
+	get taken(): number {
+		return this.#drawn.length;
 	}
 
-	#next(generator: Generator): T {
-		const at = this.#drawn;
-		const left = this.#values.length - at;
+	/** The one that was drawn at a place, from 0. */
+	at(place: number): number {
+		return this.#drawn[place]!;
+	}
+
+	/** Puts all that was drawn back where it was. */
+	gather(): void {
+		for (let at = this.#drawn.length - 1; at >= 0; at -= 1) this.#places[this.#from[at]!] = this.#drawn[at]!;
+		this.#drawn.length = 0;
+		this.#from.length = 0;
+	}
+
+	/** Draws one, and gives it; there has to be one left. */
+	take(generator: Generator): number {
+		const at = this.#drawn.length;
+		const left = this.#places.length - at;
 		const other = left > 1 ? at + generator.below(left) : at;
-		this.#drawn += 1;
-		if (this.#copy) {
-			const value = this.#copy[other]!;
-			this.#copy[other] = this.#copy[at]!;
-			return value;
-		}
-		const from = this.#moved.get(other) ?? other;
-		this.#moved.set(other, this.#moved.get(at) ?? at);
-		return this.#values[from]!;
+		const value = this.#places[other]!;
+		this.#places[other] = this.#places[at]!;
+		this.#from.push(other);
+		this.#drawn.push(value);
+		return value;
 	}
 }

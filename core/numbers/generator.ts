@@ -46,13 +46,28 @@ export class Generator {
 	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none, or `limit` is above 2^53. */
 	below(limit: number): number {
 		if (!(limit >= 1) || limit > 2 ** 53) throw new RangeError(`no whole number can be drawn below ${limit}`);
+		if (limit <= 2 ** 32) {
+			const fair = 2 ** 32 - (2 ** 32 % limit);
+			for (;;) {
+				const value = this.next();
+				if (value < fair) return value % limit;
+			}
+		}
 		// more than one draw of 32 bits can tell apart takes two, of which 53 bits are a whole number
-		const [range, draw] =
-			limit <= 2 ** 32 ? [2 ** 32, () => this.next()] : [2 ** 53, () => this.next() * 2 ** 21 + (this.next() >>> 11)];
-		const fair = range - (range % limit);
+		const fair = 2 ** 53 - (2 ** 53 % limit);
 		for (;;) {
-			const value = draw();
+			const value = this.next() * 2 ** 21 + (this.next() >>> 11);
 			if (value < fair) return value % limit;
+		}
+	}
+
+	/** Puts values into a random order where they are, the same as `shuffle` gives. */
+	mix(values: unknown[]): void {
+		for (let at = 0; at < values.length - 1; at += 1) {
+			const other = at + this.below(values.length - at);
+			const held = values[at];
+			values[at] = values[other];
+			values[other] = held;
 		}
 	}
 
@@ -61,8 +76,10 @@ export class Generator {
 		const copy = [...values];
 		for (let at = 0; at < count && at < copy.length - 1; at += 1) {
 			const other = at + this.below(copy.length - at);
-			[copy[at], copy[other]] = [copy[other]!, copy[at]!];
+			const held = copy[at]!;
+			copy[at] = copy[other]!;
+			copy[other] = held;
 		}
-		return copy.slice(0, count);
+		return count < copy.length ? copy.slice(0, count) : copy;
 	}
 }

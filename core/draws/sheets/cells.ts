@@ -72,8 +72,13 @@ export function takersOf({ units, parts }: Plan): { takers: number[][]; bound: (
 
 /** What one unit adds to each count of a part: its questions, and those with the value of each quota. */
 function weightsIn({ questions, parts }: Plan, { counted }: Unit, part: number): number[] {
-	const own = counted.map((question) => questions[question]!);
-	return [own.length, ...parts[part]!.quotas.map(({ has }) => own.filter(has).length)];
+	const weights = [counted.length];
+	for (const { has } of parts[part]!.quotas) {
+		let weight = 0;
+		for (const question of counted) if (has(questions[question]!)) weight += 1;
+		weights.push(weight);
+	}
+	return weights;
 }
 
 /** Joins what belongs together (union-find, by path halving). */
@@ -171,10 +176,15 @@ function sorted(plan: Plan, { takers, bound }: NonNullable<ReturnType<typeof tak
 	const together = new Joined();
 	const parts = new Joined();
 	const isPaired = new Set<number>();
+	let joined: readonly number[] = [];
 	plan.units.forEach(({ never }, unit) => {
-		const [first] = takers[unit]!;
+		const own = takers[unit]!;
+		const [first] = own;
 		if (first === undefined) return;
-		for (const part of takers[unit]!) parts.join(first, part);
+		// neighbours mostly go to the same parts, which are joined already
+		if (own.length !== joined.length || own.some((part, at) => part !== joined[at]))
+			for (const part of own) parts.join(first, part);
+		joined = own;
 		for (const other of never) {
 			if (!takers[other]!.length) continue;
 			isPaired.add(unit);
@@ -186,15 +196,17 @@ function sorted(plan: Plan, { takers, bound }: NonNullable<ReturnType<typeof tak
 	plan.units.forEach((_, at) => {
 		if (!takers[at]!.length) return;
 		const top = isPaired.has(at) ? together.top(at) : at;
-		lists.set(top, [...(lists.get(top) ?? []), at]);
+		const list = lists.get(top);
+		if (list) list.push(at);
+		else lists.set(top, [at]);
 	});
 	const clusters: number[][] = [];
 	const likes = new Map<string, Sorted['likes'][number]>();
-	const keyOf = (unit: number) =>
-		JSON.stringify([
-			bound[unit] !== null,
-			...takers[unit]!.map((part) => [part, weightsIn(plan, plan.units[unit]!, part)])
-		]);
+	const keyOf = (unit: number) => {
+		let key = bound[unit] === null ? '' : 'bound';
+		for (const part of takers[unit]!) key += `;${part}:${weightsIn(plan, plan.units[unit]!, part).join()}`;
+		return key;
+	};
 	for (const list of lists.values()) {
 		const [first] = list;
 		const key = keyOf(first!);

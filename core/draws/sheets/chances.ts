@@ -10,14 +10,12 @@ export function addChances(network: Network, chances: UnitChances): void {
 		chances.set(unit, known);
 		known.set(part, (known.get(part) ?? 0) + chance);
 	};
-	let now: number[] = [1];
 	network.steps.forEach((step, at) => {
-		const next = network.layers[at + 1]!.states.map(() => 0);
+		const before = network.reachedAt(at);
 		const moved = new Map<number, number>();
-		const { from, to, move, chance } = network.chancesAt(at);
+		const { from, move, chance } = network.chancesAt(at);
 		for (let each = 0; each < from.length; each += 1) {
-			const arrived = (now[from[each]!] ?? 0) * chance[each]!;
-			next[to[each]!]! += arrived;
+			const arrived = before[from[each]!]! * chance[each]!;
 			moved.set(move[each]!, (moved.get(move[each]!) ?? 0) + arrived);
 		}
 		if (isTake(step)) {
@@ -33,6 +31,5 @@ export function addChances(network: Network, chances: UnitChances): void {
 						if (part >= 0) add(step.cell.units[which]!, part, chance / ways.length);
 					});
 			}
-		now = next;
 	});
 }

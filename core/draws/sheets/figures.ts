@@ -63,17 +63,26 @@ interface CountedCategory {
 /** The categories of the questions that can be drawn, with those above them, in the order in which they come. */
 function categoriesOf({ questions, units, parts }: Plan): CountedCategory[] {
 	const found = new Map<string, CountedCategory>();
+	/** For each path, what is counted under it and above it. */
+	const chains = new Map<string, CountedCategory[]>();
+	const chainOf = (category: string[]): CountedCategory[] =>
+		category.map((_, at) => {
+			const path = category.slice(0, at + 1);
+			const key = JSON.stringify(path);
+			const known = found.get(key) ?? { path, worth: new Float64Array(units.length), holds: 0 };
+			found.set(key, known);
+			return known;
+		});
 	const drawable = [...new Set(parts.flatMap((part) => part.units))].sort((a, b) => a - b);
 	for (const unit of drawable)
 		for (const question of units[unit]!.counted) {
 			const { category } = questions[question]!;
-			for (let depth = 1; depth <= category.length; depth += 1) {
-				const path = category.slice(0, depth);
-				const key = JSON.stringify(path);
-				const known = found.get(key) ?? { path, worth: new Float64Array(units.length), holds: 0 };
-				found.set(key, known);
-				known.worth[unit]! += 1;
-				known.holds += 1;
+			const key = JSON.stringify(category);
+			let chain = chains.get(key);
+			if (!chain) chains.set(key, (chain = chainOf(category)));
+			for (const counted of chain) {
+				counted.worth[unit]! += 1;
+				counted.holds += 1;
 			}
 		}
 	return [...found.values()];

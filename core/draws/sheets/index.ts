@@ -3,7 +3,7 @@ import { conflictOf, type Conflict } from './conflict';
 import { figuresOf, totalOf, type Figures } from './figures';
 import { planOf, type Plan } from './plan';
 import { samplerOf, type Sampler } from './sampler';
-import { seedAt, sittingOf, type SheetSitting } from './sitting';
+import { seedAt, sittingIn, sittingOf, type SheetSitting } from './sitting';
 
 /** A sheet that was looked into: it can be filled, it cannot, or neither was found out within the bounds. */
 export type Looked =
@@ -27,7 +27,13 @@ export function* sittings(plan: Plan, sampler: Sampler, seed: string, count: num
 	for (let at = 0; at < count; at += 1) {
 		const own = seedAt(seed, at);
 		const generator = new Numbers(own);
-		yield sittingOf(plan, sampler.draw(generator), own, generator);
+		if (!sampler.deal) {
+			yield sittingOf(plan, sampler.draw(generator), own, generator);
+			continue;
+		}
+		const units: number[][] = plan.parts.map(() => []);
+		sampler.deal(generator, (unit, part) => units[part]!.push(unit));
+		yield sittingIn(plan, units, own, generator);
 	}
 }
 

@@ -100,6 +100,7 @@ export class Network {
 	/** In how many ways each state of a layer can be brought to an end. */
 	readonly completions: bigint[][] = [];
 	readonly #chances: Chances[] = [];
+	readonly #reached: Float64Array[] = [];
 	#all = 0;
 
 	/** Throws TooMany where the states pass the bound. */
@@ -228,6 +229,20 @@ export class Network {
 		const step = this.steps[at]!;
 		if (!isTake(step)) return 0;
 		return step.isFirst ? step.cell.lists.length : this.layers[at]!.states[state]!.at(-1)!;
+	}
+
+	/** How likely each state before a step is, where every filling is as likely as any other. */
+	reachedAt(at: number): Float64Array {
+		let known = this.#reached[at];
+		if (known) return known;
+		known = new Float64Array(this.layers[at]!.states.length);
+		if (at === 0) known[0] = 1;
+		else {
+			const before = this.reachedAt(at - 1);
+			const { from, to, chance } = this.chancesAt(at - 1);
+			for (let each = 0; each < from.length; each += 1) known[to[each]!]! += before[from[each]!]! * chance[each]!;
+		}
+		return (this.#reached[at] = known);
 	}
 
 	/** The moves of a step that lead to an end, each with its chance from the state before it, where every filling is as likely as any other. */

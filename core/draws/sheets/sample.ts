@@ -1,64 +1,73 @@
 import type { Generator } from '../../numbers/generator';
 import { Deck } from '../../numbers/deck';
 import { isTake, type Network } from './network';
-
-/** A whole number below a limit of any size, each as likely as any other. */
-export function belowLarge(generator: Generator, limit: bigint): bigint {
-	if (limit <= 2n ** 32n) return BigInt(generator.below(Number(limit)));
-	const words = Math.ceil(limit.toString(16).length / 8);
-	const range = 1n << BigInt(32 * words);
-	const fair = range - (range % limit);
-	for (;;) {
-		let value = 0n;
-		for (let word = 0; word < words; word += 1) value = (value << 32n) | BigInt(generator.next());
-		if (value < fair) return value % limit;
-	}
-}
+import { Turn } from './turns';
 
 /** Notes for each unit the part that it goes to. */
 export type Filling = Map<number, number>;
 
-/** The moves of a step by the state that they begin in. */
-const byState = new WeakMap<Network, number[][][]>();
+/** What drawing of a network needs again and again. */
+interface Prepared {
+	/** The moves of each step by the state that they begin in. */
+	moves: number[][][];
+	turns: (Turn | undefined)[][];
+	/** The lists of units of the cell of each step, of which nobody has taken yet what is still in it. */
+	decks: (Deck | null)[];
+}
 
-function movesFrom(network: Network): number[][][] {
-	const known = byState.get(network);
-	if (known) return known;
-	const made = network.moves.map(({ from }, at) => {
-		const lists: number[][] = network.layers[at]!.states.map(() => []);
-		from.forEach((state, each) => lists[state]!.push(each));
-		return lists;
-	});
-	byState.set(network, made);
+const known = new WeakMap<Network, Prepared>();
+
+function prepared(network: Network): Prepared {
+	const before = known.get(network);
+	if (before) return before;
+	const decks = new Map<object, Deck>();
+	const made: Prepared = {
+		moves: network.moves.map(({ from }, at) => {
+			const lists: number[][] = network.layers[at]!.states.map(() => []);
+			from.forEach((state, each) => lists[state]!.push(each));
+			return lists;
+		}),
+		turns: network.moves.map(() => []),
+		decks: network.steps.map((step) => {
+			if (!isTake(step)) return null;
+			const deck = decks.get(step.cell) ?? new Deck(step.cell.lists.length);
+			decks.set(step.cell, deck);
+			return deck;
+		})
+	};
+	known.set(network, made);
 	return made;
 }
 
-/** Fills the parts of a network: every filling is as likely as any other. There has to be one. */
-export function fill(network: Network, generator: Generator, filling: Filling): void {
-	const lists = movesFrom(network);
+/**
+ * Fills the parts of a network: every filling is as likely as any other. There has to be one. `put` hears of each unit
+ * that is given, with its part.
+ */
+export function fill(network: Network, generator: Generator, put: (unit: number, part: number) => void): void {
+	const { moves, turns, decks } = prepared(network);
 	let state = 0;
-	/** The lists of units of the cell at hand, of which nobody has taken yet what is still in the deck. */
-	let free = new Deck<number[]>([]);
-	network.steps.forEach((step, at) => {
+	for (let at = 0; at < network.steps.length; at += 1) {
+		const step = network.steps[at]!;
 		const { to, move } = network.moves[at]!;
-		let rest = belowLarge(generator, network.completions[at]![state]!);
-		const chosen = lists[at]![state]!.find((each) => {
-			const ending = network.completions[at + 1]![to[each]!]!;
-			const ways = ending && network.ways(at, state, move[each]!) * ending;
-			if (rest < ways) return true;
-			rest -= ways;
-			return false;
-		})!;
+		const turn = (turns[at]![state] ??= new Turn(network, at, state, moves[at]![state]!));
+		const chosen = turn.draw(generator);
 		if (isTake(step)) {
-			if (step.isFirst) free = new Deck(step.cell.lists);
-			for (const list of free.take(move[chosen]!, generator))
-				filling.set(list[list.length > 1 ? generator.below(list.length) : 0]!, step.cell.parts[step.which]!);
+			const { lists, parts } = step.cell;
+			const part = parts[step.which]!;
+			const deck = decks[at]!;
+			if (step.isFirst) deck.gather();
+			const first = deck.taken;
+			for (let left = move[chosen]!; left > 0; left -= 1) deck.take(generator);
+			for (let place = first; place < deck.taken; place += 1) {
+				const list = lists[deck.at(place)]!;
+				put(list[list.length > 1 ? generator.below(list.length) : 0]!, part);
+			}
 		} else {
 			const { ways } = step.cell.options[move[chosen]!]!;
-			ways[generator.below(ways.length)]!.forEach((part, which) => {
-				if (part >= 0) filling.set(step.cell.units[which]!, part);
-			});
+			const way = ways[generator.below(ways.length)]!;
+			for (let which = 0; which < way.length; which += 1)
+				if (way[which]! >= 0) put(step.cell.units[which]!, way[which]!);
 		}
 		state = to[chosen]!;
-	});
+	}
 }

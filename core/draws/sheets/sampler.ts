@@ -16,6 +16,8 @@ export interface Sampler {
 	networks: Network[] | null;
 	/** Draws one; the same generator gives the same. */
 	draw: (generator: Generator) => Filling;
+	/** The same, told unit by unit with the part of each, where that is faster. */
+	deal?: (generator: Generator, put: (unit: number, part: number) => void) => void;
 }
 
 /** What is known of a plan: how it is drawn, that it cannot be filled, or neither. */
@@ -86,7 +88,7 @@ function rejecting(plan: Plan, networks: readonly Network[][]): (generator: Gene
 		let drawn = 0;
 		for (const [part, own] of networks.entries()) {
 			const here: Filling = new Map();
-			for (const network of own) fill(network, generator, here);
+			for (const network of own) fill(network, generator, (unit, to) => here.set(unit, to));
 			drawn += here.size;
 			for (const unit of here.keys()) filling.set(unit, part);
 			if (filling.size !== drawn) return null;
@@ -134,8 +136,11 @@ export function samplerOf(plan: Plan): Known {
 			networks,
 			draw(generator) {
 				const filling: Filling = new Map();
-				for (const network of networks) fill(network, generator, filling);
+				for (const network of networks) fill(network, generator, (unit, part) => filling.set(unit, part));
 				return filling;
+			},
+			deal(generator, put) {
+				for (const network of networks) fill(network, generator, put);
 			}
 		};
 	} catch (error) {

@@ -41,11 +41,23 @@ function ranking(plan: Plan, part: PlannedPart): (members: readonly number[]) =>
 	return (members) => [plan.questions[counted(members) ?? members[0]!]!.difficulty ?? Infinity, first(members)];
 }
 
+/** The questions of a part in their order, out of its units, whose list is used up. */
 function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Generator): number[] {
-	const members = units.map((unit) => plan.units[unit]!.members);
-	if (part.order === 'shuffled') return generator.shuffle(members).flat();
+	if (part.order === 'shuffled') {
+		generator.mix(units);
+		const { units: known } = plan;
+		for (let at = 0; at < units.length; at += 1) {
+			const { members } = known[units[at]!]!;
+			if (members.length > 1) return units.flatMap((unit, place) => (place < at ? unit : known[unit]!.members));
+			units[at] = members[0]!;
+		}
+		return units;
+	}
 	const rank = ranking(plan, part);
-	const keyed = members.map((group) => ({ group, key: rank(group) }));
+	const keyed = units.map((unit) => {
+		const group = plan.units[unit]!.members;
+		return { group, key: rank(group) };
+	});
 	const compare = (a: number[], b: number[]) => {
 		const at = a.findIndex((value, place) => value !== b[place]);
 		return at < 0 ? 0 : a[at]! < b[at]! ? -1 : 1;
@@ -55,20 +67,42 @@ function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Gene
 
 /** What the questions that are given are worth. */
 export function pointsOf({ questions, parts }: Plan, given: readonly number[][]): number {
-	const each = given.flatMap((list, part) =>
-		list.map((question) => (questions[question]!.isText ? 0 : (parts[part]!.points ?? questions[question]!.points)))
-	);
-	return Math.round(each.reduce((sum, points) => sum + points, 0) * 1e6) / 1e6;
+	let sum = 0;
+	for (let part = 0; part < given.length; part += 1) {
+		const { points } = parts[part]!;
+		for (const place of given[part]!) {
+			const question = questions[place]!;
+			if (!question.isText) sum += points ?? question.points;
+		}
+	}
+	return Math.round(sum * 1e6) / 1e6;
 }
 
 /** A sitting out of a filling, with its orders drawn, each of those that are allowed as likely as any other. */
 export function sittingOf(plan: Plan, filling: Filling, seed: string, generator: Generator): SheetSitting {
 	const units: number[][] = plan.parts.map(() => []);
-	for (const [unit, part] of [...filling].sort(([a], [b]) => a - b)) units[part]!.push(unit);
-	const parts = plan.parts.map((part, at) => inOrder(plan, part, units[at]!, generator));
+	for (const [unit, part] of filling) units[part]!.push(unit);
+	return sittingIn(plan, units, seed, generator);
+}
+
+/** The same out of the units of each part, in any order. */
+export function sittingIn(plan: Plan, units: number[][], seed: string, generator: Generator): SheetSitting {
+	const parts = plan.parts.map((part, at) => inOrder(plan, part, ascending(units[at]!), generator));
 	const points = pointsOf(plan, parts);
 	if (!plan.partsShuffled) return { seed, parts, points };
 	return { seed, parts, order: generator.shuffle([...plan.parts.keys()]), points };
+}
+
+/** Few numbers in their order, put in place by insertion; many by the machine's own way. */
+function ascending(numbers: number[]): number[] {
+	if (numbers.length > 24) return numbers.sort((a, b) => a - b);
+	for (let at = 1; at < numbers.length; at += 1) {
+		const value = numbers[at]!;
+		let to = at;
+		for (; to > 0 && numbers[to - 1]! > value; to -= 1) numbers[to] = numbers[to - 1]!;
+		numbers[to] = value;
+	}
+	return numbers;
 }
 
 /** The seed that follows one: its trailing digits go on, with as many figures; where it has none, -2, -3 … are added. */
@@ -76,5 +110,6 @@ export function seedAt(seed: string, at: number): string {
 	if (!at) return seed;
 	const [, head = '', digits = ''] = /^(.*?)(\d*)$/s.exec(seed)!;
 	if (!digits) return `${seed}-${at + 1}`;
+	if (digits.length < 15) return head + String(Number(digits) + at).padStart(digits.length, '0');
 	return head + (BigInt(digits) + BigInt(at)).toString().padStart(digits.length, '0');
 }

@@ -31,13 +31,16 @@ function addTo(target: Float64Array, source: Float64Array, by: ArrayLike<number>
 /** What is less likely than that is nothing: all of it together is far below what a number can tell. */
 const nothing = 1e-22;
 
-/** The same distributions without what is as good as nothing at their ends. */
+/** A distribution without what is as good as nothing at its end. */
+function trimmedEnd(chances: Float64Array): Float64Array {
+	let length = chances.length;
+	while (length > 1 && chances[length - 1]! < nothing) length -= 1;
+	return chances.subarray(0, length);
+}
+
+/** The same distributions, each without that. */
 function shortened(all: Map<number, Float64Array>): Map<number, Float64Array> {
-	for (const [key, chances] of all) {
-		let length = chances.length;
-		while (length > 1 && chances[length - 1]! < nothing) length -= 1;
-		all.set(key, chances.subarray(0, length));
-	}
+	for (const [key, chances] of all) all.set(key, trimmedEnd(chances));
 	return all;
 }
 
@@ -46,8 +49,14 @@ const filled = (of: Distribution): Distribution => Array.from(of, (chance) => ch
 /** How many questions each unit counts towards something. */
 export type Worth = (unit: number) => number;
 
-/** The same where each list that is worth something is worth the same, whatever is taken of it; null where that is not so. */
-function ofEven(units: readonly number[][], worth: Worth, drawn: number): Distribution | null {
+/** How many lists are worth something, and how much, where that is the same for all of them; null where it is not. */
+interface Even {
+	marked: number;
+	most: number;
+}
+
+/** The same of some lists, whatever is taken of each; null where one is worth more than another. */
+function evenIn(units: readonly number[][], worth: Worth): Even | null {
 	let [most, marked] = [0, 0];
 	for (const list of units) {
 		const own = worth(list[0]!);
@@ -57,17 +66,19 @@ function ofEven(units: readonly number[][], worth: Worth, drawn: number): Distri
 		most = own;
 		marked += 1;
 	}
+	return { marked, most };
+}
+
+function ofEven(all: number, { marked, most }: Even, drawn: number): Distribution {
 	if (!drawn || !most) return [1];
 	const found: Distribution = [];
 	for (let hits = 0; hits <= Math.min(marked, drawn); hits += 1)
-		found[hits * most] = hypergeometric(units.length, marked, drawn, hits);
+		found[hits * most] = hypergeometric(all, marked, drawn, hits);
 	return filled(found);
 }
 
 /** The distribution of what some of like lists are worth, of each of which one unit was taken, any of them as likely as any other. */
 function ofLike(units: readonly number[][], worth: Worth, drawn: number): Distribution {
-	const even = ofEven(units, worth, drawn);
-	if (even) return even;
 	const lists = units.map((list) => list.map(worth));
 	// how many choices of so many lists are worth so much, one list after the other
 	const length = lists.reduce((sum, worths) => sum + Math.max(...worths), 1);
@@ -87,6 +98,7 @@ const emptyHanded: Distribution = [1];
 /** For each move of a step that ends a cell, how what was taken of the cell is worth. */
 class Ends {
 	readonly #known = new Map<Step, Map<number, Distribution>>();
+	readonly #even = new Map<Step, Even | null>();
 
 	constructor(readonly worth: Worth) {}
 
@@ -102,7 +114,12 @@ class Ends {
 	}
 
 	#find(step: Step, which: number): Distribution {
-		if (isTake(step)) return ofLike(step.cell.lists, this.worth, which);
+		if (isTake(step)) {
+			const { lists } = step.cell;
+			let even = this.#even.get(step);
+			if (even === undefined) this.#even.set(step, (even = evenIn(lists, this.worth)));
+			return even ? ofEven(lists.length, even, which) : ofLike(lists, this.worth, which);
+		}
 		const { ways } = step.cell.options[which]!;
 		const found: Distribution = [];
 		for (const way of ways) {
@@ -114,10 +131,16 @@ class Ends {
 }
 
 /** Whether a step ends a cell of which some unit is worth something. */
-const counts = (step: Step, worth: Worth) =>
-	isTake(step)
-		? step.isLast && step.cell.lists.some((list) => list.some((unit) => worth(unit) > 0))
-		: step.cell.units.some((unit) => worth(unit) > 0);
+function counts(step: Step, worth: Worth): boolean {
+	if (!isTake(step)) return step.cell.units.some((unit) => worth(unit) > 0);
+	if (!step.isLast) return false;
+	const { lists } = step.cell;
+	for (let at = 0; at < lists.length; at += 1) {
+		const list = lists[at]!;
+		for (let which = 0; which < list.length; which += 1) if (worth(list[which]!) > 0) return true;
+	}
+	return false;
+}
 
 /** How many questions a network draws at the most. */
 const drawnBy = (network: Network) =>
@@ -130,14 +153,21 @@ function taken(network: Network, step: Step, at: number, from: number, move: num
 
 /** The distribution of what is drawn by a network is worth; null where that would take too long. */
 export function spreadOf(network: Network, worth: Worth): Distribution | null {
-	if (!network.steps.some((step) => counts(step, worth))) return emptyHanded;
+	const counting = network.steps.flatMap((step, at) => (counts(step, worth) ? [at] : []));
+	if (!counting.length) return emptyHanded;
 	const length = drawnBy(network) + 1;
 	if (network.moves.reduce((sum, { from }) => sum + from.length, 0) * length * 2 > mostSums) return null;
 	const ends = new Ends(worth);
-	let now = new Map<number, Float64Array>([[0, Float64Array.of(1, ...new Float64Array(length - 1))]]);
-	network.steps.forEach((step, at) => {
+	// before the first cell that counts, and behind the last, nothing is added: only how likely the states are matters
+	const [first, last] = [counting[0]!, counting.at(-1)!];
+	let now = new Map<number, Float64Array>();
+	network.reachedAt(first).forEach((chance, state) => {
+		if (chance) now.set(state, Float64Array.of(chance));
+	});
+	for (let at = first; at <= last; at += 1) {
+		const step = network.steps[at]!;
 		const next = new Map<number, Float64Array>();
-		const ending = counts(step, worth);
+		const ending = counting.includes(at);
 		const { from, to, move, chance } = network.chancesAt(at);
 		for (let each = 0; each < from.length; each += 1) {
 			const before = now.get(from[each]!);
@@ -148,23 +178,28 @@ export function spreadOf(network: Network, worth: Worth): Distribution | null {
 			addTo(target, before, by, chance[each]!);
 		}
 		now = shortened(next);
-	});
-	return Array.from(now.get(0) ?? []);
+	}
+	const all = new Float64Array(length);
+	for (const chances of now.values()) addTo(all, chances, emptyHanded, 1);
+	return Array.from(all);
 }
 
 /** What two independent draws of a cell have in common, by how many units or by which option each took. */
 class Shared {
-	readonly #known = new Map<number, Distribution>();
+	/** By what the one took, then by what the other did. */
+	#known: (Distribution | undefined)[][] = [];
 
 	constructor(readonly sizes: Worth) {}
 
-	of(step: Step, at: number, one: number, other: number): Distribution {
-		const key = (at * 4096 + Math.min(one, other)) * 65536 + Math.max(one, other);
-		const known = this.#known.get(key);
-		if (known) return known;
-		const found = isTake(step) ? this.#ofLike(step.cell.lists, one, other) : this.#ofWays(step, one, other);
-		this.#known.set(key, found);
-		return found;
+	/** Begins a step, of which nothing is known yet. */
+	begin(): void {
+		this.#known = [];
+	}
+
+	of(step: Step, one: number, other: number): Distribution {
+		const [low, high] = one < other ? [one, other] : [other, one];
+		const known = (this.#known[low] ??= []);
+		return (known[high] ??= isTake(step) ? this.#ofLike(step.cell.lists, low, high) : this.#ofWays(step, low, high));
 	}
 
 	#ofLike(lists: readonly number[][], one: number, other: number): Distribution {
@@ -215,27 +250,85 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 	if (costOfShared(network, length) > mostShared) return null;
 	const shared = new Shared(sizes);
 	// the two may be taken for one another, so that a pair of states stands for both orders: the smaller one first
-	let now = new Map<number, Float64Array>([[0, Float64Array.of(1, ...new Float64Array(length - 1))]]);
+	let now: Pairs = { keys: [0], chances: [Float64Array.of(1)] };
 	network.steps.forEach((step, at) => {
-		const next = new Map<number, Float64Array>();
-		const { from, to, move, chance } = network.chancesAt(at);
-		const width = network.layers[at]!.states.length;
-		const nextWidth = network.layers[at + 1]!.states.length;
-		const ending = !isTake(step) || step.isLast;
-		const movesOf: number[][] = Array.from({ length: width }, () => []);
-		from.forEach((state, each) => movesOf[state]!.push(each));
-		const all = Array.from(from, (state, each) => taken(network, step, at, state, move[each]!));
-		for (const [pair, before] of now)
-			for (const one of movesOf[Math.floor(pair / width)]!)
-				for (const other of movesOf[pair % width]!) {
-					const [low, high] = to[one]! < to[other]! ? [to[one]!, to[other]!] : [to[other]!, to[one]!];
-					const key = low * nextWidth + high;
-					const target = next.get(key) ?? new Float64Array(length);
-					next.set(key, target);
-					const common = ending ? shared.of(step, at, all[one]!, all[other]!) : emptyHanded;
-					addTo(target, before, common, chance[one]! * chance[other]!);
-				}
-		now = shortened(next);
+		shared.begin();
+		now = sharedStep(network, at, now, length, (one, other) =>
+			!isTake(step) || step.isLast ? shared.of(step, one, other) : emptyHanded
+		);
 	});
-	return Array.from(now.get(0) ?? []);
+	return Array.from(now.chances[0] ?? []);
+}
+
+/** Pairs of states that two draws can be in, each with the distribution of what they have in common by then. */
+interface Pairs {
+	/** The smaller state times how many there are, and the greater one. */
+	keys: number[];
+	chances: Float64Array[];
+}
+
+/** Where each pair of states stands. */
+type Places = Pick<Map<number, number>, 'get'> & { set: (pair: number, place: number) => unknown };
+
+/** Up to so many states their pairs are kept in a table. */
+const mostDense = 1000;
+
+/** The same in a table, which is faster than a map. */
+class DensePlaces implements Places {
+	readonly #places: Int32Array;
+
+	constructor(width: number) {
+		this.#places = new Int32Array(width * width).fill(-1);
+	}
+
+	get(pair: number): number | undefined {
+		const place = this.#places[pair]!;
+		return place < 0 ? undefined : place;
+	}
+
+	set(pair: number, place: number): void {
+		this.#places[pair] = place;
+	}
+}
+
+/** The pairs behind a step; `common` gives what two moves have in common by what each took of the cell. */
+function sharedStep(
+	network: Network,
+	at: number,
+	now: Pairs,
+	length: number,
+	common: (one: number, other: number) => Distribution
+): Pairs {
+	const step = network.steps[at]!;
+	const { from, to, move, chance } = network.chancesAt(at);
+	const width = network.layers[at]!.states.length;
+	const nextWidth = network.layers[at + 1]!.states.length;
+	const movesOf: number[][] = Array.from({ length: width }, () => []);
+	from.forEach((state, each) => movesOf[state]!.push(each));
+	const all = Array.from(from, (state, each) => taken(network, step, at, state, move[each]!));
+	// as long as it can get by this step, which is far shorter than by all of them
+	let longest = 1;
+	for (const one of new Set(all)) longest = Math.max(longest, common(one, one).length);
+	const size = Math.min(length, now.chances.reduce((most, { length: own }) => Math.max(most, own), 1) + longest - 1);
+	const next: Pairs = { keys: [], chances: [] };
+	const places: Places = nextWidth <= mostDense ? new DensePlaces(nextWidth) : new Map<number, number>();
+	for (let pair = 0; pair < now.keys.length; pair += 1) {
+		const key = now.keys[pair]!;
+		const before = now.chances[pair]!;
+		const others = movesOf[key % width]!;
+		for (const one of movesOf[Math.floor(key / width)]!)
+			for (const other of others) {
+				const [a, b] = [to[one]!, to[other]!];
+				const behind = a < b ? a * nextWidth + b : b * nextWidth + a;
+				let place = places.get(behind);
+				if (place === undefined) {
+					place = next.keys.push(behind) - 1;
+					places.set(behind, place);
+					next.chances.push(new Float64Array(size));
+				}
+				addTo(next.chances[place]!, before, common(all[one]!, all[other]!), chance[one]! * chance[other]!);
+			}
+	}
+	next.chances = next.chances.map(trimmedEnd);
+	return next;
 }
