@@ -18,6 +18,8 @@ export interface Figures {
 	points: Total;
 	/** Null where no question has a reading time. */
 	seconds: Total | null;
+	/** The difficulties of a sitting's questions, added up; null where one that can be drawn has none. */
+	difficulty: Total | null;
 	/** For each category, by its steps, the chance of 0, 1, 2 … questions of it and of what is under it. */
 	categories: { path: string[]; chances: Distribution; holds: number }[];
 	/** The same for kinds and for tags; empty where they are not asked for. */
@@ -51,6 +53,27 @@ const sizes =
 const secondsMeasure = ({ questions }: Plan): Measure => ({
 	ofQuestion: (question) => questions[question]!.seconds ?? 0,
 	ofPart: () => null
+});
+
+const difficultyMeasure = ({ questions }: Plan): Measure => ({
+	ofQuestion: (question) => questions[question]!.difficulty ?? 0,
+	ofPart: () => null
+});
+
+/** Whether each question that can be drawn has a difficulty. */
+const isGraded = ({ questions, units, parts }: Plan): boolean =>
+	parts.every((part) =>
+		part.units.every((unit) => units[unit]!.counted.every((question) => questions[question]!.difficulty !== null))
+	);
+
+/** The totals of a plan, each as `total` finds it. */
+const totalsOf = (
+	plan: Plan,
+	total: (measure: Measure) => Total
+): Pick<Figures, 'points' | 'seconds' | 'difficulty'> => ({
+	points: total(pointsMeasure(plan)),
+	seconds: plan.questions.some(({ seconds }) => seconds !== null) ? total(secondsMeasure(plan)) : null,
+	difficulty: isGraded(plan) ? total(difficultyMeasure(plan)) : null
 });
 
 /** A category with how many questions of each unit stand in it or under it. */
@@ -186,10 +209,7 @@ function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[]
 		sittings: networks.reduce((product, { total }) => product * total, 1n).toString(),
 		questions,
 		overlap: shared ? { expected, atLeast: atLeast(shared), error: 0 } : { ...simulated().overlap(), expected },
-		points: exactTotal(plan, networks, units, pointsMeasure(plan)),
-		seconds: plan.questions.some(({ seconds }) => seconds !== null)
-			? exactTotal(plan, networks, units, secondsMeasure(plan))
-			: null,
+		...totalsOf(plan, (measure) => exactTotal(plan, networks, units, measure)),
 		...spreads,
 		categoriesError: isSimulated ? simulated().errorOfShares : 0
 	};
@@ -223,8 +243,7 @@ export function figuresOf(plan: Plan, sampler: Sampler, wanted: Wanted = {}): Fi
 		sittings: simulation.powerOfTen(),
 		questions: simulation.chances([...drawable].sort((a, b) => a - b)),
 		overlap: simulation.overlap(),
-		points: simulation.total(pointsMeasure(plan)),
-		seconds: plan.questions.some(({ seconds }) => seconds !== null) ? simulation.total(secondsMeasure(plan)) : null,
+		...totalsOf(plan, (measure) => simulation.total(measure)),
 		...spreadsOf(plan, wanted, (worth) => simulation.spread(worth)),
 		categoriesError: simulation.errorOfShares
 	};

@@ -327,6 +327,19 @@ describe('a sheet', () => {
 		expect(spread('equal').L!.map((chance) => chance > 0)).toEqual([false, true, true]);
 		expect(spread('proportional')).toEqual({ L: [0, 0, 1], H: [0, 1] });
 	});
+	it('adds up how long its questions take and how hard they are, where that is known of all', () => {
+		const questions = [
+			{ id: 'a', difficulty: 0.2, seconds: 60 },
+			{ id: 'b', difficulty: 0.4, seconds: 30 },
+			{ id: 'c', difficulty: 0.9, seconds: 90 }
+		];
+		const parts = [drawing(2, [], { pool: {} })];
+		const known = figures({ questions, parts });
+		expect(known.seconds).toMatchObject({ least: 90, most: 150, mean: 120, equal: false, error: 0 });
+		expect(known.difficulty).toMatchObject({ least: 0.6, most: 1.3, mean: 1, equal: false, error: 0 });
+		const unknown = figures({ questions: [{ id: 'a', difficulty: 0.2 }, { id: 'b' }], parts });
+		expect([unknown.seconds, unknown.difficulty]).toEqual([null, null]);
+	});
 	it('of 20 parts over 5,000 questions with pools that overlap and quotas is counted exactly', () => {
 		const questions = Array.from({ length: 20 }, (_, at) => some(`c${at}-`, 250, ['Bank', `Chapter ${at}`])).flat();
 		const parts = Array.from({ length: 20 }, (_, at) =>

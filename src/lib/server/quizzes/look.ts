@@ -8,7 +8,7 @@ import { WrongSheet } from '$core/draws/sheets/wrong';
 import { Refused } from '../loads/refused';
 import { tellProgress } from '../threads/progress';
 import { withTitles } from './titles';
-import { sheetOf, type DrawnQuiz, type QuizSheet } from './sheet';
+import { keptSheetOf, type DrawnQuiz, type QuizSheet } from './sheet';
 
 /** What a part of a sheet has to draw from, and what comes of it by itself. */
 export interface PartLook {
@@ -40,6 +40,8 @@ export interface FiguresLook {
 	sittings: string;
 	points: Total;
 	seconds: Total | null;
+	/** The mean difficulty of a sitting's questions; null where one that can be drawn has none. */
+	difficulty: Total | null;
 	overlap: Figures['overlap'];
 	categories: ValueLook[];
 	kinds: ValueLook[];
@@ -114,6 +116,14 @@ function partLooks({ plan, pools, source }: QuizSheet, { parts }: DrawnQuiz): Pa
 	});
 }
 
+/** A total over the questions of a sitting as what one of them has on average. */
+function perQuestion(total: Total, { parts }: Plan): Total | null {
+	const drawn = parts.reduce((sum, { draw }) => sum + draw, 0);
+	if (!drawn) return null;
+	const { least, most, mean, error } = total;
+	return { ...total, least: least / drawn, most: most / drawn, mean: mean / drawn, error: error / drawn };
+}
+
 function figuresLook(plan: Plan, sampler: Sampler, attempts: number): [FiguresLook, Figures] {
 	const figures = figuresOf(plan, sampler, { values: true, told: tellProgress });
 	const found = [...figures.questions.values()];
@@ -123,6 +133,7 @@ function figuresLook(plan: Plan, sampler: Sampler, attempts: number): [FiguresLo
 		sittings: figures.sittings,
 		points: figures.points,
 		seconds: figures.seconds,
+		difficulty: figures.difficulty && perQuestion(figures.difficulty, plan),
 		overlap: figures.overlap,
 		categories: figures.categories,
 		kinds: figures.kinds.map(({ name, ...spread }) => ({ path: [name], ...spread })),
@@ -159,7 +170,7 @@ export async function lookIntoSheet(
 	quiz: DrawnQuiz,
 	asked: { figures: boolean; attempts: number | null }
 ): Promise<SheetLook> {
-	const sheet = await sheetOf(db, courseId, quiz).catch(wrongTo);
+	const sheet = await keptSheetOf(db, courseId, quiz).catch(wrongTo);
 	const { plan } = sheet;
 	const looked = lookInto(plan);
 	const look: SheetLook = {

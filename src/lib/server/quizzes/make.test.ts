@@ -4,6 +4,7 @@ import { plainSettings } from '$lib/forms/quiz';
 import { banksOf } from '../banks/banks';
 import { savedFilters, saveFilter } from '../banks/saved';
 import { undoDeed } from '../changes/undo';
+import { touchCourse } from '../courses/counts';
 import { lossTable } from '../dispatches/losses';
 import { row, rows, run } from '../db/pool';
 import { deedsOf } from '../ledger/ledger';
@@ -22,6 +23,7 @@ import {
 	quizOfPlace,
 	throwAway
 } from './make';
+import { lookIntoSheet } from './look';
 import { markForms, typedLines, writeDifficulties } from './marks';
 import { bankTrees } from './pools';
 import { quizOf } from './quiz';
@@ -269,6 +271,28 @@ describe('forms for paper', () => {
 		expect(typedLines('who\tform\t1\nInes\ta\tB', ['A'])).toEqual([{ student: 'Ines', form: 'a', answers: ['B'] }]);
 		expect(() => typedLines('  ', ['A'])).toThrow(Refused);
 	});
+});
+
+describe('what students get of a sheet', () => {
+	it('follows the bank at once, and tells how long it takes to be read', async () => {
+		const sheet = { parts: [blankPart('All', { categories: [-bankId], draw: 3 })] };
+		const look = () => lookIntoSheet(pool, course.courseId, sheet, { figures: true, attempts: null });
+		const before = await look();
+		expect(before.parts[0]!.holds).toBe(6);
+		expect(before.figures!.seconds!.mean).toBeGreaterThan(3);
+		expect(before.figures!.difficulty).toBeNull();
+		expect(await look()).toEqual(before);
+		await fill(course, { Flags: [asked('f1')] }, 'Signals');
+		const flags = (await banksOf(pool, course.courseId)).find(({ name }) => name === 'Signals')!.id;
+		sheet.parts[0]!.categories.push(-flags);
+		expect((await look()).parts[0]!.holds).toBe(7);
+		await updateQuestions();
+		expect((await look()).figures!.difficulty).toMatchObject({ least: 0.5, most: 0.5, equal: true });
+	});
+	async function updateQuestions() {
+		await run(pool, "UPDATE questions SET difficulty = '0,5' WHERE course_id = ?", [course.courseId]);
+		await touchCourse(pool, course.courseId);
+	}
 });
 
 describe('a quiz of a saved filter', () => {

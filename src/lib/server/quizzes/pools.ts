@@ -5,7 +5,7 @@ import { bankNames } from '../banks/banks';
 import { keptTrees, type CategoryNode } from '../banks/tree';
 import { withUnder } from '$core/take-in/under';
 import type { CourseCounts } from '../courses/counts';
-import { rows, type Database } from '../db/pool';
+import { row, rows, type Database } from '../db/pool';
 
 /** What quizzes draw from, with the trees of the banks as they are shown; unreadable questions are never drawn. */
 export interface CoursePools extends PoolSource {
@@ -70,6 +70,9 @@ export interface Asked {
 	tags: boolean;
 	broken: boolean;
 }
+
+/** All that is known. */
+export const everything: Asked = { facts: true, tags: true, broken: true };
 
 /** What the parts of quizzes ask of their questions. */
 export function askedBy(parts: readonly PoolPart[]): Asked {
@@ -204,6 +207,18 @@ async function drawableIn(
 	};
 }
 
+/** What is meant by some parts: the categories with all under them, and the questions that are named. */
+function meantBy(tree: readonly CategoryNode[], parts: readonly PoolPart[], beside: readonly number[]) {
+	const here = new Set(tree.map(({ id }) => id));
+	const categories = new Set(
+		parts
+			.flatMap((part) => (part.withUnder ? part.categories.flatMap((id) => withUnder(tree, id)) : part.categories))
+			.filter((id) => here.has(id))
+	);
+	const named = new Set([...parts.flatMap((part) => [...part.questions, ...(part.include ?? [])]), ...beside]);
+	return { categories: [...categories], named: [...named] };
+}
+
 /**
  * What some parts of a quiz draw from: the trees of all banks, and the questions of the categories that they mean, with
  * what the parts ask of them, or with all that is asked for. `beside` are questions that are to be known too.
@@ -217,12 +232,37 @@ export async function poolSource(
 	beside: readonly number[] = []
 ): Promise<CoursePools> {
 	const tree = await bankTrees(db, courseId, counts);
-	const here = new Set(tree.map(({ id }) => id));
-	const meant = new Set(
-		parts
-			.flatMap((part) => (part.withUnder ? part.categories.flatMap((id) => withUnder(tree, id)) : part.categories))
-			.filter((id) => here.has(id))
-	);
-	const named = [...new Set([...parts.flatMap((part) => [...part.questions, ...(part.include ?? [])]), ...beside])];
-	return { tree, ...(await drawableIn(db, courseId, [...meant], named, asked)) };
+	const { categories, named } = meantBy(tree, parts, beside);
+	return { tree, ...(await drawableIn(db, courseId, categories, named, asked)) };
+}
+
+/** What was asked for last, by course: a sheet that is edited asks for the same again and again. */
+const latest = new Map<number, { stamp: number; key: string; source: CoursePools }>();
+/** Of so many courses what was asked for last is kept. */
+const mostKept = 3;
+
+/** The same with all that rules and figures speak of, as it was read before where nothing has changed in the course since. */
+export async function keptPoolSource(
+	db: Database,
+	courseId: number,
+	parts: readonly PoolPart[],
+	beside: readonly number[]
+): Promise<CoursePools> {
+	const { stamp } = (await row<{ stamp: number }>(db, 'SELECT stamp FROM courses WHERE id = ?', [courseId])) ?? {
+		stamp: 0
+	};
+	const before = latest.get(courseId);
+	const tree = before?.stamp === stamp ? before.source.tree : await bankTrees(db, courseId);
+	const { categories, named } = meantBy(tree, parts, beside);
+	const ascending = (ids: number[]) => ids.sort((a, b) => a - b).join();
+	const key = `${ascending(categories)} ${ascending(named)}`;
+	if (before?.stamp === stamp && before.key === key) return before.source;
+	const source = { tree, ...(await drawableIn(db, courseId, categories, named, everything)) };
+	latest.delete(courseId);
+	latest.set(courseId, { stamp, key, source });
+	for (const oldest of latest.keys()) {
+		if (latest.size <= mostKept) break;
+		latest.delete(oldest);
+	}
+	return source;
 }

@@ -7,7 +7,7 @@ import { pathOfKey } from '$core/take-in/paths';
 import { plainRules, type KeptQuota, type KeptRules } from '$lib/forms/quiz';
 import type { CourseCounts } from '../courses/counts';
 import type { Database } from '../db/pool';
-import { poolSource, type Asked, type CoursePools } from './pools';
+import { everything, keptPoolSource, poolSource, type CoursePools } from './pools';
 import type { EditedPart } from './save';
 
 /** The sheet of a quiz with what it draws from, as drawing needs it. */
@@ -100,9 +100,6 @@ export function sheetIn(source: CoursePools, { parts, rules = plainRules() }: Dr
 	};
 }
 
-/** What is asked of the questions of a quiz where all is to be known that rules and figures speak of. */
-const all: Asked = { facts: true, tags: true, broken: true };
-
 /** The sheet of a quiz of a course, with what it draws from as it is now. */
 export async function sheetOf(
 	db: Database,
@@ -110,5 +107,12 @@ export async function sheetOf(
 	quiz: DrawnQuiz,
 	counts?: CourseCounts
 ): Promise<QuizSheet> {
-	return sheetIn(await poolSource(db, courseId, quiz.parts, counts, all, (quiz.rules?.together ?? []).flat()), quiz);
+	return sheetIn(
+		await poolSource(db, courseId, quiz.parts, counts, everything, (quiz.rules?.together ?? []).flat()),
+		quiz
+	);
 }
+
+/** The same out of what was read before, where nothing has changed in the course since. */
+export const keptSheetOf = async (db: Database, courseId: number, quiz: DrawnQuiz): Promise<QuizSheet> =>
+	sheetIn(await keptPoolSource(db, courseId, quiz.parts, (quiz.rules?.together ?? []).flat()), quiz);

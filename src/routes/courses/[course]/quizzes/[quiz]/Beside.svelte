@@ -8,6 +8,7 @@
 	import Segments from '$lib/ui/Segments.svelte';
 	import {
 		chanceText,
+		difficultyText,
 		meanOf,
 		oftenOf,
 		sittingsText,
@@ -119,6 +120,7 @@
 	const lines: { name: string; of: (figures: FiguresLook) => string }[] = [
 		{ name: 'Points', of: ({ points }) => rangeText([points.least, points.most]) },
 		{ name: 'Reading', of: ({ seconds }) => (seconds ? timeText(seconds) : '–') },
+		{ name: 'Difficulty', of: ({ difficulty }) => (difficulty ? difficultyText(difficulty) : '–') },
 		{ name: 'Sittings', of: ({ sittings }) => sittingsText(sittings) },
 		{ name: 'A question is seen by', of: chanceText },
 		{ name: 'Questions in the pools', of: ({ chance }) => chance.questions.toLocaleString('en') },

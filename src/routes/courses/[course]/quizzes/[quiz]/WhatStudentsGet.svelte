@@ -9,6 +9,7 @@
 	import Beside from './Beside.svelte';
 	import {
 		chanceText,
+		difficultyText,
 		errorText,
 		isOneBank,
 		meanOf,
@@ -123,6 +124,8 @@
 						)}.</span
 					>{/if}
 			</dd>{/if}
+		{#if figures.difficulty}<dt>Difficulty</dt>
+			<dd>{difficultyText(figures.difficulty)}</dd>{/if}
 		<dt>Sittings</dt>
 		<dd>{sittingsText(figures.sittings)} different ones</dd>
 		<dt>A question</dt>

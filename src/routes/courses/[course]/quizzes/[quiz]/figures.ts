@@ -61,3 +61,10 @@ export function valueName({ path }: ValueLook, over: Over): string {
 	if (over === 'kinds') return kindName(path[0] as Kind);
 	return over === 'tags' ? path[0]! : path.at(-1)!;
 }
+
+/** How hard the questions of a sitting are on average, for the luckiest and the unluckiest student. */
+export function difficultyText({ least, most, mean }: Total): string {
+	const hundredth = (value: number) => (Math.round(value * 100) / 100).toLocaleString('en');
+	if (hundredth(least) === hundredth(most)) return `${hundredth(mean)} on average, the same for all`;
+	return `${hundredth(mean)} on average, ${hundredth(least)} to ${hundredth(most)} by student`;
+}
