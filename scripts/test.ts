@@ -38,9 +38,9 @@ const rows: Step[][] = [
 		{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
 		{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
 		{ name: 'dead code', command: ['npx', 'knip', '--no-progress'] },
-		suite('core', '--maxWorkers=1')
+		suite('server')
 	],
-	[suite('server'), suite('browser')]
+	[suite('browser'), suite('core', '--maxWorkers=1')]
 ];
 
 /** Runs a step; what it says is held back until its end where others run beside it. */

@@ -1,6 +1,6 @@
 import type { Codec } from '../container/codec';
 import type { FitOptions, Limits } from './fit/fit';
-import type { QuizLimits } from './fit/quizzes';
+import type { QuizLimits } from './fit/quiz-limits';
 import type { Recipe } from './recipe/recipe';
 import type { Container } from '../container/container';
 import type { FoundQuiz, QuizToWrite } from '../model/quiz';

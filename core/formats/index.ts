@@ -1,6 +1,6 @@
 import { fit, type Limits } from './fit/fit';
 import { quizzes2 } from './qti2/write/test';
-import { exactQuizzes, noQuizzes, type QuizLimits } from './fit/quizzes';
+import { exactQuizzes, noQuizzes, type QuizLimits } from './fit/quiz-limits';
 import type { Format, FormatName } from './format';
 import { writeArchive } from './own/archive';
 import { ownLimits } from './own/form';

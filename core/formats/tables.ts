@@ -1,7 +1,7 @@
 import { kindName, kinds } from '../kinds';
 import { features } from './fit/features';
 import { ways } from './fit/nearest';
-import { quizTraits } from './fit/quizzes';
+import { quizTraits } from './fit/quiz-limits';
 import type { Format } from './format';
 
 const row = (cells: string[]) => `| ${cells.join(' | ')} |`;

@@ -4,8 +4,8 @@ import { array, boolean, number, object, string, type InferType } from 'yup';
 export const keyStates = ['verified', 'not disputed'] as const;
 /** How the questions of a part are ordered: by chance, as the list or the bank has them, or by difficulty. */
 export const partOrders = ['shuffled', 'kept', 'easy first'] as const;
-/** By what a quota counts. */
-export const quotaMeasures = ['category', 'kind', 'tag', 'difficulty'] as const;
+/** By what a quota counts; points are those of the question itself, as a range. */
+export const quotaMeasures = ['category', 'kind', 'tag', 'difficulty', 'points'] as const;
 /** How a quota over several values is filled in. */
 export const quotaSpreads = ['equal', 'proportional'] as const;
 

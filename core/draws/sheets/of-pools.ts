@@ -1,5 +1,4 @@
-import { quotasOf, unitsIn, unitsOf, type Plan, type PlannedPart, type PlannedQuestion } from './plan';
-import type { QuotaForm } from './shape';
+import { quotasOf, unitsIn, unitsOf, type Plan, type PlannedPart, type PlannedQuestion, type SheetQuota } from './plan';
 
 /** A part of a sheet whose pool is known already. Questions are named by their places. */
 export interface PooledPart {
@@ -12,7 +11,7 @@ export interface PooledPart {
 	/** What it draws from; of a part that lists its questions, these in their order. */
 	pool: readonly number[];
 	isList: boolean;
-	quotas: readonly QuotaForm[];
+	quotas: readonly SheetQuota[];
 }
 
 /** What holds for a whole sheet. Questions are named by their places. */

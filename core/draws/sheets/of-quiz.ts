@@ -2,8 +2,7 @@ import type { Question } from '../../kinds';
 import type { FoundQuestion, FoundQuiz } from '../../model/quiz';
 import { renamedRules, type CarriedQuota } from '../../model/sheet';
 import { planOfPools, type PooledPart } from './of-pools';
-import type { Plan, PlannedQuestion } from './plan';
-import type { QuotaForm } from './shape';
+import type { Plan, PlannedQuestion, SheetQuota } from './plan';
 
 /** A question as drawing needs it, under a name of its own. */
 function planned(question: Question, id: string): PlannedQuestion {
@@ -31,11 +30,11 @@ function namesOf(questions: readonly Question[]): string[] {
 }
 
 /** A quota as a sheet has it. A category that nothing has is given where one is missing. */
-export function formOfQuota({ by, values, spread, least, most }: CarriedQuota): QuotaForm {
+export function formOfQuota({ by, values, spread, least, most }: CarriedQuota): SheetQuota {
 	return {
 		by,
 		values: values.map(({ category, name, range }) =>
-			by === 'category' ? (category ?? ['']) : by === 'difficulty' ? (range ?? [0, 0]) : (name ?? '')
+			by === 'category' ? (category ?? ['']) : by === 'difficulty' || by === 'points' ? (range ?? [0, 0]) : (name ?? '')
 		),
 		...(spread ? { spread } : { least: least ?? 0, ...(most === null ? {} : { most }) })
 	};

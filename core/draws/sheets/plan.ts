@@ -183,8 +183,11 @@ export function unitsIn(pool: ReadonlySet<number>, units: readonly Unit[], unitO
 		.sort((a, b) => a - b);
 }
 
+/** A quota of a sheet; one that is made here may also count by the points of the questions themselves, as a range. */
+export type SheetQuota = Omit<QuotaForm, 'by'> & { by: QuotaForm['by'] | 'points' };
+
 /** What a quota's value means, and what it is called. */
-function measured(by: QuotaForm['by'], value: unknown, place: string): Pick<Quota, 'has' | 'name'> {
+function measured(by: SheetQuota['by'], value: unknown, place: string): Pick<Quota, 'has' | 'name'> {
 	const isTexts = Array.isArray(value) && value.length > 0 && value.every((step) => typeof step === 'string');
 	if (by === 'category') {
 		if (!isTexts) throw new WrongSheet(place, 'a category is named by its steps, as ["Tides", "Levels"].');
@@ -193,10 +196,15 @@ function measured(by: QuotaForm['by'], value: unknown, place: string): Pick<Quot
 			name: `“${value.join(' › ')}”`
 		};
 	}
-	if (by === 'difficulty') {
+	if (by === 'difficulty' || by === 'points') {
 		const [least, most] = Array.isArray(value) ? (value as unknown[]) : [];
 		if (typeof least !== 'number' || typeof most !== 'number' || least > most)
-			throw new WrongSheet(place, 'a difficulty is a range, the least first, as [0.2, 0.8].');
+			throw new WrongSheet(place, `${by} is a range, the least first, as [0.2, 0.8].`);
+		if (by === 'points')
+			return {
+				has: ({ points }) => points >= least && points <= most,
+				name: least === most ? `${least} ${least === 1 ? 'point' : 'points'} each` : `${least} to ${most} points each`
+			};
 		return {
 			has: ({ difficulty }) => difficulty !== null && difficulty >= least && difficulty <= most,
 			name: `difficulty ${least} to ${most}`
@@ -210,7 +218,7 @@ function measured(by: QuotaForm['by'], value: unknown, place: string): Pick<Quot
 
 /** The quotas that one entry of a part stands for, given how many it draws and the questions of its units. */
 export function quotasOf(
-	form: QuotaForm,
+	form: SheetQuota,
 	place: string,
 	draw: number,
 	given: readonly PlannedQuestion[],

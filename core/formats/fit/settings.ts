@@ -1,5 +1,5 @@
 import { plainSettings, shownThings, type QuizSettings } from '../../model/quiz-settings';
-import type { QuizLimits } from './quizzes';
+import type { QuizLimits } from './quiz-limits';
 import { settledWords } from '../quiz-words';
 import { counted, listed } from './words';
 

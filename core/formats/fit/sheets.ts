@@ -1,7 +1,7 @@
 import type { PartToWrite, QuizToWrite } from '../../model/quiz';
 import type { CarriedPart, CarriedRules } from '../../model/sheet';
 import { counted, listed } from './words';
-import type { QuizLimits } from './quizzes';
+import type { QuizLimits } from './quiz-limits';
 
 const named = ({ title }: PartToWrite) => `The part “${title}”`;
 

@@ -100,7 +100,7 @@ class QuizTaking {
 		const sheet =
 			part.order === undefined
 				? null
-				: (this.take(sheetShape, value, `what ${of} says of its sheet`) as CarriedPart<number> | null);
+				: this.take<CarriedPart<number>>(sheetShape, value, `what ${of} says of its sheet`);
 		return {
 			title: this.field(part, 'title', of),
 			path: [],
@@ -115,7 +115,7 @@ class QuizTaking {
 
 	rules(quiz: Record<string, unknown>): CarriedRules<FoundQuestion> | null {
 		if (!Object.keys(rulesShape.fields).some((name) => quiz[name] !== undefined)) return null;
-		const rules = this.take(rulesShape, quiz, 'its rules') as CarriedRules<number> | null;
+		const rules = this.take<CarriedRules<number>>(rulesShape, quiz, 'its rules');
 		return rules && renamedRules(rules, this.question);
 	}
 }
@@ -138,7 +138,7 @@ export function* takeQuiz(value: unknown, taken: TakenQuestions, context: Docume
 	const settings =
 		quiz.settings === undefined
 			? null
-			: (taking.take(quizSettingsShape, quiz.settings, 'what is around it') as Partial<QuizSettings> | null);
+			: taking.take<Partial<QuizSettings>>(quizSettingsShape, quiz.settings, 'what is around it');
 	const rules = taking.rules(quiz);
 	const found: FoundQuiz = {
 		identifier: typeof identifier === 'string' ? identifier : '',

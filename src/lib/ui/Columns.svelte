@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 	import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+	import ChevronRight from '@lucide/svelte/icons/chevron-right';
 	import PanelLeft from '@lucide/svelte/icons/panel-left';
 	import X from '@lucide/svelte/icons/x';
 	import { page } from '$app/state';
@@ -109,6 +110,10 @@
 				type="button"
 				class="btn btn-sm preset-outlined-brand opens-drawer"
 				onclick={() => (drawer = true)}><PanelLeft size={14} aria-hidden="true" /> {firstLabel}</button
+			>{:else if last}<button
+				type="button"
+				class="btn btn-sm preset-outlined-brand opens-last"
+				onclick={() => (over = true)}>{lastLabel} <ChevronRight size={14} aria-hidden="true" /></button
 			>{/if}
 		{@render middle()}
 	</section>
@@ -194,12 +199,16 @@
 		outline: none;
 	}
 	.opens-drawer,
+	.opens-last,
 	.back {
 		display: none;
 	}
 	@media (max-width: 1120px) {
 		.frame {
 			grid-template-columns: minmax(0, 1fr) 0 minmax(0, min(var(--last), 44%));
+		}
+		.frame.no-first {
+			grid-template-columns: minmax(0, 1fr) 0 minmax(0, min(var(--last), 36%));
 		}
 		.first,
 		.first + .edge {
@@ -215,6 +224,33 @@
 		}
 		.middle > .opens-drawer {
 			margin-inline: 10px;
+		}
+	}
+	/* what has no drawer beside it needs its middle whole sooner */
+	@media (max-width: 1000px) {
+		.frame.no-first {
+			grid-template-columns: minmax(0, 1fr);
+			position: relative;
+		}
+		.no-first > .edge {
+			display: none;
+		}
+		.no-first > .last {
+			position: absolute;
+			inset: 0;
+			z-index: 3;
+			display: none;
+		}
+		.frame.no-first.opened > .last {
+			display: block;
+		}
+		.no-first .back {
+			display: inline-flex;
+			margin-bottom: 8px;
+		}
+		.opens-last {
+			display: inline-flex;
+			margin: 0 0 8px;
 		}
 	}
 	@media (max-width: 899px) {

@@ -224,9 +224,18 @@
 		text-decoration: underline 2px var(--woad);
 		text-underline-offset: 5px;
 	}
-	@media (max-width: 899px) {
+	@media (max-width: 960px) {
+		header {
+			gap: 10px;
+		}
 		nav {
 			min-width: 320px;
+		}
+		li a {
+			padding-inline: 2px;
+		}
+		.side {
+			gap: 10px;
 		}
 	}
 </style>

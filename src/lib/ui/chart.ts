@@ -34,6 +34,46 @@ const tooltip = (written: (value: number) => string) => ({
 	textStyle: { fontSize: 12.5 }
 });
 
+/** The parts of bars as series, in the colours of the theme. */
+const seriesOf = (
+	{ parts, apart, written }: Required<Pick<Bars, 'parts' | 'apart' | 'written'>>,
+	text: object,
+	dye: (name: string) => string
+) =>
+	parts.map(({ name, colour, values }, at) => ({
+		name,
+		type: 'bar',
+		...(apart ? {} : { stack: 'all' }),
+		data: values,
+		barMaxWidth: apart ? 10 : 14,
+		barGap: '10%',
+		itemStyle: {
+			color: dye(colour),
+			...(parts.length > 1 && patterns[colour]
+				? {
+						decal: {
+							...patterns[colour],
+							color: 'rgb(255 255 255 / 0.28)',
+							dashArrayX: [1, 0],
+							dashArrayY: [1, 5]
+						}
+					}
+				: {})
+		},
+		label:
+			apart || at === parts.length - 1
+				? {
+						show: true,
+						position: 'right',
+						...text,
+						formatter: ({ dataIndex }: { dataIndex: number }) =>
+							written(
+								apart ? (values[dataIndex] ?? 0) : parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0)
+							)
+					}
+				: { show: false }
+	}));
+
 /** Draws bars in an element: `show` draws them anew in the colours of the theme as they are then, `end` frees them. */
 export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars) => void; end: () => void }> {
 	const [core, { BarChart }, { GridComponent, LegendComponent, TooltipComponent }, { SVGRenderer }] = await Promise.all(
@@ -70,41 +110,7 @@ export async function drawBars(place: HTMLElement): Promise<{ show: (bars: Bars)
 						formatter: (name: string) => (name.length > mostLetters ? `${name.slice(0, mostLetters - 1)}…` : name)
 					}
 				},
-				series: parts.map(({ name, colour, values }, at) => ({
-					name,
-					type: 'bar',
-					...(apart ? {} : { stack: 'all' }),
-					data: values,
-					barMaxWidth: apart ? 10 : 14,
-					barGap: '10%',
-					itemStyle: {
-						color: dye(colour),
-						...(several && patterns[colour]
-							? {
-									decal: {
-										...patterns[colour],
-										color: 'rgb(255 255 255 / 0.28)',
-										dashArrayX: [1, 0],
-										dashArrayY: [1, 5]
-									}
-								}
-							: {})
-					},
-					label:
-						apart || at === parts.length - 1
-							? {
-									show: true,
-									position: 'right',
-									...text,
-									formatter: ({ dataIndex }: { dataIndex: number }) =>
-										written(
-											apart
-												? (values[dataIndex] ?? 0)
-												: parts.reduce((sum, part) => sum + (part.values[dataIndex] ?? 0), 0)
-										)
-								}
-							: { show: false }
-				}))
+				series: seriesOf({ parts, apart, written }, text, dye)
 			},
 			true
 		);

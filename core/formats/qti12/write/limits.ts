@@ -6,7 +6,7 @@ import { serialise } from '../../../xml/serialise';
 import { parseXml } from '../../../xml/stream';
 import { features } from '../../fit/features';
 import type { Limits } from '../../fit/fit';
-import { noQuizzes, wholeQuizzes, type QuizLimits } from '../../fit/quizzes';
+import { noQuizzes, wholeQuizzes, type QuizLimits } from '../../fit/quiz-limits';
 import { ways } from '../../fit/nearest';
 
 const keep = (without: string[]) => features.map((one) => one.name).filter((name) => !without.includes(name));

@@ -2,7 +2,7 @@ import type { QuizToWrite } from '../../../model/quiz';
 import type { QuizSettings } from '../../../model/quiz-settings';
 import { tidy } from '../../../numbers/numbers';
 import { escapeAttribute } from '../../../xml/serialise';
-import { wholeQuizzes, type QuizLimits } from '../../fit/quizzes';
+import { wholeQuizzes, type QuizLimits } from '../../fit/quiz-limits';
 import { paragraphsOf } from '../../quiz-words';
 import { safeIdentifier } from './parts';
 

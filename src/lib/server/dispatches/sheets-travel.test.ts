@@ -1,6 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { plainConditions, plainRules, plainSettings } from '$lib/forms/quiz';
-import { banksOf } from '../banks/banks';
 import { rows, run } from '../db/pool';
 import { fileChunks } from '../files/files';
 import { unhindered } from '../jobs/control';
@@ -20,7 +19,6 @@ import { writeDispatch } from './write';
 const pool = testPool();
 afterAll(() => pool.end());
 let course: Awaited<ReturnType<typeof makeCourse>>;
-let bankId = 0;
 let quizId = 0;
 const ids = new Map<string, number>();
 const idOf = (title: string) => ids.get(title)!;
@@ -32,7 +30,6 @@ beforeEach(async () => {
 	course = await makeCourse(pool);
 	const bank = `<questestinterop>${section('Tides', items('t1', 't2', 't3', 't4'))}${section('Lights', items('l1', 'l2', 'l3') + section('Sectors', items('s1', 's2')))}</questestinterop>`;
 	await takeIn(pool, course.courseId, await loadPackage(pool, course, { 'bank.xml': bank }), course.personId, decide());
-	bankId = (await banksOf(pool, course.courseId))[0]!.id;
 	for (const { id, title } of await rows<{ id: number; title: string }>(
 		pool,
 		'SELECT id, title FROM questions WHERE course_id = ?',

@@ -23,6 +23,8 @@ export interface PartLook {
 	kinds: { name: string; holds: number }[];
 	tags: { name: string; holds: number }[];
 	difficulty: [least: number, most: number] | null;
+	/** What the questions of its pool are worth by themselves, the least first, and how many are. */
+	worths: { points: number; holds: number }[];
 }
 
 /** How many questions of a sitting have a value: the chances of 0, 1, 2 …, and how many the pools hold. */
@@ -94,17 +96,51 @@ function rangeOf(values: readonly number[]): [number, number] | null {
 	);
 }
 
+/** The least and the most that so many questions are worth, within the quotas over their points; other quotas are not heeded. */
+function pointsWithin(
+	worths: readonly { points: number; holds: number }[],
+	quotas: readonly { least: number; most: number; values: readonly number[][] }[],
+	draw: number
+): [number, number] | null {
+	const bounds = worths.map(({ points, holds }) => {
+		const own = quotas.filter(({ values }) => values.some(([from, to]) => points >= from! && points <= to!));
+		const most = own.reduce((sum, quota) => Math.min(sum, quota.most), holds);
+		return { points, most, least: Math.min(most, Math.max(0, ...own.map(({ least }) => least))) };
+	});
+	const sure = bounds.reduce((sum, { least }) => sum + least, 0);
+	const worthOf = (ordered: typeof bounds) => {
+		let left = draw - sure;
+		return ordered.reduce((sum, { points, least, most }) => {
+			const more = Math.min(left, most - least);
+			left -= more;
+			return sum + points * (least + more);
+		}, 0);
+	};
+	return sure > draw ? null : [worthOf(bounds), worthOf(bounds.toReversed())];
+}
+
 function partLooks({ plan, pools, source }: QuizSheet, { parts }: DrawnQuiz): PartLook[] {
 	return plan.parts.map((planned, at) => {
 		const part = parts[at]!;
 		const given = planned.units.flatMap((unit) => plan.units[unit]!.counted.map((place) => plan.questions[place]!));
 		let next = 0;
+		const worths = counted(given.map(({ points }) => String(points)))
+			.map(({ name, holds }) => ({ points: Number(name), holds }))
+			.sort((a, b) => a.points - b.points);
+		// a quota of one worth; one over several asks the same of each
+		const even = (part.quotas ?? []).flatMap(({ by, values, least, most, spread }) =>
+			by === 'points' && !spread
+				? values.map(({ range }) => ({ least: least ?? 0, most: most ?? planned.draw, values: [range ?? [0, 0]] }))
+				: []
+		);
+		const isEven = part.pointsEach === null && even.length > 0;
 		return {
 			holds: given.length,
 			draws: planned.draw,
-			points: pointsRange(part, pools[at]!, source),
+			points: (isEven ? pointsWithin(worths, even, planned.draw) : null) ?? pointsRange(part, pools[at]!, source),
 			kinds: counted(given.map(({ kind }) => kind)),
 			tags: counted(given.flatMap(({ tags }) => tags)),
+			worths,
 			difficulty: rangeOf(given.flatMap(({ difficulty }) => difficulty ?? [])),
 			quotas: (part.quotas ?? []).map(({ values }) =>
 				values.map(() => {

@@ -1,8 +1,7 @@
 import { poolOf } from '$core/draws/pool';
 import { planOfPools, type PooledPart } from '$core/draws/sheets/of-pools';
 import { formOfQuota } from '$core/draws/sheets/of-quiz';
-import type { Plan, PlannedQuestion } from '$core/draws/sheets/plan';
-import type { QuotaForm } from '$core/draws/sheets/shape';
+import type { Plan, PlannedQuestion, SheetQuota } from '$core/draws/sheets/plan';
 import { pathOfKey } from '$core/take-in/paths';
 import { plainRules, type KeptQuota, type KeptRules } from '$lib/forms/quiz';
 import type { CourseCounts } from '../courses/counts';
@@ -43,7 +42,7 @@ export function pathsOf({ tree }: Pick<CoursePools, 'tree'>): Map<number, string
 /** No question has this as the name of its bank: names are not empty. */
 const gone = [''];
 
-const quotaForm = (quota: KeptQuota, paths: Map<number, string[]>): QuotaForm =>
+const quotaForm = (quota: KeptQuota, paths: Map<number, string[]>): SheetQuota =>
 	formOfQuota({
 		...quota,
 		values: quota.values.map(({ category, ...value }) =>

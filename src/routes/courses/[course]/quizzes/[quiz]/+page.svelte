@@ -53,7 +53,7 @@
 <svelte:head><title>{sheet.quiz.title} · Quizzes · Yarn Barrow</title></svelte:head>
 <Columns name="quiz" widths={[264, 400]} middleLabel="The quiz" lastLabel="What students get" list={false}>
 	{#snippet middle()}
-		<div class="mb-2 flex items-center gap-3">
+		<div class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
 			<h1 class="visually-hidden">{sheet.quiz.title}</h1>
 			<input
 				class="title heading"
@@ -118,7 +118,7 @@
 		font-size: 22px;
 		background: transparent;
 		border-bottom: 1px dashed var(--line2);
-		min-width: 0;
+		min-width: 180px;
 		flex: 0 1 380px;
 	}
 	.icon {

@@ -15,8 +15,16 @@
 		{ by: 'category', name: 'categories' },
 		{ by: 'kind', name: 'kinds' },
 		{ by: 'tag', name: 'tags' },
-		{ by: 'difficulty', name: 'difficulty' }
+		{ by: 'difficulty', name: 'difficulty' },
+		{ by: 'points', name: 'points' }
 	];
+	const columnNames: Record<By, string> = {
+		category: 'Category',
+		kind: 'Kind',
+		tag: 'Tag',
+		difficulty: 'Difficulty',
+		points: 'Worth'
+	};
 	const hows: { how: How; name: string }[] = [
 		{ how: 'equal', name: 'equally' },
 		{ how: 'proportional', name: 'in proportion to the pool' },
@@ -27,6 +35,8 @@
 	const mostValues = 60;
 
 	const look = $derived(sheet.looks[sheet.chosen]);
+	/** Of so many different worths a balance over points makes sense. */
+	const worthsOf = (of: typeof look) => (of?.worths ?? []).slice(0, mostValues).map(({ points }) => points);
 	const disabled = $derived(!mayChange || !sheet.knowsQuotas);
 	/** The quotas of a part by what they count, each with the place of its first. */
 	const blocks = $derived(
@@ -47,6 +57,7 @@
 	function valuesOf(by: By): QuotaValue[] {
 		if (by === 'kind') return (look?.kinds ?? []).map(({ name }) => ({ name }));
 		if (by === 'tag') return (look?.tags ?? []).slice(0, mostValues).map(({ name }) => ({ name }));
+		if (by === 'points') return worthsOf(look).map((points) => ({ range: [points, points] }));
 		if (by === 'difficulty') {
 			const [least, most] = look?.difficulty ?? [0, 1];
 			const third = (most - least) / 3;
@@ -82,7 +93,8 @@
 	}
 	function nameOf(by: By, { category, name, range }: QuotaValue): string {
 		if (by === 'category') return sheet.node(category ?? 0)?.name ?? 'a category that is gone';
-		if (by === 'difficulty') return `${range?.[0]} to ${range?.[1]}`;
+		if (by === 'points' && range?.[0] === range?.[1]) return count(range?.[0] ?? 0, 'point');
+		if (by === 'difficulty' || by === 'points') return `${range?.[0]} to ${range?.[1]}`;
 		return by === 'kind' ? kindName(name as Kind) : (name ?? '');
 	}
 	const placeOf = (quota: KeptQuota) => part.quotas.indexOf(quota);
@@ -128,9 +140,9 @@
 	<table class="table mt-1">
 		<thead
 			><tr
-				><th>{by === 'category' ? 'Category' : by === 'kind' ? 'Kind' : by === 'tag' ? 'Tag' : 'Difficulty'}</th><th
-					class="number">holds</th
-				><th class="number">in each sitting</th><th><span class="visually-hidden">Do</span></th></tr
+				><th>{columnNames[by]}</th><th class="number">holds</th><th class="number">in each sitting</th><th
+					><span class="visually-hidden">Do</span></th
+				></tr
 			></thead
 		>
 		<tbody>

@@ -22,6 +22,7 @@
 		valuesOver,
 		type Over
 	} from './figures';
+	import { shares } from '$core/numbers/shares';
 	import { rangeText, type Sheet } from './sheet.svelte';
 
 	/** What students get of a sheet, beside it: whether it can be filled, totals, spread, what two share, what comes again. */
@@ -69,14 +70,36 @@
 		};
 	});
 	const differs = $derived(figures && !figures.points.equal);
+	/** The parts of which one draw is worth more than another, with what is known of them. */
+	const uneven = $derived(
+		sheet.quiz.parts.flatMap((part, at) => {
+			const look = sheet.looks[at];
+			return look && look.points[0] !== look.points[1] && look.draws ? [{ part, look }] : [];
+		})
+	);
 	/** Points each by which every sitting is worth the same: what the questions of a part are worth on average. */
 	function makeEqual() {
-		sheet.quiz.parts.forEach((part, at) => {
-			const look = sheet.looks[at];
-			if (!look || look.points[0] === look.points[1] || !look.draws) return;
+		for (const { part, look } of uneven) {
 			const mean = (look.points[0] + look.points[1]) / 2 / look.draws;
 			part.pointsEach = Math.max(0.5, Math.round(mean * 2) / 2);
-		});
+		}
+	}
+	/** Quotas by which every sitting has as many questions of each worth, as near to their share of the pool as whole numbers are. */
+	function makeEven() {
+		for (const { part, look } of uneven) {
+			const numbers = shares(
+				look.worths.map(({ holds }) => holds),
+				look.draws
+			);
+			const even = look.worths.map(({ points }, at) => ({
+				by: 'points' as const,
+				values: [{ range: [points, points] }],
+				spread: null,
+				least: numbers[at]!,
+				most: numbers[at]!
+			}));
+			part.quotas = [...part.quotas.filter(({ by }) => by !== 'points'), ...even];
+		}
 	}
 </script>
 
@@ -106,7 +129,11 @@
 		<dd>
 			{#if differs}<span class="doubtful"><Mark severity="doubtful" word="Totals differ:" /></span>
 				{rangeText([figures.points.least, figures.points.most])}, {tenth(figures.points.mean)} on average{#if mayChange}
-					<button type="button" class="word" onclick={makeEqual}>Make them equal by points each</button>{/if}
+					<span class="block"
+						>Make them equal: <button type="button" class="word" onclick={makeEqual}>by points each</button
+						>{#if sheet.knowsQuotas},
+							<button type="button" class="word" onclick={makeEven}>by as many of each worth</button>{/if}</span
+					>{/if}
 			{:else if figures.points.most === 0}<span class="doubtful"
 					><Mark severity="doubtful" word="It is worth nothing." /></span
 				> Give points to its questions, or points each to its parts.
