@@ -14,6 +14,8 @@ export interface QuizLimits {
 	shuffles: boolean;
 	/** Whether a question may stand in several quizzes; else it stands in the first. */
 	shares: boolean;
+	/** Whether its parts may come in a random order. */
+	mixes: boolean;
 	/** Whether it has pools, quotas, pairs, groups and orders, and all that is around a quiz. */
 	sheets: boolean;
 	/** Whether it has instructions, a time limit, also one that is not of whole minutes, and a number of attempts. */
@@ -37,6 +39,7 @@ export const quizTraits: { name: keyof QuizLimits; title: string; otherwise: str
 	{ name: 'points', title: 'points of a part for each question', otherwise: 'questions keep their own points' },
 	{ name: 'shuffles', title: 'random order of a part', otherwise: 'a part keeps the order of the file' },
 	{ name: 'shares', title: 'a question in several quizzes', otherwise: 'it stands in the first' },
+	{ name: 'mixes', title: 'parts in random order', otherwise: 'parts come in their order' },
 	{
 		name: 'sheets',
 		title: 'pools, quotas, pairs, groups, orders, dates, the grade, a description',
@@ -69,6 +72,7 @@ export const wholeQuizzes: QuizLimits = {
 	points: true,
 	shuffles: true,
 	shares: true,
+	mixes: false,
 	sheets: false,
 	instructions: false,
 	minutes: false,
@@ -88,6 +92,7 @@ export const exactQuizzes: QuizLimits = {
 	points: true,
 	shuffles: true,
 	shares: true,
+	mixes: true,
 	sheets: true,
 	instructions: true,
 	minutes: true,

@@ -44,7 +44,7 @@ export function plainParts(parts: readonly PartToWrite[], what: string[]): PartT
 	});
 }
 
-/** The rules of a sheet where a format has a place for them; else undefined, with what is lost in sentences. */
+/** The rules of a sheet as far as a format has a place for them, and undefined where it has none, with what is lost in sentences. */
 export function fitRules(
 	{ rules, parts }: QuizToWrite,
 	limits: QuizLimits,
@@ -60,8 +60,8 @@ export function fitRules(
 		what.push(
 			`${counted(together.length, 'group')} that ${together.length === 1 ? 'comes' : 'come'} whole may be torn there.`
 		);
-	if (partsShuffled) what.push('Its parts are given in their order, not in a random one.');
+	if (partsShuffled && !limits.mixes) what.push('Its parts are given in their order, not in a random one.');
 	if (fixedOptions.length || parts.some(({ sheet }) => sheet && !sheet.shuffleOptions))
 		what.push('Options are shuffled as each question says, whatever the quiz says of them.');
-	return undefined;
+	return partsShuffled && limits.mixes ? { never: [], together: [], partsShuffled, fixedOptions: [] } : undefined;
 }

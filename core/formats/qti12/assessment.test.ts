@@ -135,6 +135,22 @@ describe('an assessment of QTI 1.2', () => {
 			);
 			return { settings: quizzes[0]!.settings, said: reports.map(({ message }) => message).join(' ') };
 		};
+		it('says that its parts come in a random order, and that it draws of them, which a quiz here does not', async () => {
+			const order = '<order order_type="Random"/>';
+			const read = (selection: string) =>
+				readBare(
+					'paper.xml',
+					document(
+						`<assessment ident="A" title="Paper"><selection_ordering>${selection}${order}</selection_ordering><section ident="S" title="Lights">${item('a')}</section><section ident="T" title="Sounds">${item('b')}</section></assessment>`
+					)
+				);
+			const mixed = await read('<selection/>');
+			expect(mixed.quizzes[0]!.rules?.partsShuffled).toBe(true);
+			expect(mixed.quizzes[0]!.parts.map(({ shuffle }) => shuffle)).toEqual([null, null]);
+			expect(mixed.reports).toEqual([]);
+			const drawn = await read('<selection><selection_number>1</selection_number></selection>');
+			expect(drawn.reports.map(({ message }) => message).join()).toContain('“Paper” draws 1 of its sections');
+		});
 		it('is read into the quiz: its time and attempts, its words, what is shown, its pass mark', async () => {
 			const { settings, said } = await around(
 				`<duration>PT1H30M</duration><qtimetadata>${field('cc_profile', 'cc.exam.v0p1')}${field('cc_maxattempts', '2')}</qtimetadata><assessmentcontrol feedbackswitch="No" solutionswitch="Yes"/><rubric view="Candidate"><material><mattext texttype="text/html">&lt;p&gt;No phones.&lt;/p&gt;&lt;p&gt;Take a pencil.&lt;/p&gt;</mattext></material></rubric><outcomes_processing scoremodel="SumOfScores"><outcomes><decvar vartype="Decimal" minvalue="0" maxvalue="20" cutvalue="12"/></outcomes></outcomes_processing>`

@@ -16,7 +16,7 @@ import { joinBlocks, materialBelow } from './material';
 import { metadataOf } from './metadata';
 import { noteMaterials, placeMaterials, type Materials } from './references';
 import { takeAround } from './around';
-import { drawsSections, readSelection, scoringOf } from './selection';
+import { drawsSections, readMixing, readSelection, scoringOf } from './selection';
 
 const mostWords = 300;
 const whole = new Set([
@@ -242,7 +242,11 @@ export const readQti12: DocumentReader = async function* (context): AsyncGenerat
 		if (element.name === 'reference' || element.name === 'presentation_material') noteMaterials(element, materials);
 		const scoring = element.name === 'outcomes_processing' && quiz ? scoringOf(element, quiz, context) : null;
 		if (scoring) yield { type: 'report', report: scoring };
-		if (element.name === 'selection_ordering' && part) {
+		if (holder && element.name === 'selection_ordering') {
+			const { partsShuffled, report } = readMixing(element, holder, context);
+			if (partsShuffled) holder.rules = { never: [], together: [], partsShuffled, fixedOptions: [] };
+			if (report) yield { type: 'report', report };
+		} else if (element.name === 'selection_ordering' && part) {
 			const { more, report } = readSelection(element, part, context);
 			section!.more.push(...more);
 			if (report) yield { type: 'report', report };

@@ -55,6 +55,29 @@ export function readSelection(
 	};
 }
 
+/** Reads how an assessment draws and orders its sections: a quiz here may put its parts in a random order, and gives all of them. */
+export function readMixing(
+	node: XmlElement,
+	quiz: FoundQuiz,
+	context: DocumentContext
+): { partsShuffled: boolean; report: Report | null } {
+	const order = childOf(node, 'order')?.attributes.order_type ?? '';
+	const partsShuffled = /random|shuffle/i.test(order);
+	const draw = descendants(node, 'selection_number').map(trimmed).find(Boolean);
+	const place = { file: context.file, line: node.line };
+	return {
+		partsShuffled,
+		report: draw
+			? {
+					rule: 'draws-sections',
+					severity: 'doubtful',
+					message: `“${quiz.title}” draws ${draw} of its sections. A quiz here gives all of its parts: look at which of them are wanted.`,
+					place
+				}
+			: null
+	};
+}
+
 /** Says that a section draws among the sections in it, which a quiz here does not: their questions are parts of their own. */
 export function drawsSections(part: FoundPart, place: Report['place']): Report {
 	return {

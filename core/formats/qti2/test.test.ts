@@ -165,6 +165,15 @@ describe('what stands around a test', () => {
 			instructions: 'No phones.\n\nTake\na pencil.\n\nMore: Two points each.'
 		});
 	});
+	it('puts its parts in a random order, where its only section shuffles those in it', async () => {
+		const both = `${section('Bow', reference('a'))}${section('Stern', reference('b'))}`;
+		const quizOf = async (inner: string) => (await read({ ...items('a', 'b'), 'tests/t.xml': test(inner) })).quiz;
+		const mixed = await quizOf(section('All', `<ordering shuffle="true"/>${both}`));
+		expect(mixed.parts.map(({ title }) => title)).toEqual(['Bow', 'Stern']);
+		expect(mixed.rules?.partsShuffled).toBe(true);
+		expect((await quizOf(section('All', both))).rules).toBeUndefined();
+		expect((await quizOf(both)).rules).toBeUndefined();
+	});
 	it('is named where a quiz has no place for it', async () => {
 		const { settings, reports } = await around(
 			'<timeLimits minTime="60" maxTime="2700"/>',

@@ -91,7 +91,10 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 		});
 	}
 
-	async function section(node: XmlElement, path: string[], file: string): Promise<void> {
+	/** Whether the sections in the only section of a test come in a random order. */
+	let partsShuffled = false;
+
+	async function section(node: XmlElement, path: string[], file: string, isOnly = false): Promise<void> {
 		if (path.length > deepest) return;
 		const title = (node.attributes.title ?? '').trim();
 		const here = title ? [...path, title] : path;
@@ -123,6 +126,7 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 		};
 		if (references.length) parts.push(part);
 		const inner = childrenOf(node).filter((child) => /^assessmentSection(Ref)?$/.test(child.name)).length;
+		if (isOnly && inner > 0 && !references.length && part.draw === null) partsShuffled = part.shuffle === true;
 		if (part.draw !== null && inner)
 			reports.push({
 				rule: 'quiz-rules',
@@ -161,8 +165,10 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 		noteRules(root, context.file);
 		for (const part of holder) {
 			if (part !== root) noteRules(part, context.file);
+			const isOnly =
+				holder.length === 1 && childrenOf(part).filter(({ name }) => /^assessmentSection/.test(name)).length === 1;
 			for (const child of childrenOf(part)) {
-				if (child.name === 'assessmentSection') await section(child, [], context.file);
+				if (child.name === 'assessmentSection') await section(child, [], context.file, isOnly);
 				else if (child.name === 'assessmentSectionRef')
 					await section({ ...part, attributes: {}, children: [child] }, [], context.file);
 			}
@@ -175,6 +181,7 @@ export const readTest: DocumentReader = async function* (context): AsyncGenerato
 			type: 'quiz',
 			quiz: {
 				...(settings ? { settings } : {}),
+				...(partsShuffled ? { rules: { never: [], together: [], partsShuffled, fixedOptions: [] } } : {}),
 				identifier: root.attributes.identifier ?? '',
 				title: (root.attributes.title ?? '').trim() || context.file,
 				parts,

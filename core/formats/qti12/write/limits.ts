@@ -201,6 +201,7 @@ export const cartridgeLimits: Limits = {
 export const quizzes12: QuizLimits = {
 	...wholeQuizzes,
 	points: false,
+	mixes: true,
 	instructions: true,
 	minutes: true,
 	seconds: true,

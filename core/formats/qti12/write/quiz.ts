@@ -45,7 +45,7 @@ export function quizXml(
 		return `<section ident="Q${at + 1}-P${n + 1}" title="${escapeAttribute(part.title)}"><selection_ordering>${selection}<order order_type="${part.shuffle ? 'Random' : 'Sequential'}"/></selection_ordering>${references.map((item) => `<itemref linkrefid="${escapeAttribute(item)}"/>`).join('')}</section>`;
 	});
 	const duration = settings.minutes == null ? '' : `<duration>${durationOf(settings.minutes)}</duration>`;
-	const around = `${duration}${controlOf(settings)}${rubricOf(settings)}${outcomesOf(settings, quiz.points)}`;
+	const around = `${duration}${controlOf(settings)}${rubricOf(settings)}${outcomesOf(settings, quiz.points)}${quiz.rules?.partsShuffled ? '<selection_ordering><selection/><order order_type="Random"/></selection_ordering>' : ''}`;
 	return `${head}<questestinterop xmlns="${namespace}">\n<assessment ident="${escapeAttribute(quiz.identifier || `QUIZ-${at + 1}`)}" title="${escapeAttribute(quiz.title)}">${around}\n${sections.join('\n')}\n</assessment>\n</questestinterop>\n`;
 }
 

@@ -9,6 +9,7 @@ import { safeIdentifier } from './parts';
 /** What tests of QTI 2.x and 3.0 hold of a quiz: attempts are counted there for each question, not for the whole. */
 export const quizzes2: QuizLimits = {
 	...wholeQuizzes,
+	mixes: true,
 	instructions: true,
 	minutes: true,
 	seconds: true,
@@ -65,6 +66,10 @@ export function testXml(quiz: QuizToWrite, items: Map<number, WrittenItem[]>, na
 	});
 	// a weight that is named has to be there (2.1, 14.2: weightIdentifier)
 	const weighted = sections.some((section) => section.includes('<weight '));
+	// parts in random order are sections of one that shuffles them (2.1, 10.7: ordering)
+	const body = quiz.rules?.partsShuffled
+		? `<assessmentSection identifier="S0" title="${escapeAttribute(quiz.title)}" visible="false"><ordering shuffle="true"/>\n${sections.join('\n')}\n</assessmentSection>`
+		: sections.join('\n');
 	const limit = settings.minutes == null ? '' : `<timeLimits maxTime="${tidy(settings.minutes * 60)}"/>\n`;
-	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n${outcomeOf(settings, points)}\n${limit}<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${controlOf(settings)}${sections.join('\n')}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"${weighted ? ' weightIdentifier="WEIGHT"' : ''}/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`;
+	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n${outcomeOf(settings, points)}\n${limit}<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${controlOf(settings)}${body}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"${weighted ? ' weightIdentifier="WEIGHT"' : ''}/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`;
 }
