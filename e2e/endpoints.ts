@@ -203,6 +203,7 @@ export const endpoints: Endpoint[] = [
 	{ route: 'settings', what: 'state', path: 'settings', sent: { state: 'nowhere' }, needs: 'manage' },
 	{ route: 'snags', what: 'load', path: 'snags' },
 	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, needs: 'work' },
+	{ route: 'snags', what: 'stopMending', path: 'snags', sent: {}, needs: 'work' },
 	{ route: 'snags', what: 'check', path: 'snags', sent: {}, needs: 'work' },
 	{ route: 'snags/rows', what: 'GET', path: 'snags/rows?check=no-key&from=0' },
 	{ route: 'snags', what: 'keep', path: 'snags', sent: { question: '1' }, needs: 'work' },

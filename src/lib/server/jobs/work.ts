@@ -4,6 +4,7 @@ import { giveUpLosses, workOutLosses } from '../dispatches/losses';
 import { writeDispatch } from '../dispatches/write';
 import { readLoad, stopLoad } from '../loads/read';
 import { run } from '../db/pool';
+import { carryOutMend, endMend } from '../snags/mending';
 import type { Control } from './control';
 import type { JobKind } from './jobs';
 
@@ -32,6 +33,11 @@ export const work: Record<
 		run: checkCourse,
 		stopped: (pool, courseId) => endChecking(pool, courseId, 'stopped'),
 		abandon: (pool, courseId, failure) => endChecking(pool, courseId, 'failed', failure)
+	},
+	mend: {
+		run: carryOutMend,
+		stopped: (pool, id) => endMend(pool, id, 'stopped'),
+		abandon: (pool, id, failure) => endMend(pool, id, 'failed', { failure })
 	},
 	losses: { run: workOutLosses, stopped: () => Promise.resolve(), abandon: giveUpLosses },
 	dispatch: {

@@ -9,6 +9,7 @@ import { Refused } from '../loads/refused';
 import { saveQuestions } from '../questions/save';
 import { tellProgress } from '../threads/progress';
 import { conditionOf, type SnagFilter } from './filter';
+import type { Hearing } from './mend';
 import { twinRule, twinsOf } from './twins';
 
 interface Twin {
@@ -121,6 +122,13 @@ function grouped(twins: Twin[], alike: readonly { id: number; of: number }[]): T
 	});
 }
 
+/** What keeping one of each of several groups has done. */
+export interface KeptOfEach {
+	kept: number;
+	gone: number;
+	deedId: number;
+}
+
 /**
  * Keeps one of each group of questions that a filter finds to be there twice, as one deed: what `keepOne` does, for all at
  * once. Gives how many are kept and how many are in the bin. Throws Refused where there is none.
@@ -129,8 +137,9 @@ export async function keepOneOfEach(
 	pool: Pool,
 	courseId: number,
 	personId: number,
-	filter: SnagFilter
-): Promise<{ kept: number; gone: number; deedId: number }> {
+	filter: SnagFilter,
+	{ told, ended }: Hearing<KeptOfEach> = { told: tellProgress }
+): Promise<KeptOfEach> {
 	return transaction(pool, async (connection) => {
 		const { from, sql, parameters } = await conditionOf(connection, courseId, { ...filter, check: twinRule });
 		const found = await rows<{ id: number }>(
@@ -155,11 +164,13 @@ export async function keepOneOfEach(
 		});
 		let gone = 0;
 		for (let at = 0; at < groups.length; at += atOnce) {
-			tellProgress(at, groups.length);
+			told(at, groups.length);
 			gone += await keepFirsts(connection, courseId, groups.slice(at, at + atOnce), { deedId, personId });
 		}
 		await endDeed(connection, deedId, gone);
-		return { kept: groups.length, gone, deedId };
+		const done = { kept: groups.length, gone, deedId };
+		await ended?.(connection, done);
+		return done;
 	});
 }
 

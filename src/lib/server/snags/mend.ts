@@ -1,4 +1,4 @@
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
 import { mendFor } from '$core/checks/one';
 import { mendTools } from '$core/formats/mend-tools';
@@ -76,6 +76,12 @@ export interface Mended {
 
 const batch = 300;
 
+/** Hears how far work on many snags is, and of what came of it in the transaction in which that is done. */
+export interface Hearing<Result> {
+	told: (done: number, total: number) => void;
+	ended?: (connection: PoolConnection, result: Result) => Promise<void>;
+}
+
 /**
  * Mends by a check: one question, or where none is named all that it speaks of and `within` finds. Mended questions are
  * checked again, in the same transaction. `version` guards one question against a change that was made in between.
@@ -87,7 +93,8 @@ export async function mend(
 	rule: string,
 	questionId: number | null,
 	version: number | null,
-	within: SnagFilter = everySnag
+	within: SnagFilter = everySnag,
+	{ told, ended }: Hearing<Mended> = { told: tellProgress }
 ): Promise<Mended | 'changed'> {
 	return transaction(pool, async (connection) => {
 		const done: Mended = { mended: 0, left: 0 };
@@ -110,7 +117,7 @@ export async function mend(
 				`SELECT id, bank_id AS bankId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT s.question_id FROM ${from} WHERE ${sql}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
 				[courseId, last, ...parameters]
 			);
-			tellProgress(done.mended + done.left, total);
+			told(done.mended + done.left, total);
 			if (!found.length) break;
 			last = found.at(-1)!.id;
 			if (version !== null && found[0]!.version !== version) {
@@ -129,6 +136,7 @@ export async function mend(
 		}
 		await endDeed(connection, deedId, done.mended);
 		if (done.mended) done.deedId = deedId;
+		await ended?.(connection, done);
 		return done;
 	});
 }

@@ -7,7 +7,11 @@ import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../tes
 import { snagCounts } from './snags';
 import { everySnag } from './filter';
 import { snagRows } from './list';
+import { undoDeed } from '../changes/undo';
+import { run } from '../db/pool';
+import { Stopped, unhindered } from '../jobs/control';
 import { mend, mendPreview } from './mend';
+import { askedFor, carryOutMend, endMend, mendingOf, mendSoon } from './mending';
 
 const pool = testPool();
 afterAll(() => pool.end());
@@ -123,5 +127,46 @@ describe('looking through a bank', () => {
 		expect(await titles({ filters: { kind: 'multiple-choice' }, categoryId: more!.id, words: 'anchor' })).toEqual([
 			'm2'
 		]);
+	});
+});
+
+describe('a mend of very many', () => {
+	const begin = async () => {
+		const found = await askedFor(pool, course.courseId, 'escaped-twice', everySnag);
+		expect(found).toBe(2);
+		const id = await mendSoon(pool, course.courseId, course.personId, 'escaped-twice', everySnag, found);
+		await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'mend' AND subject_id = ?", [id]);
+		return id;
+	};
+	const left = async () => (await snagRows(pool, course.courseId, { ...everySnag, check: 'escaped-twice' })).length;
+	it('is done in the background, told, and taken back as one', async () => {
+		const id = await begin();
+		expect(await mendingOf(pool, course.courseId)).toMatchObject({ id, state: 'waiting', total: 2, result: null });
+		await carryOutMend(pool, id, unhindered);
+		const done = (await mendingOf(pool, course.courseId))!;
+		expect(done).toMatchObject({ state: 'done', done: 2, result: { mended: 2, left: 0 } });
+		expect(await left()).toBe(0);
+		await undoDeed(pool, course.courseId, course.personId, done.result!.deedId!, false);
+		expect(await left()).toBe(2);
+	});
+	it('that is stopped has changed nothing', async () => {
+		const id = await begin();
+		const stopping = {
+			check: () => {
+				throw new Stopped();
+			}
+		};
+		await expect(carryOutMend(pool, id, stopping)).rejects.toThrow(Stopped);
+		await endMend(pool, id, 'stopped');
+		expect(await mendingOf(pool, course.courseId)).toMatchObject({ state: 'stopped', result: null });
+		expect(await left()).toBe(2);
+	});
+	it('that was done is not done again, whoever begins it anew', async () => {
+		const id = await begin();
+		await carryOutMend(pool, id, unhindered);
+		const before = await mendingOf(pool, course.courseId);
+		await carryOutMend(pool, id, unhindered);
+		await endMend(pool, id, 'failed', { failure: 'late' });
+		expect(await mendingOf(pool, course.courseId)).toEqual(before);
 	});
 });

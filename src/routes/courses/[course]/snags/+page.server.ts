@@ -8,6 +8,7 @@ import { checkingOf, checkSoon, stopChecking } from '$lib/server/checks/course';
 import { database } from '$lib/server/db/pool';
 import { threads } from '$lib/server/threads/ask';
 import { keepOne, keepThis, type KeptOne } from '$lib/server/snags/keep-one';
+import { mendingOf, stopMending } from '$lib/server/snags/mending';
 import { daysOf } from '$lib/server/snags/days';
 import { meanBoth, takeWaiverBack, waive, waiversOf } from '$lib/server/snags/waive';
 import { mendTitle } from '$core/checks';
@@ -69,7 +70,7 @@ export const load = async ({ locals, params, url }) => {
 	const from = Math.floor(place / snagPageSize) * snagPageSize;
 	const check = order === 'check' ? (filter.check ?? '') : '';
 	const isMended = mendTitle(check) !== undefined || check === 'exact-duplicate';
-	const [lastVisit, waivers, days, places, rows, mendable, checking, banks] = await Promise.all([
+	const [lastVisit, waivers, days, places, rows, mendable, checking, mending, banks] = await Promise.all([
 		visitSnags(db, course.id, person.id),
 		waiversOf(db, course.id),
 		daysOf(db, course.id),
@@ -77,6 +78,7 @@ export const load = async ({ locals, params, url }) => {
 		total ? snagRows(db, course.id, filter, from) : [],
 		isMended && total ? threads().ask('mendableCount', course.id, filter) : 0,
 		checkingOf(db, course.id),
+		mendingOf(db, course.id),
 		bankNames(db, course.id)
 	]);
 	return {
@@ -97,7 +99,8 @@ export const load = async ({ locals, params, url }) => {
 		pageSize: snagPageSize,
 		mendable: check === 'exact-duplicate' ? total : mendable,
 		mendsPlaces: mendsPlaces(check),
-		checking
+		checking,
+		mending
 	};
 };
 
@@ -123,6 +126,10 @@ export const actions = {
 	stop: async ({ locals, params }) => {
 		const { course } = await courseAt(locals, params, 'work');
 		await stopChecking(database(), course.id);
+	},
+	stopMending: async ({ locals, params }) => {
+		const { course } = await courseAt(locals, params, 'work');
+		await stopMending(database(), course.id);
 	},
 	check: async ({ locals, params }) => {
 		const { course } = await courseAt(locals, params, 'work');

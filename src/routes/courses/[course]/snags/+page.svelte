@@ -10,6 +10,7 @@
 	import { figure } from '$lib/ui/words';
 	import { untrack } from 'svelte';
 	import Checking from './Checking.svelte';
+	import Mending from './Mending.svelte';
 	import Checks from './Checks.svelte';
 	import { ruleTitle } from '$lib/ui/rule';
 	import type { ShownSnag } from './snag';
@@ -101,12 +102,14 @@
 	const snag = $derived(view.pages.at(view.pages.placeOf(chosen)));
 	/** Whether only some of what a check speaks of is listed. */
 	const isPart = $derived(data.filter.bank !== null || data.filter.since !== null || data.filter.question !== null);
+	const isMending = $derived(data.mending?.state === 'waiting' || data.mending?.state === 'running');
 	const isEmpty = $derived(!data.counts.length && !data.isWaived && !data.waivers.length);
 </script>
 
 <svelte:window onkeydown={keys} />
 <svelte:head><title>Snags · {data.course.name} · Yarn Barrow</title></svelte:head>
 {#if data.checking}<Checking checking={data.checking} mayChange={data.mayChange} />{/if}
+{#if data.mending}<Mending mending={data.mending} {view} mayChange={data.mayChange} />{/if}
 {#snippet checks()}
 	<Checks
 		{view}
@@ -134,7 +137,7 @@
 				class="btn btn-sm preset-outlined-brand"
 				title={mendTitle(data.check) ?? 'Of each group one stays, and takes over what it lacks of the others'}
 				data-mend-all
-				disabled={view.busy}
+				disabled={view.busy || isMending}
 				onclick={() => view.mend(data.check)}
 				>{isPart ? 'Mend these' : 'Mend all'} {figure(data.mendable)} <kbd>M</kbd></button
 			>

@@ -12,7 +12,10 @@ export type ListedSnag = SnagRow;
 
 /** What the mend of some snags came to. */
 type Mended =
-	'changed' | { mended: number; left: number; deedId?: number } | { kept: number; gone: number; deedId: number };
+	| 'changed'
+	| { mended: number; left: number; deedId?: number }
+	| { kept: number; gone: number; deedId: number }
+	| { mending: number };
 
 /** What the page of snags is made of: the list, and what is done to what is in it. */
 export class SnagsView {
@@ -78,10 +81,11 @@ export class SnagsView {
 		if (!sent.ok) this.refused = sent.message;
 		else if (sent.value === 'changed')
 			this.refused = 'Somebody has changed this question in the meantime. It is shown anew; look at it once more.';
-		else this.#tell(check, sent.value);
+		else if (!('mending' in sent.value)) this.told(check, sent.value);
 	}
 
-	#tell(check: string, done: Exclude<Mended, 'changed'>): void {
+	/** Tells what the mend of a check came to, with the way back. */
+	told(check: string, done: Exclude<Mended, 'changed' | { mending: number }>): void {
 		const words = 'kept' in done ? keptWords(done) : this.#mendedWords(check, done);
 		if (done.deedId) tellDone(this.courseId, { deedId: done.deedId, words }, this.again);
 		else tell(words);
