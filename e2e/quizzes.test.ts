@@ -220,6 +220,29 @@ describe('a sheet that is edited', () => {
 			await other.close();
 		}
 	});
+	it('is folded, and held beside what it would be without its quotas, and beside another quiz', async () => {
+		await visitor.go(`/courses/${day.course}/quizzes`);
+		await visitor.press('Balanced');
+		await visitor.reads('Draw sheet');
+		const open = () => visitor.driver.findElements(By.css('button.fold[aria-expanded=true]'));
+		expect(await open()).toHaveLength(1);
+		await (await open())[0]!.click();
+		await visitor.driver.wait(async () => !(await open()).length, 5000);
+		await visitor.press('beside another');
+		const beside = async (name: string) => {
+			const option = By.xpath(`//label[contains(., "Beside")]//option[normalize-space(.) = "${name}"]`);
+			await (await visitor.driver.wait(until.elementLocated(option), 8000)).click();
+		};
+		await beside('it without its quotas');
+		await visitor.reads(/What students get\s+this sheet\s+without its quotas/);
+		expect(await visitor.reads('Both counted exactly.')).toMatch(/Sittings\s+[\d.,× a-z]+\s+[\d.,× a-z]+/);
+		const other = await visitor.driver.findElement(By.css('optgroup option'));
+		const title = await other.getText();
+		await other.click();
+		await visitor.reads(new RegExp(`What students get\\s+this sheet\\s+${title}`));
+		await visitor.press('this sheet alone');
+		await visitor.reads('Another attempt');
+	});
 	it('keeps pairs apart and groups together, as the figures show at once', async () => {
 		await visitor.press('Pairs and groups');
 		const find = async (label: string, words: string, title: string) => {
@@ -303,6 +326,17 @@ describe('sittings and forms', () => {
 		await visitor.press('Write their difficulty into the bank');
 		await visitor.reads(/questions have the difficulty that the papers showed/);
 	});
+	it('go to another system as quizzes that are fixed', async () => {
+		await visitor.press('as fixed quizzes');
+		await visitor.reads(/3 forms\s+fixed/);
+		await visitor.press('Write and prove');
+		await visitor.reads(/Proof of .*3 forms/);
+		await visitor.reads(/Read back: (nothing differs|all is as the table said)/);
+		await visitor.driver.navigate().back();
+		await visitor.driver.navigate().back();
+		await visitor.reads('Draw sheet');
+		await visitor.press('Forms');
+	});
 	it('have the paper in front of one, with a place for the name and lines to write on', async () => {
 		await visitor.press('papers');
 		const words = await visitor.reads('Print 3 forms');
@@ -325,6 +359,16 @@ describe('a quiz in the list', () => {
 		await visitor.press('Undo');
 		await visitor.reads('“Balanced again” is back.');
 		await visitor.reads(/Balanced again\s+draft/);
+	});
+	it('is made of a filter that is saved, and draws from what fits it', async () => {
+		await visitor.go(`/courses/${day.course}/banks?kind=multiple-choice`);
+		await visitor.press('Filter');
+		await visitor.write('input[aria-label="A name for this filter"]', 'Choices');
+		await visitor.press('Save for the course');
+		await visitor.press('make a quiz');
+		await visitor.reads('also what comes later');
+		expect(await visitor.reads('What students get')).toContain('only some of them');
+		await visitor.reads('Questions · 108');
 	});
 	it('is made of a category in its bank, with one choice', async () => {
 		await visitor.go(`/courses/${day.course}/banks`);

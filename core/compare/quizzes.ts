@@ -116,10 +116,17 @@ export interface QuizProof {
 /** Holds quizzes that were read back against what was to be written of them. */
 export function proveQuizzes(fitted: FittedQuiz[], found: FoundQuiz[], known: Known): QuizProof {
 	const written = fitted.flatMap((one) => one.quiz ?? []);
+	// what is lost of all of them alike is said once
+	const alike = new Set((fitted[0]?.what ?? []).filter((words) => fitted.every(({ what }) => what.includes(words))));
 	return {
-		foretold: fitted.flatMap(({ quiz, what }) =>
-			fitted.length > 1 && quiz ? what.map((one) => `“${quiz.title}”: ${one}`) : what
-		),
+		foretold: [
+			...alike,
+			...fitted.flatMap(({ quiz, what }) =>
+				what
+					.filter((words) => !alike.has(words))
+					.map((words) => (fitted.length > 1 && quiz ? `“${quiz.title}”: ${words}` : words))
+			)
+		],
 		otherwise: [
 			...quizDifferences(written, found, known),
 			...found.slice(written.length).map((one) => `The file holds a quiz “${one.title}” that was not sent.`)

@@ -136,8 +136,14 @@ const plain = /^(?:0|[1-9]\d{0,14})$/;
 export const wholeNumber = (what: string) =>
 	number()
 		.transform((_value, original: unknown) =>
-			typeof original === 'number' || plain.test(String(original)) ? Number(original) : Number.NaN
+			// nothing is no number, and stays nothing where a schema takes that
+			original === null
+				? null
+				: typeof original === 'number' || plain.test(String(original))
+					? Number(original)
+					: Number.NaN
 		)
+		.nonNullable(`${what} has to be a whole number`)
 		.typeError(`${what} has to be a whole number`)
 		.integer(`${what} has to be a whole number`)
 		.min(0, `${what} has to be a whole number`);
