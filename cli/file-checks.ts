@@ -84,9 +84,11 @@ export class FileChecks {
 				draw,
 				pointsEach,
 				shufflesOptions: false,
-				pool: found.flatMap(({ number }) =>
-					number === undefined ? [] : [{ number, points: this.#kept[number - 1]!.points }]
-				),
+				// what a part names twice it gives once
+				pool: [...new Set(found.flatMap(({ number }) => number ?? []))].map((number) => ({
+					number,
+					points: this.#kept[number - 1]!.points
+				})),
 				lost: found.flatMap(({ named, number }) => (number === undefined ? [named.identifier] : []))
 			};
 		});

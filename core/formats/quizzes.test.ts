@@ -179,6 +179,11 @@ const bank = ['', '', ''].map(question);
 const formatOf = (name: string) => writtenFormats.find((format) => format.name === name)!;
 
 describe('a quiz', () => {
+	it('of ours that names a question twice in a part has it there once', async () => {
+		const twice = { ...quiz, parts: [{ ...quiz.parts[0]!, questions: [1, 2, 1] }] };
+		const { found } = await back(await written(formatOf('json'), bank, [twice]), 'a.json');
+		expect(itemsOf(found)).toEqual([[[1, 2].map((at) => bank[at]!.title)]]);
+	});
 	it.each([
 		['json', '"kind": "', '"kind": multiple'],
 		['xml', '<stem>', '<stem><']

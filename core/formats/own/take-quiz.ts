@@ -105,7 +105,7 @@ class QuizTaking {
 			title: this.field(part, 'title', of),
 			path: [],
 			bank: null,
-			questions: (this.field(part, 'questions', of) ?? []).flatMap((number) => this.question(number) ?? []),
+			questions: [...new Set(this.field(part, 'questions', of) ?? [])].flatMap((number) => this.question(number) ?? []),
 			draw: this.field(part, 'draw', of),
 			pointsEach: this.field(part, 'pointsEach', of),
 			shuffle: this.field(part, 'shuffle', of),

@@ -44,6 +44,11 @@ function outcomeOf({ pass }: Settings, points: number | null | undefined): strin
 /** A quiz as a test whose sections refer to items, with the names of 2.1; `items` are those that were written for each question. */
 export function testXml(quiz: QuizToWrite, items: Map<number, WrittenItem[]>, namespace: string): string {
 	const { settings = {}, points } = quiz;
+	// instructions have a place only in a section (2.1, 10.6: rubricBlock): that which is seen first
+	const words = settings.instructions
+		? `<rubricBlock use="instructions" view="candidate">${paragraphsOf(settings.instructions)}</rubricBlock>`
+		: '';
+	const isMixed = quiz.rules?.partsShuffled === true;
 	let reference = 0;
 	const sections = quiz.parts.map((part, at) => {
 		const references = part.questions.flatMap((question) =>
@@ -57,18 +62,13 @@ export function testXml(quiz: QuizToWrite, items: Map<number, WrittenItem[]>, na
 			})
 		);
 		const select = part.draw === null ? '' : `<selection select="${part.draw}"/>`;
-		// instructions have a place only in a section (2.1, 10.6: rubricBlock): the first is seen first
-		const words =
-			at === 0 && settings.instructions
-				? `<rubricBlock use="instructions" view="candidate">${paragraphsOf(settings.instructions)}</rubricBlock>`
-				: '';
-		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>${words}\n${references.join('\n')}\n</assessmentSection>`;
+		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>${at === 0 && !isMixed ? words : ''}\n${references.join('\n')}\n</assessmentSection>`;
 	});
 	// a weight that is named has to be there (2.1, 14.2: weightIdentifier)
 	const weighted = sections.some((section) => section.includes('<weight '));
 	// parts in random order are sections of one that shuffles them (2.1, 10.7: ordering)
-	const body = quiz.rules?.partsShuffled
-		? `<assessmentSection identifier="S0" title="${escapeAttribute(quiz.title)}" visible="false"><ordering shuffle="true"/>\n${sections.join('\n')}\n</assessmentSection>`
+	const body = isMixed
+		? `<assessmentSection identifier="S0" title="${escapeAttribute(quiz.title)}" visible="false"><ordering shuffle="true"/>${words}\n${sections.join('\n')}\n</assessmentSection>`
 		: sections.join('\n');
 	const limit = settings.minutes == null ? '' : `<timeLimits maxTime="${tidy(settings.minutes * 60)}"/>\n`;
 	return `<?xml version="1.0" encoding="UTF-8"?>\n<assessmentTest xmlns="${namespace}" identifier="${escapeAttribute(safeIdentifier(quiz.identifier, 'QUIZ'))}" title="${escapeAttribute(quiz.title)}">\n${outcomeOf(settings, points)}\n${limit}<testPart identifier="P1" navigationMode="nonlinear" submissionMode="simultaneous">\n${controlOf(settings)}${body}\n</testPart>\n<outcomeProcessing><setOutcomeValue identifier="SCORE"><sum><testVariables variableIdentifier="SCORE"${weighted ? ' weightIdentifier="WEIGHT"' : ''}/></sum></setOutcomeValue></outcomeProcessing>\n</assessmentTest>\n`;
