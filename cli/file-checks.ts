@@ -1,4 +1,6 @@
-import type { CheckedCategory } from '../core/checks/check';
+import type { CheckedCategory, CheckedQuiz } from '../core/checks/check';
+import { lookInto, totalOf } from '../core/draws/sheets';
+import { planOfQuiz, type DrawnQuestion } from '../core/draws/sheets/of-quiz';
 import { Gathering } from '../core/checks/many';
 import { languagesOf } from '../core/language/detect';
 import { findInQuiz, findInTree } from '../core/checks/places';
@@ -9,12 +11,10 @@ import type { FoundQuiz } from '../core/model/quiz';
 import { nameOf } from './plain';
 import type { NamedReport } from './reading';
 
-/** What is kept of a question until all are read: what it is called, and where it stands. */
-interface Kept {
+/** What is kept of a question until all are read: what it is called, where it stands, and what drawing needs of it. */
+interface Kept extends DrawnQuestion {
 	question: string;
-	identifier: string;
 	place: { file: string; line: number } | undefined;
-	points: number | null;
 }
 
 const stepOf = (step: string) => step.replace(/~/g, '~0').replace(/\//g, '~1');
@@ -31,11 +31,16 @@ export class FileChecks {
 	add(question: Question): void {
 		this.#gathering.add(this.#kept.length, question, { bank: '', category: question.category });
 		this.#places.add(question);
+		const { identifier, category, kind, points, difficulty, tags, source } = question;
 		this.#kept.push({
 			question: nameOf(question),
-			identifier: question.identifier,
-			place: question.source ? { file: question.source.file, line: question.source.line } : undefined,
-			points: question.points
+			identifier,
+			category,
+			kind,
+			points,
+			difficulty,
+			tags,
+			place: source ? { file: source.file, line: source.line } : undefined
 		});
 		for (let depth = 1; depth <= question.category.length; depth += 1) {
 			const path = question.category.slice(0, depth);
@@ -92,7 +97,7 @@ export class FileChecks {
 				lost: found.flatMap(({ named, number }) => (number === undefined ? [named.identifier] : []))
 			};
 		});
-		for (const { check, message, words } of findInQuiz({ title: quiz.title, parts }))
+		for (const { check, message, words } of findInQuiz({ title: quiz.title, parts, ...this.#drawnOf(quiz) }))
 			yield {
 				rule: ruleOf(check),
 				severity: check.severity,
@@ -103,5 +108,16 @@ export class FileChecks {
 				subject: quiz.title,
 				place: { file: quiz.source.file, line: quiz.source.line }
 			};
+	}
+
+	/** What drawing finds of a quiz whose quotas, pairs and groups make more of it than its parts show. */
+	#drawnOf(quiz: FoundQuiz): Pick<CheckedQuiz, 'drawn'> {
+		const { never = [], together = [] } = quiz.rules ?? {};
+		if (!never.length && !together.length && !quiz.parts.some(({ sheet }) => sheet?.quotas.length)) return {};
+		const plan = planOfQuiz(quiz, this.#kept, (named) => this.#places.find(named));
+		const looked = lookInto(plan);
+		if ('conflict' in looked) return { drawn: { stops: looked.conflict.message, total: null } };
+		const total = 'sampler' in looked ? totalOf(plan, looked.sampler) : null;
+		return 'sampler' in looked ? { drawn: { stops: null, total: total && [total.least, total.most] } } : {};
 	}
 }

@@ -4,8 +4,11 @@ import { renamedRules, type CarriedQuota } from '../../model/sheet';
 import { planOfPools, type PooledPart } from './of-pools';
 import type { Plan, PlannedQuestion, SheetQuota } from './plan';
 
+/** What drawing needs to know of a question. */
+export type DrawnQuestion = Pick<Question, 'identifier' | 'category' | 'kind' | 'points' | 'difficulty' | 'tags'>;
+
 /** A question as drawing needs it, under a name of its own. */
-function planned(question: Question, id: string): PlannedQuestion {
+function planned(question: DrawnQuestion, id: string): PlannedQuestion {
 	const difficulty = Number(question.difficulty);
 	return {
 		id,
@@ -20,7 +23,7 @@ function planned(question: Question, id: string): PlannedQuestion {
 }
 
 /** Names of questions: their identifiers, or their numbers where two have the same or one has none. */
-function namesOf(questions: readonly Question[]): string[] {
+function namesOf(questions: readonly DrawnQuestion[]): string[] {
 	const seen = new Set<string>();
 	return questions.map(({ identifier }, at) => {
 		const name = identifier && !seen.has(identifier) ? identifier : `${identifier || 'question'}#${at + 1}`;
@@ -47,7 +50,7 @@ export function formOfQuota({ by, values, spread, least, most }: CarriedQuota): 
  */
 export function planOfQuiz(
 	{ parts, rules }: FoundQuiz,
-	questions: readonly Question[],
+	questions: readonly DrawnQuestion[],
 	numberOf: (named: FoundQuestion) => number | undefined
 ): Plan {
 	const names = namesOf(questions);
