@@ -12,8 +12,11 @@ const isMarker = (found: string) => /class="(?:blank|variable)"/.test(found);
 const isLoose = (markup: string) =>
 	(markup.match(hollow) ?? []).some((found) => !isMarker(found)) || (markup.match(breaks) ?? []).length > 0;
 
-const tightened = (markup: string) =>
-	markup.replace(hollow, (found) => (isMarker(found) ? found : '')).replace(breaks, '<br/><br/>');
+/** Rich text without them; what only held such a paragraph is empty then, and goes too. */
+function tightened(markup: string): string {
+	const next = markup.replace(hollow, (found) => (isMarker(found) ? found : '')).replace(breaks, '<br/><br/>');
+	return next === markup ? markup : tightened(next);
+}
 
 const fieldsOf = (question: Question) =>
 	markupOf(question)

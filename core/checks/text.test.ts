@@ -349,7 +349,8 @@ tryCheck(
 		['<p>One</p><p>\u00a0</p><p>Two</p>', '<p>One</p><p>Two</p>'],
 		['One<br/><br/><br/>Two', 'One<br/><br/>Two'],
 		['One<br/> <br/> <br/><br/>Two', 'One<br/><br/>Two'],
-		['<p><br/></p><p>One</p>', '<p>One</p>']
+		['<p><br/></p><p>One</p>', '<p>One</p>'],
+		['<p>One</p><div><div><p><br/></p></div></div>', '<p>One</p>']
 	].map(([stem, right]) => ({
 		name: stem!,
 		question: asking(stem!),

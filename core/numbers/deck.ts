@@ -6,9 +6,10 @@ import type { Generator } from './generator';
  */
 export class Deck {
 	readonly #places: Int32Array;
-	/** Where in the deck each one was drawn from. */
+	/** Where in the deck each one was drawn from, and what stood there; only the first so many count. */
 	readonly #from: number[] = [];
 	readonly #drawn: number[] = [];
+	#taken = 0;
 
 	constructor(size: number) {
 		this.#places = Int32Array.from({ length: size }, (_, at) => at);
@@ -16,7 +17,7 @@ export class Deck {
 
 	/** How many were drawn since it was gathered. */
 	get taken(): number {
-		return this.#drawn.length;
+		return this.#taken;
 	}
 
 	/** The one that was drawn at a place, from 0. */
@@ -26,20 +27,20 @@ export class Deck {
 
 	/** Puts all that was drawn back where it was. */
 	gather(): void {
-		for (let at = this.#drawn.length - 1; at >= 0; at -= 1) this.#places[this.#from[at]!] = this.#drawn[at]!;
-		this.#drawn.length = 0;
-		this.#from.length = 0;
+		for (let at = this.#taken - 1; at >= 0; at -= 1) this.#places[this.#from[at]!] = this.#drawn[at]!;
+		this.#taken = 0;
 	}
 
 	/** Draws one, and gives it; there has to be one left. */
 	take(generator: Generator): number {
-		const at = this.#drawn.length;
+		const at = this.#taken;
 		const left = this.#places.length - at;
 		const other = left > 1 ? at + generator.below(left) : at;
 		const value = this.#places[other]!;
 		this.#places[other] = this.#places[at]!;
-		this.#from.push(other);
-		this.#drawn.push(value);
+		this.#from[at] = other;
+		this.#drawn[at] = value;
+		this.#taken = at + 1;
 		return value;
 	}
 }

@@ -13,6 +13,8 @@ interface Prepared {
 	turns: (Turn | undefined)[][];
 	/** The lists of units of the cell of each step, of which nobody has taken yet what is still in it. */
 	decks: (Deck | null)[];
+	/** The unit of each list of the cell, where every list is of one unit. */
+	singles: (Int32Array | null)[];
 }
 
 const known = new WeakMap<Network, Prepared>();
@@ -33,7 +35,12 @@ function prepared(network: Network): Prepared {
 			const deck = decks.get(step.cell) ?? new Deck(step.cell.lists.length);
 			decks.set(step.cell, deck);
 			return deck;
-		})
+		}),
+		singles: network.steps.map((step) =>
+			isTake(step) && step.cell.lists.every((list) => list.length === 1)
+				? Int32Array.from(step.cell.lists, ([unit]) => unit!)
+				: null
+		)
 	};
 	known.set(network, made);
 	return made;
@@ -44,7 +51,7 @@ function prepared(network: Network): Prepared {
  * that is given, with its part.
  */
 export function fill(network: Network, generator: Generator, put: (unit: number, part: number) => void): void {
-	const { moves, turns, decks } = prepared(network);
+	const { moves, turns, decks, singles } = prepared(network);
 	let state = 0;
 	for (let at = 0; at < network.steps.length; at += 1) {
 		const step = network.steps[at]!;
@@ -56,9 +63,14 @@ export function fill(network: Network, generator: Generator, put: (unit: number,
 			const part = parts[step.which]!;
 			const deck = decks[at]!;
 			if (step.isFirst) deck.gather();
+			const single = singles[at];
 			const first = deck.taken;
-			for (let left = move[chosen]!; left > 0; left -= 1) deck.take(generator);
-			for (let place = first; place < deck.taken; place += 1) {
+			for (let left = move[chosen]!; left > 0; left -= 1) {
+				const list = deck.take(generator);
+				if (single) put(single[list]!, part);
+			}
+			// of larger lists, which unit is taken is drawn once all lists are
+			for (let place = single ? deck.taken : first; place < deck.taken; place += 1) {
 				const list = lists[deck.at(place)]!;
 				put(list[list.length > 1 ? generator.below(list.length) : 0]!, part);
 			}

@@ -41,15 +41,39 @@ function ranking(plan: Plan, part: PlannedPart): (members: readonly number[]) =>
 	return (members) => [plan.questions[counted(members) ?? members[0]!]!.difficulty ?? Infinity, first(members)];
 }
 
+/** What is asked of a plan for every sitting, close together in memory. */
+interface Packed {
+	/** The question of each unit; -1 where it is a group. */
+	single: Int32Array;
+	/** What each question is worth by itself, and whether it counts. */
+	points: Float64Array;
+	counts: Uint8Array;
+}
+
+const packs = new WeakMap<Plan, Packed>();
+
+function packed(plan: Plan): Packed {
+	let known = packs.get(plan);
+	if (!known) {
+		known = {
+			single: Int32Array.from(plan.units, ({ members }) => (members.length === 1 ? members[0]! : -1)),
+			points: Float64Array.from(plan.questions, ({ points }) => points),
+			counts: Uint8Array.from(plan.questions, ({ isText }) => (isText ? 0 : 1))
+		};
+		packs.set(plan, known);
+	}
+	return known;
+}
+
 /** The questions of a part in their order, out of its units, whose list is used up. */
 function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Generator): number[] {
 	if (part.order === 'shuffled') {
 		generator.mix(units);
-		const { units: known } = plan;
+		const { single } = packed(plan);
 		for (let at = 0; at < units.length; at += 1) {
-			const { members } = known[units[at]!]!;
-			if (members.length > 1) return units.flatMap((unit, place) => (place < at ? unit : known[unit]!.members));
-			units[at] = members[0]!;
+			const question = single[units[at]!]!;
+			if (question < 0) return units.flatMap((unit, place) => (place < at ? unit : plan.units[unit]!.members));
+			units[at] = question;
 		}
 		return units;
 	}
@@ -66,14 +90,13 @@ function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Gene
 }
 
 /** What the questions that are given are worth. */
-export function pointsOf({ questions, parts }: Plan, given: readonly number[][]): number {
+export function pointsOf(plan: Plan, given: readonly number[][]): number {
+	const { points: own, counts } = packed(plan);
 	let sum = 0;
 	for (let part = 0; part < given.length; part += 1) {
-		const { points } = parts[part]!;
-		for (const place of given[part]!) {
-			const question = questions[place]!;
-			if (!question.isText) sum += points ?? question.points;
-		}
+		const list = given[part]!;
+		const { points } = plan.parts[part]!;
+		for (let at = 0; at < list.length; at += 1) if (counts[list[at]!]) sum += points ?? own[list[at]!]!;
 	}
 	return Math.round(sum * 1e6) / 1e6;
 }
