@@ -5,7 +5,6 @@
 	import Chart from '$lib/ui/Chart.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { percentOf } from '$lib/ui/percent';
-	import Segments from '$lib/ui/Segments.svelte';
 	import {
 		chanceText,
 		difficultyText,
@@ -19,6 +18,7 @@
 		type Over
 	} from './figures';
 	import { rangeText, type Sheet } from './sheet.svelte';
+	import SpreadOver from './SpreadOver.svelte';
 
 	/** What students get of this sheet, held against another: the same without its quotas, as it is now, or another quiz. */
 	let { sheet, courseId }: { sheet: Sheet; courseId: number } = $props();
@@ -209,15 +209,7 @@
 			: 'By 20,000 sittings where it could not be counted exactly.'}
 	</p>
 	<div class="mt-3">
-		<Segments
-			bind:value={over}
-			label="Spread over"
-			choices={[
-				{ value: 'categories', name: 'categories' },
-				{ value: 'kinds', name: 'kinds' },
-				{ value: 'tags', name: 'tags' }
-			]}
-		/>
+		<SpreadOver bind:over />
 	</div>
 	<div class="mt-1"><Chart label="Questions a sitting, on average" bars={spread} /></div>
 	<div class="mt-4"><Chart label="Questions two neighbours share" bars={shared} /></div>

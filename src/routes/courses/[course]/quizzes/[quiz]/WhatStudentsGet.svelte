@@ -4,7 +4,6 @@
 	import Chart from '$lib/ui/Chart.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { percentOf } from '$lib/ui/percent';
-	import Segments from '$lib/ui/Segments.svelte';
 	import { count, figure } from '$lib/ui/words';
 	import Beside from './Beside.svelte';
 	import {
@@ -24,6 +23,7 @@
 	} from './figures';
 	import { shares } from '$core/numbers/shares';
 	import { rangeText, type Sheet } from './sheet.svelte';
+	import SpreadOver from './SpreadOver.svelte';
 
 	/** What students get of a sheet, beside it: whether it can be filled, totals, spread, what two share, what comes again. */
 	let { sheet, mayChange, courseId }: { sheet: Sheet; mayChange: boolean; courseId: number } = $props();
@@ -169,15 +169,7 @@
 			<Mark severity="doubtful" word={warning.replace(/^parts\[(\d+)\]\S*/, (_, at) => `Part ${Number(at) + 1}`)} />
 		</p>{/each}
 	<div class="mt-3">
-		<Segments
-			bind:value={over}
-			label="Spread over"
-			choices={[
-				{ value: 'categories', name: 'categories' },
-				{ value: 'kinds', name: 'kinds' },
-				{ value: 'tags', name: 'tags' }
-			]}
-		/>
+		<SpreadOver bind:over />
 	</div>
 	{#if shown.length}
 		<div class="mt-1"><Chart label="Questions a sitting, on average" bars={spread} /></div>
