@@ -34,6 +34,63 @@ export function subsets(count: number): number[][] {
 	}));
 }
 
+/** A set of options, and the score that it was given. */
+interface Tried {
+	set: number[];
+	score: number;
+}
+
+const shareOf = (score: number, whole: number) => round(Math.max(-1, Math.min(1, score / whole)));
+const boundOf = (score: number | null, whole: number) => (score === null ? null : round(score / whole));
+
+/** The sets of options that are tried: all, or where these are too many, those that differ from what is expected by one. */
+function setsToTry(count: number, expected: number[]): number[][] {
+	if (count <= mostTried) return subsets(count);
+	const all = Array.from({ length: count }, (_, at) => at);
+	return [
+		[],
+		all,
+		expected,
+		all.filter((at) => !expected.includes(at)),
+		...all.map((at) => [at]),
+		...all.map((at) => (expected.includes(at) ? expected.filter((other) => other !== at) : [...expected, at]))
+	];
+}
+
+/** The credits as a mapping says them, where all that was tried bears it out. */
+function asDeclared({ scores, lower, upper }: DeclaredCredits, tried: Tried[], whole: number): FoundCredits | null {
+	const predicted = (set: number[]) =>
+		Math.min(
+			upper ?? Infinity,
+			Math.max(
+				lower ?? -Infinity,
+				set.reduce((total, at) => total + scores[at]!, 0)
+			)
+		);
+	if (!tried.every(({ set, score }) => !set.length || close(score, predicted(set)))) return null;
+	return {
+		credits: scores.map((score) => shareOf(score, whole)),
+		combination: 'sum',
+		bounds: { lower: boundOf(lower, whole), upper: boundOf(upper, whole) },
+		exact: scores.every((score) => Math.abs(score) <= whole + 1e-9),
+		full: whole
+	};
+}
+
+/** The credits where one set of options earns something, and all else nothing: all of it has to be chosen. */
+function onlyOneSetPays(tried: Tried[], right: number[], whole: number, count: number): FoundCredits | null {
+	const [best, ...others] = tried.filter(({ score }) => score > 1e-9);
+	if (!best || !right.length || others.length || tried.some(({ score }) => score < -1e-9)) return null;
+	const each = round(best.score / whole / right.length);
+	return {
+		credits: Array.from({ length: count }, (_, at) => (right.includes(at) ? Math.min(1, each) : 0)),
+		combination: 'all',
+		bounds: { lower: null, upper: null },
+		exact: close(best.score, whole),
+		full: whole
+	};
+}
+
 /**
  * Finds the credit of options by trying a marking rule: on each option alone where one may be ticked, on every set of
  * them where several may be. `mark` gives the score of a set of options by their places; `full` is the score that
@@ -50,7 +107,7 @@ export function creditsByTrying(
 	const singles = Array.from({ length: count }, (_, at) => mark([at]));
 	const given = full === null || full > 0 ? full : 1;
 	let whole = given ?? Math.max(1, ...singles);
-	const share = (score: number) => round(Math.max(-1, Math.min(1, score / whole)));
+	const share = (score: number) => shareOf(score, whole);
 	if (!several)
 		return {
 			credits: singles.map(share),
@@ -60,61 +117,18 @@ export function creditsByTrying(
 			full: whole
 		};
 
-	const tried: { set: number[]; score: number }[] = [];
-	if (count <= mostTried) for (const set of subsets(count)) tried.push({ set, score: mark(set) });
-	else {
-		const all = Array.from({ length: count }, (_, at) => at);
-		const others = all.filter((at) => !expected.includes(at));
-		for (const set of [
-			[],
-			all,
-			expected,
-			others,
-			...all.map((at) => [at]),
-			...all.map((at) => (expected.includes(at) ? expected.filter((one) => one !== at) : [...expected, at]))
-		])
-			tried.push({ set, score: mark(set) });
-	}
+	const tried = setsToTry(count, expected).map((set) => ({ set, score: mark(set) }));
 	if (given === null) for (const { score } of tried) whole = Math.max(whole, score);
-	if (declared) {
-		const { lower, upper } = declared;
-		const predicted = (set: number[]) =>
-			Math.min(
-				upper ?? Infinity,
-				Math.max(
-					lower ?? -Infinity,
-					set.reduce((total, at) => total + declared.scores[at]!, 0)
-				)
-			);
-		if (tried.every(({ set, score }) => !set.length || close(score, predicted(set))))
-			return {
-				credits: declared.scores.map(share),
-				combination: 'sum',
-				bounds: {
-					lower: lower === null ? null : round(lower / whole),
-					upper: upper === null ? null : round(upper / whole)
-				},
-				exact: declared.scores.every((score) => Math.abs(score) <= whole + 1e-9),
-				full: whole
-			};
-	}
+	const declaredly = declared && asDeclared(declared, tried, whole);
+	if (declaredly) return declaredly;
 	const best = tried.reduce((a, b) => (b.score > a.score + 1e-9 ? b : a));
 	const right = best.score > 1e-9 ? best.set : [];
-	const paid = tried.filter(({ score }) => score > 1e-9);
-	if (right.length && paid.length === 1 && !tried.some(({ score }) => score < -1e-9)) {
-		const each = round(best.score / whole / right.length);
-		return {
-			credits: singles.map((_, at) => (right.includes(at) ? Math.min(1, each) : 0)),
-			combination: 'all',
-			bounds: { lower: null, upper: null },
-			exact: close(best.score, whole),
-			full: whole
-		};
-	}
+	const one = onlyOneSetPays(tried, right, whole, count);
+	if (one) return one;
 	// what an option adds is seen where the bounds do not hide it: from the best set, it is taken away or put in
 	const from = (at: number) =>
 		right.includes(at)
-			? best.score - mark(right.filter((one) => one !== at))
+			? best.score - mark(right.filter((other) => other !== at))
 			: mark([...right, at].sort((a, b) => a - b)) - best.score;
 	const added = singles.map((_, at) => from(at));
 	const guesses = [
@@ -127,20 +141,14 @@ export function creditsByTrying(
 	return {
 		credits: worths.map(share),
 		combination: 'sum',
-		bounds: {
-			lower: lower === null ? null : round(lower / whole),
-			upper: upper === null ? null : round(upper / whole)
-		},
+		bounds: { lower: boundOf(lower, whole), upper: boundOf(upper, whole) },
 		exact,
 		full: whole
 	};
 }
 
 /** The bounds of a sum of what options are worth, by the scores of the sets that were tried; and whether it comes to them. */
-function boundsOf(
-	worths: number[],
-	tried: { set: number[]; score: number }[]
-): { lower: number | null; upper: number | null; exact: boolean } {
+function boundsOf(worths: number[], tried: Tried[]): { lower: number | null; upper: number | null; exact: boolean } {
 	const sums = tried.map(({ set, score }) => ({ score, sum: set.reduce((total, at) => total + worths[at]!, 0) }));
 	const lowest = Math.min(...sums.map(({ score }) => score));
 	const highest = Math.max(...sums.map(({ score }) => score));

@@ -129,7 +129,21 @@ const anyQuizzes = (count: number): fc.Arbitrary<QuizToWrite[]> => {
 				points: fc.constantFrom(null, 20, 7.5),
 				rules: fc.record({
 					never: fc.array(some, { maxLength: 2 }),
-					together: fc.array(some, { maxLength: 1 }),
+					together: fc.constantFrom(
+						[],
+						[[0, 1]],
+						[[1, 0]],
+						[[2, 0]],
+						[
+							[0, 1],
+							[2, 3]
+						],
+						[
+							[3, 1],
+							[2, 0]
+						],
+						[[0, 1, 2]]
+					),
 					partsShuffled: fc.boolean(),
 					fixedOptions: fc.subarray([0, 1])
 				})
@@ -177,6 +191,75 @@ const quiz: QuizToWrite = {
 };
 const bank = ['', '', ''].map(question);
 const formatOf = (name: string) => writtenFormats.find((format) => format.name === name)!;
+
+describe('groups that come whole', () => {
+	const six = ['', '', '', '', '', ''].map(question);
+	const grouped = (draw: number | null, together: number[][], shuffle = true): QuizToWrite => ({
+		...quiz,
+		parts: [
+			{ title: 'Charts', questions: [0, 1, 2, 3, 4, 5], draw, pointsEach: null, shuffle },
+			{ title: 'End', questions: [5], draw: null, pointsEach: null, shuffle: false }
+		],
+		rules: { never: [], together, partsShuffled: false, fixedOptions: [] }
+	});
+	const pairs = [
+		[0, 1],
+		[2, 3],
+		[4, 5]
+	];
+	const travelled = async (name: string, sent: QuizToWrite) => {
+		const format = formatOf(name);
+		const { found } = await back(await written(format, six, [sent]), `a${format.ending}`);
+		const places = new QuestionPlaces();
+		for (const own of found.questions) places.add(own);
+		const [came] = found.quizzes;
+		return {
+			draws: came!.parts.map(({ draw, questions: asked }) => [draw, asked.length]),
+			together: (came!.rules?.together ?? []).map((group) => group.map((named) => (places.find(named) ?? 0) - 1)),
+			what: fitQuizzes([sent], format.quizLimits, () => 1)[0]!.what.join(' '),
+			reports: found.reports
+		};
+	};
+	const formats = ['qti12', 'qti21', 'qti22', 'qti30', 'json', 'archive'];
+	it.each(formats)('travel in %s where all that a part draws from are of one size', async (name) => {
+		const came = await travelled(name, grouped(4, pairs));
+		expect(came).toEqual({
+			draws: [
+				[4, 6],
+				[null, 1]
+			],
+			together: pairs,
+			what: '',
+			reports: []
+		});
+	});
+	it.each(formats)('travel in %s in a part that gives all in a random order, whatever their size', async (name) => {
+		const groups = [
+			[0, 1, 2],
+			[4, 5]
+		];
+		const came = await travelled(name, grouped(null, groups));
+		expect(came).toEqual({
+			draws: [
+				[null, 6],
+				[null, 1]
+			],
+			together: groups,
+			what: '',
+			reports: []
+		});
+	});
+	it.each(['qti12', 'qti21', 'qti30', 'cc13'])('are told to be torn in %s where it cannot hold them', async (name) => {
+		const uneven = await travelled(name, grouped(4, [[0, 1]]));
+		expect(uneven.what).toContain('1 group that comes whole may be torn there.');
+		expect(uneven.together).toEqual([]);
+		const odd = await travelled(name, grouped(3, pairs));
+		expect(odd.what).toContain('3 groups that come whole may be torn there.');
+	});
+	it.each(['qti12', 'qti21', 'cc13'])('of a part that gives all in its order need nothing in %s', async (name) => {
+		expect((await travelled(name, grouped(null, pairs, false))).what).not.toContain('torn');
+	});
+});
 
 describe('a quiz', () => {
 	it('of ours that names a question twice in a part has it there once', async () => {

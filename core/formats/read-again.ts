@@ -6,7 +6,7 @@ import { Banks } from './banks';
 import type { DocumentContext, FormatName, ReadQuestion } from './format';
 import { SeenIdentifiers } from './identifiers';
 import { readOwnAgain } from './own/xml';
-import { readItem12Again } from './qti12/read';
+import { readItem12Again } from './qti12/damaged';
 import { readItemAgain } from './qti2/item';
 
 /** A package as far as a question knows it: the files that it uses. None of them can be read. */

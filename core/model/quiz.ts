@@ -12,6 +12,8 @@ export interface FoundQuestion {
 	weight?: number | null;
 	/** Whether it stands in a bank too. */
 	inBank?: boolean;
+	/** The titles of the sections that it stands in, where that is more than those of its part. */
+	path?: string[];
 }
 
 /** One part of a quiz as a package gives it: the questions by identifier, and how many of them are drawn. */
@@ -53,6 +55,8 @@ export interface PartToWrite {
 	sheet?: CarriedPart<number>;
 	/** The parts without quotas that together are exactly this one, where there are such. */
 	exact?: { title: string; questions: number[]; draw: number }[];
+	/** The groups of its questions that come whole, where the format has a place for them; all that it draws from are of one size. */
+	groups?: number[][];
 }
 
 /** A quiz to be written. */

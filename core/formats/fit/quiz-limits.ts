@@ -16,6 +16,8 @@ export interface QuizLimits {
 	shares: boolean;
 	/** Whether its parts may come in a random order. */
 	mixes: boolean;
+	/** Whether questions of a part may come whole or not at all, where all that it draws from are of one size. */
+	groups: boolean;
 	/** Whether it has pools, quotas, pairs, groups and orders, and all that is around a quiz. */
 	sheets: boolean;
 	/** Whether it has instructions, a time limit, also one that is not of whole minutes, and a number of attempts. */
@@ -41,8 +43,13 @@ export const quizTraits: { name: keyof QuizLimits; title: string; otherwise: str
 	{ name: 'shares', title: 'a question in several quizzes', otherwise: 'it stands in the first' },
 	{ name: 'mixes', title: 'parts in random order', otherwise: 'parts come in their order' },
 	{
+		name: 'groups',
+		title: 'groups that come whole, where all that a part draws from are of one size',
+		otherwise: 'they may be torn'
+	},
+	{
 		name: 'sheets',
-		title: 'pools, quotas, pairs, groups, orders, dates, the grade, a description',
+		title: 'pools, quotas, pairs, other groups, orders, dates, the grade, a description',
 		otherwise:
 			'they are not written; quotas whose numbers come out even become parts that give exactly the same, and drawn forms can be sent instead'
 	},
@@ -73,6 +80,7 @@ export const wholeQuizzes: QuizLimits = {
 	shuffles: true,
 	shares: true,
 	mixes: false,
+	groups: false,
 	sheets: false,
 	instructions: false,
 	minutes: false,
@@ -93,6 +101,7 @@ export const exactQuizzes: QuizLimits = {
 	shuffles: true,
 	shares: true,
 	mixes: true,
+	groups: true,
 	sheets: true,
 	instructions: true,
 	minutes: true,

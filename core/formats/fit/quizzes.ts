@@ -1,4 +1,5 @@
 import type { FittedQuiz, PartToWrite, QuizToWrite } from '../../model/quiz';
+import { fitGroups } from './groups';
 import { fitRules, plainParts } from './sheets';
 import type { QuizLimits } from './quiz-limits';
 import { fitSettings } from './settings';
@@ -67,8 +68,11 @@ export function fitQuizzes(quizzes: QuizToWrite[], limits: QuizLimits, written: 
 		if (!limits.carries)
 			return { quiz: null, what: [`The quiz “${quiz.title}” stays behind: this format has none. Its questions go.`] };
 		const what: string[] = [...(quiz.unsaid ?? [])];
-		const rules = fitRules(quiz, limits, what);
-		const plain = limits.sheets ? quiz.parts : plainParts(quiz.parts, what);
+		const grouped = limits.sheets
+			? { parts: quiz.parts, together: [] }
+			: fitGroups(plainParts(quiz.parts, what), quiz.rules?.together ?? [], limits, written, what);
+		const rules = fitRules(quiz, grouped.together, limits, what);
+		const plain = grouped.parts;
 		const own = limits.shares
 			? plain
 			: plain.map((part) => ({ ...part, questions: part.questions.filter((at) => !taken.has(at)) }));

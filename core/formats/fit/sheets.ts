@@ -44,24 +44,25 @@ export function plainParts(parts: readonly PartToWrite[], what: string[]): PartT
 	});
 }
 
-/** The rules of a sheet as far as a format has a place for them, and undefined where it has none, with what is lost in sentences. */
+/**
+ * The rules of a sheet as far as a format has a place for them, and undefined where it has none, with what is lost in
+ * sentences. `together` are the groups that its parts hold there.
+ */
 export function fitRules(
 	{ rules, parts }: QuizToWrite,
+	together: number[][],
 	limits: QuizLimits,
 	what: string[]
 ): CarriedRules<number> | undefined {
 	if (!rules || limits.sheets) return rules;
-	const { never, together, partsShuffled, fixedOptions } = rules;
+	const { never, partsShuffled, fixedOptions } = rules;
 	if (never.length)
 		what.push(
 			`${counted(never.length, 'pair')} that never ${never.length === 1 ? 'comes' : 'come'} together may do so there.`
 		);
-	if (together.length)
-		what.push(
-			`${counted(together.length, 'group')} that ${together.length === 1 ? 'comes' : 'come'} whole may be torn there.`
-		);
 	if (partsShuffled && !limits.mixes) what.push('Its parts are given in their order, not in a random one.');
 	if (fixedOptions.length || parts.some(({ sheet }) => sheet && !sheet.shuffleOptions))
 		what.push('Options are shuffled as each question says, whatever the quiz says of them.');
-	return partsShuffled && limits.mixes ? { never: [], together: [], partsShuffled, fixedOptions: [] } : undefined;
+	const mixed = partsShuffled && limits.mixes;
+	return mixed || together.length ? { never: [], together, partsShuffled: mixed, fixedOptions: [] } : undefined;
 }

@@ -1,16 +1,23 @@
 import { mapMarkup } from '../../kinds';
-import type { FoundQuiz } from '../../model/quiz';
+import type { FoundQuestion, FoundQuiz } from '../../model/quiz';
+import { renamedPart, renamedRules } from '../../model/sheet';
 import type { ReadEvent } from '../format';
 
 /** A quiz of a package in the package, whose files have other names outside of it. */
-const quizInside = (quiz: FoundQuiz, name: (inner: string) => string): FoundQuiz => ({
-	...quiz,
-	source: { ...quiz.source, file: name(quiz.source.file) },
-	parts: quiz.parts.map((part) => ({
-		...part,
-		questions: part.questions.map((one) => (one.file === null ? one : { ...one, file: name(one.file) }))
-	}))
-});
+function quizInside(quiz: FoundQuiz, name: (inner: string) => string): FoundQuiz {
+	const renamed = (question: FoundQuestion): FoundQuestion =>
+		question.file === null ? question : { ...question, file: name(question.file) };
+	return {
+		...quiz,
+		...(quiz.rules ? { rules: renamedRules(quiz.rules, renamed) } : {}),
+		source: { ...quiz.source, file: name(quiz.source.file) },
+		parts: quiz.parts.map((part) => ({
+			...part,
+			questions: part.questions.map(renamed),
+			...(part.sheet ? { sheet: renamedPart(part.sheet, renamed) } : {})
+		}))
+	};
+}
 
 /** The paths of a package in the package, told apart from those of the outer one. */
 export async function* inside(path: string, events: AsyncGenerator<ReadEvent>): AsyncGenerator<ReadEvent> {

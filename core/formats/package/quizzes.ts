@@ -1,4 +1,5 @@
-import type { FoundQuiz } from '../../model/quiz';
+import type { FoundQuestion, FoundQuiz } from '../../model/quiz';
+import { renamedRules } from '../../model/sheet';
 import type { Report } from '../../reports/report';
 import type { DocumentContext, ReadEvent } from '../format';
 
@@ -10,11 +11,12 @@ export function* finishedQuiz(
 	banks: DocumentContext['banks'],
 	points: Map<string, number | null>
 ): Generator<ReadEvent> {
+	// an identifier alone says which question is meant only within its own package
+	const known = (named: FoundQuestion): FoundQuestion =>
+		named.file === null ? { ...named, ...banks.question(named.identifier) } : named;
+	if (quiz.rules) quiz.rules = renamedRules(quiz.rules, known);
 	for (const part of quiz.parts) {
-		// an identifier alone says which question is meant only within its own package
-		part.questions = part.questions.map((one) =>
-			one.file === null ? { ...one, ...banks.question(one.identifier) } : one
-		);
+		part.questions = part.questions.map(known);
 		if (part.bank !== null) {
 			const bank = banks.get(part.bank);
 			if (bank) for (const one of bank) part.questions.push({ ...one, inBank: true });

@@ -183,7 +183,8 @@ export class PackageReading {
 			if (event.type === 'quiz') {
 				this.#quizzes.push(event.quiz);
 				for (const { path, questions } of event.quiz.parts)
-					for (const named of questions) if (named.file) this.#inSection(this.#numberOf(named.file), path);
+					for (const named of questions)
+						if (named.file) this.#inSection(this.#numberOf(named.file), named.path ?? path);
 			}
 			yield event;
 		}

@@ -56,13 +56,35 @@ describe('an assessment of QTI 1.2', () => {
 		expect(found.reports).toMatchObject([{ rule: 'draw-condition' }]);
 		expect(found.reports[0]!.message).toContain('“not (level EQ hard)”');
 	});
-	it('that draws sections says so, and has each of them as a part', async () => {
-		const found = await readBare(
+	const drawing = (...sections: string[]) =>
+		readBare(
 			'paper.xml',
 			document(
-				`<assessment ident="A" title="Paper"><section ident="S" title="Either">${order(1)}<section ident="S1" title="Lights">${item('a')}</section><section ident="S2" title="Knots">${item('b')}</section></section></assessment>`
+				`<assessment ident="A" title="Paper"><section ident="S" title="Either">${order(1)}${sections.join('')}</section></assessment>`
 			)
 		);
+	const inner = (title: string, ...idents: string[]) =>
+		`<section ident="S-${title}" title="${title}">${idents.map((ident) => item(ident)).join('')}</section>`;
+	it('that draws sections of one size draws groups of questions, each with the category of its section', async () => {
+		const found = await drawing(inner('Lights', 'a', 'b'), inner('Knots', 'c', 'd'));
+		const [quiz] = found.quizzes;
+		expect(quiz!.parts.map(({ title, draw, questions }) => [title, draw, questions.length])).toEqual([
+			['Either', 2, 4]
+		]);
+		expect(quiz!.rules?.together.map((group) => group.map(({ identifier }) => identifier))).toEqual([
+			['a', 'b'],
+			['c', 'd']
+		]);
+		expect(quiz!.parts[0]!.questions.map(({ path }) => path?.at(-1))).toEqual(['Lights', 'Lights', 'Knots', 'Knots']);
+		expect(found.reports).toEqual([]);
+	});
+	it('that draws sections of one question draws questions', async () => {
+		const { quizzes } = await drawing(inner('Lights', 'a'), inner('Knots', 'b'), item('c'));
+		expect(quizzes[0]!.parts.map(({ draw, questions }) => [draw, questions.length])).toEqual([[1, 3]]);
+		expect(quizzes[0]!.rules).toBeUndefined();
+	});
+	it('that draws sections of other sizes says so, and has each of them as a part', async () => {
+		const found = await drawing(inner('Lights', 'a', 'b'), inner('Knots', 'c'));
 		expect(found.quizzes[0]!.parts.map((part) => part.title)).toEqual(['Lights', 'Knots']);
 		expect(found.reports).toMatchObject([{ rule: 'draws-sections', place: { line: 1 } }]);
 	});
@@ -135,21 +157,28 @@ describe('an assessment of QTI 1.2', () => {
 			);
 			return { settings: quizzes[0]!.settings, said: reports.map(({ message }) => message).join(' ') };
 		};
-		it('says that its parts come in a random order, and that it draws of them, which a quiz here does not', async () => {
+		it('says that its parts come in a random order, and that it draws of them', async () => {
 			const order = '<order order_type="Random"/>';
-			const read = (selection: string) =>
+			const read = (selection: string, more = '') =>
 				readBare(
 					'paper.xml',
 					document(
-						`<assessment ident="A" title="Paper"><selection_ordering>${selection}${order}</selection_ordering><section ident="S" title="Lights">${item('a')}</section><section ident="T" title="Sounds">${item('b')}</section></assessment>`
+						`<assessment ident="A" title="Paper"><selection_ordering>${selection}${order}</selection_ordering><section ident="S" title="Lights">${item('a')}</section><section ident="T" title="Sounds">${item('b')}${more}</section></assessment>`
 					)
 				);
 			const mixed = await read('<selection/>');
 			expect(mixed.quizzes[0]!.rules?.partsShuffled).toBe(true);
 			expect(mixed.quizzes[0]!.parts.map(({ shuffle }) => shuffle)).toEqual([null, null]);
 			expect(mixed.reports).toEqual([]);
-			const drawn = await read('<selection><selection_number>1</selection_number></selection>');
-			expect(drawn.reports.map(({ message }) => message).join()).toContain('“Paper” draws 1 of its sections');
+			const one = '<selection><selection_number>1</selection_number></selection>';
+			const [paper] = (await read(one)).quizzes;
+			expect(
+				paper!.parts.map(({ title, draw, shuffle, questions }) => [title, draw, shuffle, questions.length])
+			).toEqual([['Paper', 1, true, 2]]);
+			expect(paper!.rules).toBeUndefined();
+			const uneven = await read(one, item('c'));
+			expect(uneven.quizzes[0]!.parts.map(({ title }) => title)).toEqual(['Lights', 'Sounds']);
+			expect(uneven.reports.map(({ message }) => message).join()).toContain('“Paper” draws 1 of the sections in it');
 		});
 		it('is read into the quiz: its time and attempts, its words, what is shown, its pass mark', async () => {
 			const { settings, said } = await around(

@@ -39,6 +39,38 @@ type Test = (responses: Responses) => boolean;
 
 const none: string[] = [];
 
+/** A condition that is made of others (3.6.3: conditionvar, and, or, not); null where it is not. */
+function joinedTest(node: XmlElement, cardinalities: Cardinalities): Test | null {
+	const tests = (nodes: XmlElement[]) => nodes.map((child) => testOf(child, cardinalities));
+	switch (node.name) {
+		case 'conditionvar': {
+			// one answer cannot equal several texts at once: where they stand side by side, any of them is meant
+			const parts = inPlaces(childrenOf(node), cardinalities);
+			const each = tests(parts);
+			const ident = parts[0]?.attributes.respident;
+			const areTexts =
+				parts.length > 1 &&
+				(cardinalities.get(ident ?? '') ?? 'single') === 'single' &&
+				parts.every((part) => part.name === 'varequal' && part.attributes.respident === ident);
+			return (responses) => (areTexts ? each.some((test) => test(responses)) : each.every((test) => test(responses)));
+		}
+		case 'and': {
+			const each = tests(inPlaces(childrenOf(node), cardinalities));
+			return (responses) => each.every((test) => test(responses));
+		}
+		case 'or': {
+			const each = tests(childrenOf(node));
+			return (responses) => each.some((test) => test(responses));
+		}
+		case 'not': {
+			const each = tests(childrenOf(node));
+			return (responses) => !each.some((test) => test(responses));
+		}
+		default:
+			return null;
+	}
+}
+
 function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 	const ident = node.attributes.respident ?? '';
 	const place = Number(node.attributes.index ?? 0);
@@ -60,7 +92,8 @@ function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 				const one = parseNumber(value);
 				return one !== null && holds(one, number);
 			});
-	const tests = (nodes: XmlElement[]) => nodes.map((child) => testOf(child, cardinalities));
+	const joined = joinedTest(node, cardinalities);
+	if (joined) return joined;
 	switch (node.name) {
 		case 'varequal':
 			return (responses) =>
@@ -94,30 +127,6 @@ function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 			return (responses) => values(responses).length === 0;
 		case 'other':
 			return () => true;
-		case 'conditionvar': {
-			// one answer cannot equal several texts at once: where they stand side by side, any of them is meant
-			const parts = inPlaces(childrenOf(node), cardinalities);
-			const each = tests(parts);
-			if (
-				(cardinalities.get(parts[0]?.attributes.respident ?? '') ?? 'single') === 'single' &&
-				parts.length > 1 &&
-				parts.every((part) => part.name === 'varequal' && part.attributes.respident === parts[0]!.attributes.respident)
-			)
-				return (responses) => each.some((one) => one(responses));
-			return (responses) => each.every((one) => one(responses));
-		}
-		case 'and': {
-			const each = tests(inPlaces(childrenOf(node), cardinalities));
-			return (responses) => each.every((one) => one(responses));
-		}
-		case 'or': {
-			const each = tests(childrenOf(node));
-			return (responses) => each.some((one) => one(responses));
-		}
-		case 'not': {
-			const each = tests(childrenOf(node));
-			return (responses) => !each.some((one) => one(responses));
-		}
 		default:
 			// it is an obstacle only where an answer comes as far as this
 			return () => {

@@ -55,35 +55,20 @@ export function readSelection(
 	};
 }
 
-/** Reads how an assessment draws and orders its sections: a quiz here may put its parts in a random order, and gives all of them. */
-export function readMixing(
-	node: XmlElement,
-	quiz: FoundQuiz,
-	context: DocumentContext
-): { partsShuffled: boolean; report: Report | null } {
-	const order = childOf(node, 'order')?.attributes.order_type ?? '';
-	const partsShuffled = /random|shuffle/i.test(order);
-	const draw = descendants(node, 'selection_number').map(trimmed).find(Boolean);
-	const place = { file: context.file, line: node.line };
+/** How an assessment draws and orders its sections: how many of them, null for all, and whether they come in a random order. */
+export function readMixing(node: XmlElement): { partsShuffled: boolean; draw: number | null } {
 	return {
-		partsShuffled,
-		report: draw
-			? {
-					rule: 'draws-sections',
-					severity: 'doubtful',
-					message: `“${quiz.title}” draws ${draw} of its sections. A quiz here gives all of its parts: look at which of them are wanted.`,
-					place
-				}
-			: null
+		partsShuffled: /random|shuffle/i.test(childOf(node, 'order')?.attributes.order_type ?? ''),
+		draw: parseNumber(descendants(node, 'selection_number').map(trimmed).find(Boolean) ?? '')
 	};
 }
 
-/** Says that a section draws among the sections in it, which a quiz here does not: their questions are parts of their own. */
-export function drawsSections(part: FoundPart, place: Report['place']): Report {
+/** Says that something draws among the sections in it, which can be held only where they are plain and of one size. */
+export function drawsSections(title: string, draw: number | null, place: Report['place']): Report {
 	return {
 		rule: 'draws-sections',
 		severity: 'doubtful',
-		message: `“${part.title}” draws ${part.draw} of the sections in it. A quiz here draws questions: each of those sections became a part of its own. Look at how many are drawn.`,
+		message: `“${title}” draws ${draw} of the sections in it. That can be held only where the sections are of one size and give all that is in them in its order: each of those sections became a part of its own. Look at which of them are wanted, and how many are drawn.`,
 		place
 	};
 }

@@ -13,7 +13,8 @@ import { reshapedReport } from '../reshaped';
 import { placeName, shapeOf } from '../shapes';
 import { pictureOf } from './points';
 import { partsOf, rulesAbout, together, type Part } from './parts';
-import { pointOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
+import type { ResponseDeclaration } from './process';
+import { pointOf, UnknownRule, type Value } from './values';
 import { promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
 
 const inline = new Set(['textEntryInteraction', 'inlineChoiceInteraction']);

@@ -5,7 +5,8 @@ import { writeExpression, type Tree } from '../../kinds/calculated/expression';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { parseNumber } from '../../numbers/numbers';
 import { feedbackByAnswers } from './marking';
-import { Processing, UnknownRule, type ResponseDeclaration } from './process';
+import { Processing, type ResponseDeclaration } from './process';
+import { UnknownRule } from './values';
 import { promptNodes, stemOf, type Reading } from './reading';
 
 const calls = lookup<string>({

@@ -4,7 +4,9 @@ import type { Question } from '../../kinds';
 import { descendants, trimmed, type XmlElement } from '../../xml/tree';
 import { acceptedNumbers, parseNumber } from '../../numbers/numbers';
 import { placeFeedback2, type Answer } from './feedback';
-import { patternMark, toleranceOf, type ResponseDeclaration } from './process';
+import { toleranceOf } from './operators';
+import type { ResponseDeclaration } from './process';
+import { patternMark } from './values';
 import { hasFeedback, isTemplate, runner, type Reading } from './reading';
 
 /** A text that no key has, to see what happens to a wrong answer. */

@@ -1,7 +1,7 @@
 import { markupOfNodes, type CleanContext } from '../../markup/clean';
 import type { Markup, QuestionCommon } from '../../model/question';
 import { childrenOf, descendants, type XmlElement } from '../../xml/tree';
-import type { Value } from './process';
+import type { Value } from './values';
 
 /** An answer that was tried, and the outcomes that it came to. */
 export interface Answer {

@@ -2,7 +2,8 @@ import { creditsByTrying, type FoundCredits } from '../credits';
 import { placeFeedback2, type Answer } from './feedback';
 import type { Markup } from '../../model/question';
 import { hasFeedback, isTemplate, simplified, runner, type Reading } from './reading';
-import type { ResponseDeclaration, Value } from './process';
+import type { ResponseDeclaration } from './process';
+import type { Value } from './values';
 
 /** What the values of a response earn, one credit each, and how the credits come together. */
 export interface SetMarking extends FoundCredits {

@@ -7,7 +7,8 @@ import { childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tre
 import { shapeOf } from '../shapes';
 import { feedbackByAnswers, markSets } from './marking';
 import { pictureOf } from './points';
-import { UnknownRule, type ResponseDeclaration } from './process';
+import type { ResponseDeclaration } from './process';
+import { UnknownRule } from './values';
 import { isTemplate, printed, promptNodes, runner, simplified, stemOf, usesOf, type Reading } from './reading';
 
 const mostTried = 400;

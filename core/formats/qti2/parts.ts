@@ -6,7 +6,8 @@ import { bestFirst } from '../best';
 import { placeName, shapeOf } from '../shapes';
 import { textsIn } from './entry';
 import { aroundPoints, namedShapes } from './points';
-import { pointOf, UnknownRule, type ResponseDeclaration, type Value } from './process';
+import type { ResponseDeclaration } from './process';
+import { pointOf, UnknownRule, type Value } from './values';
 import { declarationOf, runAll, usesOf, type Reading } from './reading';
 
 /** A place of one of several interactions that is filled for itself, with the answers that can be tried there. */

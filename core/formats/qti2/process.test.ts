@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf } from '../../xml/tree';
-import { Processing, responseDeclaration, UnknownRule, type Value } from './process';
+import { Processing, responseDeclaration } from './process';
+import { UnknownRule, type Value } from './values';
 
 const base = (type: string, value: string | number | boolean) => `<baseValue baseType="${type}">${value}</baseValue>`;
 const float = (value: number) => base('float', value);

@@ -1,19 +1,10 @@
 import { childOf, childrenOf, trimmed, type XmlElement } from '../../xml/tree';
 import { inShape } from '../../kinds/areas';
-import { fitsPattern } from '../../kinds/answers';
 import type { Shape } from '../../model/pieces';
 import { parseNumber } from '../../numbers/numbers';
 import { shapeOf } from '../shapes';
-import { operationOf, roundedTo } from './arithmetic';
-
-/** A value of a variable: nothing, one value or several. Numbers are kept as numbers. */
-export type Value = null | (string | number | boolean)[];
-
-/** A rule or an expression that this program cannot follow; the message names it. */
-export class UnknownRule extends Error {}
-
-/** A marking template whose rules stand somewhere else; the declared key still says what is right. */
-export class UnknownTemplate extends UnknownRule {}
+import { matches, operate } from './operators';
+import { equalValue, isTrue, numberOf, pointOf, UnknownRule, UnknownTemplate, type Value } from './values';
 
 /** A response declaration, as far as marking needs it (QTI 2.1 information model, section 4). */
 export interface ResponseDeclaration {
@@ -78,28 +69,6 @@ export function responseDeclaration(node: XmlElement): ResponseDeclaration {
 	};
 }
 
-const numberOf = (value: Value): number | null => {
-	if (!value || value.length !== 1) return null;
-	const [one] = value;
-	return typeof one === 'number' ? one : typeof one === 'string' ? parseNumber(one) : null;
-};
-const isTrue = (value: Value) => value?.[0] === true;
-const equalValue = (a: string | number | boolean, b: string | number | boolean) => {
-	if (typeof a === 'number' || typeof b === 'number') {
-		const [x, y] = [
-			typeof a === 'number' ? a : parseNumber(String(a)),
-			typeof b === 'number' ? b : parseNumber(String(b))
-		];
-		return x !== null && x === y;
-	}
-	return a === b;
-};
-
-/** In front of a pattern that is tried as an answer: the answer that fits just this pattern. */
-export const patternMark = '\u0002';
-/** A point as a response has it: how far across and how far down, in pixels. */
-export const pointOf = (text: string) => text.split(/\s+/).map(Number) as [number, number];
-
 const known = new WeakMap<XmlElement, ReadonlyMap<string, Value>>();
 
 /** What the outcomes of an item are before any rule has run (2.1, 4.4); it is asked for with each answer that is tried. */
@@ -162,7 +131,11 @@ export class Processing {
 		if (name === 'match_correct')
 			this.outcomes.set('SCORE', [
 				isTrue(
-					this.#match(this.#responses.get(response.identifier) ?? null, this.#correct(response), response.cardinality)
+					matches(
+						this.#responses.get(response.identifier) ?? null,
+						this.#correct(response),
+						response.cardinality === 'ordered'
+					)
 				)
 					? 1
 					: 0
@@ -208,15 +181,6 @@ export class Processing {
 			sum += entry ? entry.value : mapping.fallback;
 		}
 		return Math.min(mapping.upper ?? Infinity, Math.max(mapping.lower ?? -Infinity, sum));
-	}
-
-	#match(a: Value, b: Value, cardinality = ''): Value {
-		if (a === null || b === null) return null;
-		if (a.length !== b.length) return [false];
-		if (cardinality === 'ordered') return [a.every((value, at) => equalValue(value, b[at]!))];
-		const within = (some: typeof a, all: typeof a) =>
-			some.every((value) => all.some((other) => equalValue(value, other)));
-		return [within(a, b) && within(b, a)];
 	}
 
 	#rule(rule: XmlElement): void {
@@ -293,146 +257,11 @@ export class Processing {
 
 	#operation(node: XmlElement): Value {
 		const operands = childrenOf(node);
-		const values = () => operands.map((operand) => this.value(operand));
-		const numbers = (): number[] | null => {
-			const found: number[] = [];
-			for (const operand of operands)
-				for (const one of this.value(operand) ?? [null]) {
-					const number = typeof one === 'number' ? one : typeof one === 'string' ? parseNumber(one) : null;
-					if (number === null) return null;
-					found.push(number);
-				}
-			return found;
-		};
-		const compare = (test: (a: number, b: number) => boolean): Value => {
-			const found = numbers();
-			return found?.length === 2 ? [test(found[0]!, found[1]!)] : null;
-		};
-		switch (node.name) {
-			case 'inside': {
-				const [points] = values();
-				const shape = shapeOf(node, '');
-				return points ? [points.some((point) => inShape(shape, pointOf(String(point))))] : null;
-			}
-			case 'patternMatch': {
-				const [value] = values();
-				if (!value) return null;
-				const [text, pattern] = [String(value[0]), node.attributes.pattern ?? ''];
-				return [text.startsWith(patternMark) ? text.slice(1) === pattern : fitsPattern(pattern, text)];
-			}
-			case 'equalRounded': {
-				const [a, b] = values().map(numberOf);
-				if (a === null || b === null || a === undefined || b === undefined) return null;
-				const figures = Number(node.attributes.figures ?? 0);
-				// files that leave the mode out mean places behind the point, whatever the standard's default is
-				const mode = node.attributes.roundingMode === 'significantFigures' ? 'significantFigures' : 'decimalPlaces';
-				return [roundedTo(a, figures, mode) === roundedTo(b, figures, mode)];
-			}
-			case 'anyN': {
-				const count = values().filter(isTrue).length;
-				const [least, most] = [Number(node.attributes.min ?? 0), Number(node.attributes.max ?? Infinity)];
-				return [count >= least && count <= most];
-			}
-			case 'delete': {
-				const [one, container] = values();
-				return container ? container.filter((value) => !one || !equalValue(value, one[0]!)) : null;
-			}
-			case 'index': {
-				const value = values()[0]?.[Number(node.attributes.n ?? 1) - 1];
-				return value === undefined ? null : [value];
-			}
-			case 'isNull': {
-				const [value] = values();
-				return [value === null || value === undefined || value.length === 0 || (value.length === 1 && value[0] === '')];
-			}
-			case 'match': {
-				const [a, b] = values();
-				const ordered = operands.some(
-					(operand) => this.#declarations.get(operand.attributes.identifier ?? '')?.cardinality === 'ordered'
-				);
-				return this.#match(a ?? null, b ?? null, ordered ? 'ordered' : '');
-			}
-			case 'and': {
-				return [values().every(isTrue)];
-			}
-			case 'or':
-				return [values().some(isTrue)];
-			case 'not': {
-				const [value] = values();
-				return value ? [!isTrue(value)] : null;
-			}
-			case 'multiple':
-			case 'ordered': {
-				const all = values().flatMap((value) => value ?? []);
-				return all.length ? all : null;
-			}
-			case 'member': {
-				const [one, container] = values();
-				return one && container ? [container.some((value) => equalValue(value, one[0]!))] : null;
-			}
-			case 'contains': {
-				const [container, part] = values();
-				return container && part ? [part.every((one) => container.some((value) => equalValue(value, one)))] : null;
-			}
-			case 'containerSize':
-				return [values()[0]?.length ?? 0];
-			case 'equal': {
-				const [a, b] = values().map(numberOf);
-				if (a === null || b === null || a === undefined || b === undefined) return null;
-				const correctFirst = operands[0]?.name === 'correct' || operands[0]?.name === 'baseValue';
-				const [value, target] = correctFirst ? [b, a] : [a, b];
-				const mode = node.attributes.toleranceMode ?? 'exact';
-				if (mode === 'exact') return [value === target];
-				const { below, above } = toleranceOf(node, target);
-				const [least, most] = [target - below, target + above];
-				const slack = 1e-9 * Math.max(1, Math.abs(target));
-				return [
-					(node.attributes.includeLowerBound === 'false' ? value > least + slack : value >= least - slack) &&
-						(node.attributes.includeUpperBound === 'false' ? value < most - slack : value <= most + slack)
-				];
-			}
-			case 'stringMatch': {
-				const [a, b] = values();
-				if (!a || !b) return null;
-				const [x, y] = [String(a[0]), String(b[0])].map((text) =>
-					node.attributes.caseSensitive === 'false' ? text.toLowerCase() : text
-				) as [string, string];
-				return [node.attributes.substring === 'true' ? x.includes(y) : x === y];
-			}
-			case 'lt':
-				return compare((a, b) => a < b);
-			case 'lte':
-				return compare((a, b) => a <= b);
-			case 'gt':
-				return compare((a, b) => a > b);
-			case 'gte':
-				return compare((a, b) => a >= b);
-			case 'substring': {
-				const [part, whole] = values();
-				if (!part || !whole) return null;
-				const plain = (value: Value) =>
-					node.attributes.caseSensitive === 'false' ? String(value![0]).toLowerCase() : String(value![0]);
-				return [plain(whole).includes(plain(part))];
-			}
-			case 'mathConstant':
-				return [node.attributes.name === 'e' ? Math.E : Math.PI];
-			default: {
-				const operation = operationOf(node);
-				if (!operation) throw new UnknownRule(`the expression “${node.attributes.name ?? node.name}”`);
-				const found = numbers();
-				const result = found?.length ? operation(found) : null;
-				return result === null ? null : [result];
-			}
-		}
+		const isOrdered = () =>
+			operands.some(
+				(operand) => this.#declarations.get(operand.attributes.identifier ?? '')?.cardinality === 'ordered'
+			);
+		const value = (operand: XmlElement) => this.value(operand);
+		return operate({ node, operands, value, values: () => operands.map(value), isOrdered });
 	}
-}
-
-/** How far below and above a target a number may lie by an `equal` (QTI 2.1, 15.3: relative tolerances are in percent). */
-export function toleranceOf(node: XmlElement, target: number): { below: number; above: number } {
-	const [first = 0, second = first] = (node.attributes.tolerance ?? '')
-		.trim()
-		.split(/\s+/)
-		.map((text) => parseNumber(text) ?? 0);
-	const scale = node.attributes.toleranceMode === 'relative' ? Math.abs(target) / 100 : 1;
-	return { below: first * scale, above: second * scale };
 }

@@ -16,7 +16,8 @@ import {
 	type XmlNode
 } from '../../xml/tree';
 import { parseNumber } from '../../numbers/numbers';
-import { Processing, type ResponseDeclaration, type Value } from './process';
+import { Processing, type ResponseDeclaration } from './process';
+import type { Value } from './values';
 
 /** Everything that asks for an answer (QTI 2.1 information model, section 7). */
 export const interactionNames = new Set(

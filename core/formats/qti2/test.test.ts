@@ -105,15 +105,51 @@ describe('a test of QTI 2', () => {
 		});
 		expect(quiz).toMatchObject({ title: 'Third', parts: [{ title: 'One', draw: 1, shuffle: true }] });
 	});
-	it('that draws sections instead of questions says so, and loses none of them', async () => {
-		const { quiz, reports } = await read({
-			...items('a', 'b'),
+	it('that draws sections of one size draws groups of questions, each with the category of its section', async () => {
+		const { quiz, questions, reports } = await read({
+			...items('a', 'b', 'c', 'd'),
 			'tests/t.xml': test(
-				section('Either', `<selection select="1"/>${section('Bow', reference('a'))}${section('Stern', reference('b'))}`)
+				section(
+					'Either',
+					`<selection select="1"/>${section('Bow', reference('a') + reference('b'))}${section('Stern', reference('c') + reference('d'))}`
+				)
+			)
+		});
+		expect(quiz.parts.map(({ title, draw, questions: list }) => [title, draw, names(list)])).toEqual([
+			['Either', 2, ['a', 'b', 'c', 'd']]
+		]);
+		expect(quiz.rules?.together.map(names)).toEqual([
+			['a', 'b'],
+			['c', 'd']
+		]);
+		expect(questions.map(({ category }) => category.at(-1))).toEqual(['Bow', 'Bow', 'Stern', 'Stern']);
+		expect(reports).toEqual([]);
+	});
+	it('that draws sections of other sizes says so, and loses none of their questions', async () => {
+		const { quiz, reports } = await read({
+			...items('a', 'b', 'c'),
+			'tests/t.xml': test(
+				section(
+					'Either',
+					`<selection select="1"/>${section('Bow', reference('a') + reference('b'))}${section('Stern', reference('c'))}`
+				)
 			)
 		});
 		expect(quiz.parts.map(({ title }) => title)).toEqual(['Bow', 'Stern']);
 		expect(reports.map(({ message }) => message).join()).toContain('“Either” draws 1 of 2 things');
+	});
+	it('names once a question that is not there, also where its section draws sections', async () => {
+		const { quiz, reports } = await read({
+			...items('a', 'b', 'c'),
+			'tests/t.xml': test(
+				section(
+					'Either',
+					`<selection select="1"/>${section('Bow', reference('a') + reference('gone'))}${section('Stern', reference('b') + reference('c'))}`
+				)
+			)
+		});
+		expect(quiz.parts.map((part) => names(part.questions))).toEqual([['a'], ['b', 'c']]);
+		expect(reports.filter(({ rule }) => rule === 'missing-question')).toHaveLength(1);
 	});
 	it('names a question that it refers to and the package has not, and counts only those that are there', async () => {
 		const { quiz, reports } = await read({

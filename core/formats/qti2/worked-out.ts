@@ -3,7 +3,8 @@ import { Generator, stepsIn } from '../../numbers/generator';
 import { beginning } from '../../markup/text';
 import { childOf, childrenOf, element, trimmed, type XmlElement, type XmlNode } from '../../xml/tree';
 import { parseNumber } from '../../numbers/numbers';
-import { Processing, UnknownRule, type Value } from './process';
+import { Processing } from './process';
+import { UnknownRule, type Value } from './values';
 
 const mostTries = 200;
 const mostSaid = 120;

@@ -202,6 +202,7 @@ export const quizzes12: QuizLimits = {
 	...wholeQuizzes,
 	points: false,
 	mixes: true,
+	groups: true,
 	instructions: true,
 	minutes: true,
 	seconds: true,

@@ -2,6 +2,7 @@ import type { QuizToWrite } from '../../../model/quiz';
 import type { QuizSettings } from '../../../model/quiz-settings';
 import { tidy } from '../../../numbers/numbers';
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
+import { unitsOf } from '../../fit/groups';
 import { paragraphsOf } from '../../quiz-words';
 
 type Settings = Partial<QuizSettings>;
@@ -39,10 +40,19 @@ export function quizXml(
 ): string {
 	const { settings = {} } = quiz;
 	const sections = quiz.parts.map((part, n) => {
-		const references = part.questions.flatMap((question) => items.get(question) ?? []);
+		// a section in a section is drawn as one (selection and ordering, 3), and has no title where it is but a group
+		const references = unitsOf(part.questions, part.groups ?? []).map((unit, place) => {
+			const held = unit
+				.flatMap((question) => items.get(question) ?? [])
+				.map((item) => `<itemref linkrefid="${escapeAttribute(item)}"/>`)
+				.join('');
+			return unit.length === 1 ? held : `<section ident="Q${at + 1}-P${n + 1}-G${place + 1}">${held}</section>`;
+		});
 		const selection =
-			part.draw === null ? '<selection/>' : `<selection><selection_number>${part.draw}</selection_number></selection>`;
-		return `<section ident="Q${at + 1}-P${n + 1}" title="${escapeAttribute(part.title)}"><selection_ordering>${selection}<order order_type="${part.shuffle ? 'Random' : 'Sequential'}"/></selection_ordering>${references.map((item) => `<itemref linkrefid="${escapeAttribute(item)}"/>`).join('')}</section>`;
+			part.draw === null
+				? '<selection/>'
+				: `<selection><selection_number>${part.draw / (part.groups?.[0]?.length ?? 1)}</selection_number></selection>`;
+		return `<section ident="Q${at + 1}-P${n + 1}" title="${escapeAttribute(part.title)}"><selection_ordering>${selection}<order order_type="${part.shuffle ? 'Random' : 'Sequential'}"/></selection_ordering>${references.join('')}</section>`;
 	});
 	const duration = settings.minutes == null ? '' : `<duration>${durationOf(settings.minutes)}</duration>`;
 	const around = `${duration}${controlOf(settings)}${rubricOf(settings)}${outcomesOf(settings, quiz.points)}${quiz.rules?.partsShuffled ? '<selection_ordering><selection/><order order_type="Random"/></selection_ordering>' : ''}`;

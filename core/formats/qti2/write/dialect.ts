@@ -2,7 +2,7 @@ import { ExpressionError, parseExpression, writeExpression } from '../../../kind
 import { parseXml } from '../../../xml/stream';
 import { ways } from '../../fit/nearest';
 import { treeOf } from '../calculated';
-import { UnknownRule } from '../process';
+import { UnknownRule } from '../values';
 import { expressionXml } from './calculated';
 import type { Question } from '../../../kinds';
 import { features } from '../../fit/features';

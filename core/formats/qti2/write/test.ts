@@ -1,7 +1,8 @@
-import type { QuizToWrite } from '../../../model/quiz';
+import type { PartToWrite, QuizToWrite } from '../../../model/quiz';
 import type { QuizSettings } from '../../../model/quiz-settings';
 import { tidy } from '../../../numbers/numbers';
 import { escapeAttribute } from '../../../xml/serialise';
+import { unitsOf } from '../../fit/groups';
 import { wholeQuizzes, type QuizLimits } from '../../fit/quiz-limits';
 import { paragraphsOf } from '../../quiz-words';
 import { safeIdentifier } from './parts';
@@ -10,6 +11,7 @@ import { safeIdentifier } from './parts';
 export const quizzes2: QuizLimits = {
 	...wholeQuizzes,
 	mixes: true,
+	groups: true,
 	instructions: true,
 	minutes: true,
 	seconds: true,
@@ -50,18 +52,24 @@ export function testXml(quiz: QuizToWrite, items: Map<number, WrittenItem[]>, na
 		: '';
 	const isMixed = quiz.rules?.partsShuffled === true;
 	let reference = 0;
-	const sections = quiz.parts.map((part, at) => {
-		const references = part.questions.flatMap((question) =>
+	const referencesOf = (questions: readonly number[], { pointsEach }: PartToWrite) =>
+		questions.flatMap((question) =>
 			(items.get(question) ?? []).map((item) => {
 				reference += 1;
 				const weight =
-					part.pointsEach === null
-						? ''
-						: `<weight identifier="WEIGHT" value="${tidy(part.pointsEach / (item.points || 1))}"/>`;
+					pointsEach === null ? '' : `<weight identifier="WEIGHT" value="${tidy(pointsEach / (item.points || 1))}"/>`;
 				return `<assessmentItemRef identifier="R${reference}" href="../${item.file}"${weight ? `>${weight}</assessmentItemRef>` : '/>'}`;
 			})
 		);
-		const select = part.draw === null ? '' : `<selection select="${part.draw}"/>`;
+	const sections = quiz.parts.map((part, at) => {
+		// a section that is not seen as one is kept together, and counts as one where it is drawn (2.1, 10.5)
+		const references = unitsOf(part.questions, part.groups ?? []).flatMap((unit, place) => {
+			const held = referencesOf(unit, part);
+			return unit.length === 1
+				? held
+				: `<assessmentSection identifier="S${at + 1}-G${place + 1}" title="${escapeAttribute(`${part.title} ${place + 1}`)}" visible="false">\n${held.join('\n')}\n</assessmentSection>`;
+		});
+		const select = part.draw === null ? '' : `<selection select="${part.draw / (part.groups?.[0]?.length ?? 1)}"/>`;
 		return `<assessmentSection identifier="S${at + 1}" title="${escapeAttribute(part.title)}" visible="true">${select}<ordering shuffle="${part.shuffle}"/>${at === 0 && !isMixed ? words : ''}\n${references.join('\n')}\n</assessmentSection>`;
 	});
 	// a weight that is named has to be there (2.1, 14.2: weightIdentifier)

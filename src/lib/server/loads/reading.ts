@@ -142,13 +142,15 @@ export class Reading {
 
 	/** Marks the questions of a part that stand in no bank, and in no category but that of the part itself. */
 	async #markQuizOnly(part: FoundPart): Promise<void> {
-		const numbers = this.#numbersOf(part.questions.filter((one) => !one.inBank));
+		const own = part.questions.filter((question) => !question.inBank);
+		const paths = [...new Set([part.path, ...own.flatMap(({ path }) => (path ? [path] : []))].map(pathKey))];
+		const numbers = this.#numbersOf(own);
 		for (let at = 0; at < numbers.length; at += batchSize)
 			// by_number
 			await run(
 				this.pool,
 				"UPDATE staged_questions SET quiz_only = 1 WHERE load_id = ? AND number IN (?) AND category_path IN ('', ?) AND COALESCE(metadata_path, '') = ''",
-				[this.loadId, numbers.slice(at, at + batchSize), pathKey(part.path).slice(0, 2000)]
+				[this.loadId, numbers.slice(at, at + batchSize), paths.map((path) => path.slice(0, 2000))]
 			);
 	}
 
