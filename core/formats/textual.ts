@@ -26,6 +26,10 @@ export function wholeFormat(container: Container): (Known & { file: string }) | 
 		const file = container.find(path);
 		if (file) return { format, reader, file };
 	}
+	// the part that holds the text may have another name
+	const types = container.find('[Content_Types].xml') !== null;
+	const file = types ? [...container.files].find(({ path }) => /^word\/document\d*\.xml$/i.test(path)) : undefined;
+	if (file) return { format: 'docx', reader: readWord, file: file.path };
 	return null;
 }
 

@@ -195,6 +195,10 @@ export const readerRules = {
 		title: 'Points that differ',
 		why: 'Questions of one part are worth different points, and the part says one.'
 	},
+	'formula-cell': {
+		title: 'Formula without a result',
+		why: 'What wrote the workbook has calculated nothing, so that nobody knows what stands there.'
+	},
 	'date-cell': {
 		title: 'Date in a cell',
 		why: 'The workbook has made a date of it. Look at what was meant.'
@@ -298,6 +302,10 @@ export const readerRules = {
 	'too-few-columns': {
 		title: 'Row with too few columns',
 		why: 'The row has fewer cells than the table has headings.'
+	},
+	'hidden-text': {
+		title: 'Hidden text',
+		why: 'Nobody sees it in the document who does not ask for it.'
 	},
 	'hidden-row': {
 		title: 'Hidden row',

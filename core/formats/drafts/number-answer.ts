@@ -5,6 +5,8 @@ import { parseNumber } from '../../numbers/numbers';
 /** A number that is accepted, as people write it: "3.2 +/- 0.1", "3.1 to 3.3", "8"; null where it is none. */
 export function numberAnswer(text: string): AcceptedNumber | null {
 	const plain = fold(text);
+	// a time of the clock or the number of a chart is no quantity: its nought counts
+	if (/^0\d{3,}$/.test(plain)) return null;
 	const number = '[-+\\u2212]?(?:\\d+(?:[.,]\\d+)?|[.,]\\d+)(?:[eE][-+]?\\d+)?';
 	const around = new RegExp(
 		`^(${number})\\s*(?:\\+\\s*/?\\s*-|±|\\+-|plus or minus)\\s*(${number})\\s*(%?)$`,

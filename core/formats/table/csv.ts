@@ -60,10 +60,22 @@ function cutRow(line: string, delimiter: string, longest: number): string {
 	return line.slice(0, at) + end;
 }
 
+/** Stands for a quote that has a backslash in front of it, while a table is taken apart. */
+const escapedQuote = '\u{f0022}';
+
+/** Whether quotes within cells have a backslash in front of them, as some programs write them, instead of being doubled. */
+function escapesQuotes(text: string): boolean {
+	const bare = text.replaceAll('\\"', '');
+	const doubled = bare.replace(/(^|[\t,;|\n\r])""(?=[\t,;|\n\r]|$)/g, '$1').includes('""');
+	return !doubled && /\\"[^\t,;|\n\r]/.test(text);
+}
+
 /** The rows of a table of text. A quote that opens and never closes spoils its own row alone; that row is kept as it is. */
 export function rowsOfText(text: string, delimiter: string): Row[] {
 	const rows: Row[] = [];
-	let rest = withinColumns(text.replace(/^\ufeff/, ''), delimiter);
+	const whole = escapesQuotes(text) ? text.replaceAll('\\"', escapedQuote) : text;
+	const plain = (cell: string) => cellOf(cell.replaceAll(escapedQuote, '"'));
+	let rest = withinColumns(whole.replace(/^\ufeff/, ''), delimiter);
 	let line = 1;
 	while (rest) {
 		const { data, errors } = Papa.parse<string[]>(rest, { delimiter, skipEmptyLines: false });
@@ -78,7 +90,7 @@ export function rowsOfText(text: string, delimiter: string): Row[] {
 			const lines = newlines(raw.replace(/(\r\n|\r|\n)$/, ''));
 			const odd = oddSize(cells, rows.length + 1);
 			rows.push({
-				cells: (odd ? cells.slice(0, bounds.columns).map((cell) => cell.slice(0, bounds.cell)) : cells).map(cellOf),
+				cells: (odd ? cells.slice(0, bounds.columns).map((cell) => cell.slice(0, bounds.cell)) : cells).map(plain),
 				number: rows.length + 1,
 				endNumber: rows.length + 1,
 				...(odd ? { odd } : {})
@@ -90,9 +102,9 @@ export function rowsOfText(text: string, delimiter: string): Row[] {
 		const end = /\r\n|\r|\n/.exec(rest.slice(offset));
 		const raw = end ? rest.slice(offset, offset + end.index) : rest.slice(offset);
 		rows.push({
-			cells: raw.split(delimiter).map((cell) => cellOf(cell.replace(/^"/, ''))),
+			cells: raw.split(delimiter).map((cell) => plain(cell.replace(/^"/, ''))),
 			number: rows.length + 1,
-			raw,
+			raw: raw.replaceAll(escapedQuote, '\\"'),
 			odd: {
 				rule: 'unclosed-quote',
 				severity: 'broken',
@@ -161,12 +173,17 @@ function* eventsOf(rows: Row[], recipe: TableRecipe, context: DocumentContext, l
 	};
 }
 
+const separatorLine = /^\ufeff?sep=(.)(?:\r\n|\r|\n)\ufeff?/i;
+
 /** Reads a table of text: CSV, with tabs or with semicolons. */
 export const readCsv: DocumentReader = async function* (context): AsyncGenerator<ReadEvent> {
-	const { text, report } = await readPlainText(context.container, context.file);
+	const { text: given, report } = await readPlainText(context.container, context.file);
 	if (report) yield { type: 'report', report };
-	if (text === null) return;
-	const rows = rowsOfText(text, context.recipe?.delimiter ?? delimiterOf(text));
+	if (given === null) return;
+	// some spreadsheets say by what the cells are parted in a line of its own
+	const parted = separatorLine.exec(given)?.[1];
+	const text = given.replace(separatorLine, '');
+	const rows = rowsOfText(text, context.recipe?.delimiter ?? parted ?? delimiterOf(text));
 	const events = tableEvents(rows, context.recipe ?? null, context, `“${context.file}”`);
 	if (events) yield* events;
 	else

@@ -8,6 +8,7 @@ import { kindOfWord, truthOf } from '../drafts/words';
 import { secondKey, splitKeys } from '../drafts/keys';
 import { parseNumber } from '../../numbers/numbers';
 import { rightTail } from '../right-mark';
+import { withoutStress } from '../text/markdown';
 import type { TableRecipe } from '../recipe/recipe';
 import { byLabels, categoryOf, flagOf, listIn, listOf } from './cells';
 import { plainHeading } from './headings';
@@ -40,6 +41,16 @@ function markedRight(cells: Cell[]): { markup: Markup; right: boolean }[] {
 	}));
 }
 
+/** Whether some of the options of a row stand out, and not all of them. */
+export function someStandOut(cells: readonly Cell[]): boolean {
+	const filled = cells.filter((cell) => cell.text);
+	return filled.length > 1 && filled.some((cell) => cell.stressed) && !filled.every((cell) => cell.stressed);
+}
+
+/** Options of which those are right that stand out. */
+const rightByStress = (cells: Cell[]): { markup: Markup; right: boolean }[] =>
+	cells.map(({ markup, stressed }) => ({ markup: withoutStress(markup) ?? markup, right: stressed === true }));
+
 /** How a key says what is right, where no recipe does. */
 export const defaultForms: KeyForm[] = ['letter', 'index', 'text', 'truth', 'answer'];
 const defaultSeparators = [',', ';', '|', ' / ', ' and ', '&'];
@@ -55,6 +66,8 @@ export interface RowContext {
 	percent: boolean;
 	/** Credits only say whether an option is right. */
 	flags: boolean;
+	/** Nothing else says which option is right, and in each row some stand out. */
+	byStress: boolean;
 }
 
 /** The options with the credit and the feedback that stand in columns of their own, in the same order as the options. */
@@ -63,9 +76,11 @@ function optionsOf(
 	last: number,
 	columns: NonNullable<TableRecipe['columns']>,
 	cell: (name: string | undefined) => Cell | undefined,
-	{ keyed, percent, flags }: { keyed: boolean; percent: boolean; flags: boolean }
+	{ keyed, percent, flags, byStress }: { keyed: boolean; percent: boolean; flags: boolean; byStress: boolean }
 ): Draft['options'] {
-	const marks = keyed || columns.optionCredits ? [] : markedRight(cells.slice(0, last));
+	const filled = cells.slice(0, last);
+	const found = keyed || columns.optionCredits ? [] : markedRight(filled);
+	const marks = found.length || !byStress ? found : rightByStress(filled);
 	return cells.slice(0, last).map((one, at) => {
 		const text = cell(columns.optionCredits?.[at])?.text ?? '';
 		const given = flags ? null : parseNumber(text.replace(/\s*%$/, ''));
@@ -101,6 +116,8 @@ export interface RowDraft {
 	disagreeing: { first: string; second: string } | null;
 	/** It is marked as true and as false. */
 	bothTruths: boolean;
+	/** Its key was told from what stands out. */
+	byStress: boolean;
 }
 
 /** One row as the draft of a question. */
@@ -126,7 +143,8 @@ export class RowReading {
 		this.#last = this.#cells.findLastIndex((cell) => cell.text) + 1;
 		const keys = [this.#columns.key ?? []].flat().flatMap((name) => (this.#text(name) ? [this.#cell(name)!] : []));
 		[this.#keyCell, ...this.#otherKeys] = keys;
-		this.#key = keyIn(this.#keyCell?.text ?? '');
+		// without options the answer is a number, however the sheet shows it
+		this.#key = keyIn((this.#last ? undefined : this.#keyCell?.number) ?? this.#keyCell?.text ?? '');
 	}
 
 	#cell(name: string | undefined): Cell | undefined {
@@ -136,6 +154,12 @@ export class RowReading {
 
 	#text(name: string | undefined): string {
 		return this.#cell(name)?.text ?? '';
+	}
+
+	/** What stands in a cell of numbers: the number as it is, where a sheet shows it in another way. */
+	#number(name: string | undefined): string {
+		const cell = this.#cell(name);
+		return cell?.number ?? cell?.text ?? '';
 	}
 
 	/** What the row gives. */
@@ -151,7 +175,8 @@ export class RowReading {
 			// a mere number counts the rows, and would be the same in every table
 			identifier: /^\d*$/.test(identifier) ? '' : identifier,
 			disagreeing: this.#disagreeing,
-			bothTruths: this.#bothTruths
+			bothTruths: this.#bothTruths,
+			byStress: this.#context.byStress && someStandOut(this.#cells)
 		};
 	}
 
@@ -162,7 +187,7 @@ export class RowReading {
 		draft.title = this.#text(columns.title);
 		draft.stem = this.#cell(columns.stem)?.markup ?? '';
 		draft.kind = this.#text(columns.kind) || null;
-		draft.points = this.#text(columns.points) || null;
+		draft.points = this.#number(columns.points) || null;
 		const categories = typeof columns.category === 'string' ? [columns.category] : (columns.category ?? []);
 		draft.category = categories.flatMap((name) => categoryOf(this.#text(name), recipe.categorySeparators ?? []));
 		draft.tags = listOf(this.#text(columns.tags));
@@ -176,7 +201,7 @@ export class RowReading {
 			if (this.#text(columns[field])) draft.feedback[part] = this.#cell(columns[field])!.markup;
 		const shuffle = this.#text(columns.shuffle);
 		if (shuffle) draft.shuffle = ownValue(recipe.shuffleWords, shuffle) ?? truthOf(shuffle, true);
-		const tolerance = this.#text(columns.tolerance);
+		const tolerance = this.#number(columns.tolerance);
 		const number = Number(tolerance.replace(',', '.'));
 		if (tolerance && Number.isFinite(number)) draft.tolerance = number;
 		const language = this.#text(columns.language);
@@ -187,7 +212,7 @@ export class RowReading {
 	#answers(): boolean {
 		const [draft, cells, last, key] = [this.#draft, this.#cells, this.#last, this.#key];
 		const filled = cells.slice(0, last);
-		const { recipe, percent, flags } = this.#context;
+		const { recipe, percent, flags, byStress } = this.#context;
 		const kindNamed = draft.kind ? kindOfWord(ownValue(recipe.kinds, draft.kind) ?? draft.kind) : null;
 		// without options of their own, what is to be matched or put in order stands in the cell of the answer
 		const asksToMatch = draft.kind === null && !last && saysPairs(key, plainText(draft.stem));
@@ -206,6 +231,7 @@ export class RowReading {
 			draft.options = optionsOf(cells, last, this.#columns, (name) => this.#cell(name), {
 				percent,
 				flags,
+				byStress: byStress && someStandOut(filled),
 				keyed: key !== ''
 			});
 		const lines = key && !last && kindNamed === null ? markedRight(key.split('\n').map(cellOf)) : [];

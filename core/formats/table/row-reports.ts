@@ -6,7 +6,7 @@ import type { RowDraft } from './row-draft';
 /** What is odd about a row: what contradicts itself in it, how many cells it has of so many columns, and what its cells and its sheet say. */
 export function rowReports(
 	row: Row,
-	{ disagreeing, bothTruths, draft }: RowDraft,
+	{ disagreeing, bothTruths, byStress, draft }: RowDraft,
 	file: string,
 	columns: number
 ): Report[] {
@@ -24,6 +24,12 @@ export function rowReports(
 			'contradictory-key',
 			'broken',
 			`Row ${row.number} is marked as true and as false. Neither was taken; mark the right one.`
+		);
+	if (byStress)
+		odd(
+			'guessed-key',
+			'untidy',
+			`The key of row ${row.number} was told from what stands out among the options (bold, marked or coloured). Look at it once.`
 		);
 	if (row.cells.length < columns)
 		odd(

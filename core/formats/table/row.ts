@@ -9,6 +9,12 @@ export interface Cell {
 	text: string;
 	markup: Markup;
 	odd?: { rule: ReaderRule; message: string };
+	/** The number that the cell holds, as it is, where the text is how a sheet shows it. */
+	number?: string;
+	/** It holds a formula whose result was never stored. */
+	isUncalculated?: boolean;
+	/** It stands out: bold, marked or coloured. */
+	stressed?: boolean;
 	/** It is part of a merged area, and repeats what the first cell of it says. */
 	merged?: boolean;
 }
@@ -19,6 +25,8 @@ export interface Row {
 	number: number;
 	endNumber?: number;
 	hidden?: boolean;
+	/** It has one cell across the table: it heads the rows below it. */
+	spans?: boolean;
 	odd?: { rule: ReaderRule; severity: Report['severity']; message: string };
 	/** Without anything that could be split: a row that is damaged. */
 	raw?: string;

@@ -29,6 +29,28 @@ describe('the rows of a table of text', () => {
 	])('are parted as %j shows', (text, delimiter) => {
 		expect(delimiterOf(text)).toBe(delimiter);
 	});
+	it('hold quotes that have a backslash in front of them, also in cells without quotes around', async () => {
+		const found = await csv(
+			'Stem,A,B,Key\nThe mate said \\"let go\\". Who?,\\"head\\" line,"stern, \\"aft\\"",A\nWhich is next?,bow,stern,B\n'
+		);
+		expect(found.questions.map(({ stem }) => plainText(stem))).toEqual([
+			'The mate said "let go". Who?',
+			'Which is next?'
+		]);
+		expect(isChoice(found.questions[0]!) && found.questions[0].options.map(({ text }) => plainText(text))).toEqual([
+			'"head" line',
+			'stern, "aft"'
+		]);
+	});
+	it('keep a backslash that ends a cell, where quotes are doubled', () => {
+		const [row] = rowsOfText('"C:\\","a ""b"" c"\n', ',');
+		expect(row!.cells.map(({ text }) => text)).toEqual(['C:\\', 'a "b" c']);
+	});
+	it('may be told by a line of their own how they are parted', async () => {
+		const found = await csv('sep=;\r\n\ufeffStem;A;B;Key\r\nWhich, then?;bow;stern;B\r\n');
+		expect(found.questions.map(({ stem }) => stem)).toEqual(['Which, then?']);
+		expect(right(found.questions[0]!)).toEqual(['stern']);
+	});
 	it('hold line ends and doubled quotes within quotes', () => {
 		const rows = rowsOfText('Stem,Key\n"How ""deep""\nis it?",3\n', ',');
 		expect(rows[1]!.cells[0]!.text).toBe('How "deep"\nis it?');

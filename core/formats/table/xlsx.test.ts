@@ -67,12 +67,80 @@ describe('the cells of a workbook (ECMA-376 part 1, 18.3.1.4)', () => {
 		expect(optionsOf(found.questions[0])).toEqual(['2023-03-15', '2023-03-15 12:00']);
 		expect(rulesOf(found)).toContain('date-cell');
 		const other = await optionsFrom(value('B2', 43538, 1), cell('C2', 'x'), ['d/m/yyyy'], '<workbookPr date1904="1"/>');
-		expect(optionsOf(other.questions[0])[0]).toBe('2023-03-15');
+		expect(optionsOf(other.questions[0])[0]).toBe('15/3/2023');
 	});
 	it('are no dates where the letters of one stand in quotes or brackets', async () => {
 		const found = await optionsFrom(value('B2', 45, 1), value('C2', 46, 2), ['0 &quot;yards&quot;', '[Red]0']);
-		expect(optionsOf(found.questions[0])).toEqual(['45', '46']);
+		expect(optionsOf(found.questions[0])).toEqual(['45 yards', '46']);
 		expect(rulesOf(found)).not.toContain('date-cell');
+	});
+	it.each([
+		['#,##0.00 &quot;€&quot;', 1250.5, '1,250.50 €'],
+		['# ?/?', 0.5, '1/2'],
+		['[h]:mm', 1.25, '30:00'],
+		['h:mm AM/PM', 0.5, '12:00 PM'],
+		['0.00E+00', 6.022e23, '6.02E+23'],
+		['0.0;[Red](0.0)', -3.5, '(3.5)'],
+		['0;-0;&quot;none&quot;', 0, 'none'],
+		['_-£* #,##0.00_-;-£* #,##0.00_-', -1234.5, '-£1,234.50'],
+		['000-0000', 5551234, '555-1234'],
+		['General', 1e-9, '1E-09'],
+		['General', 0.1 + 0.2, '0.3'],
+		['nonsense[', 3.5, '3.5']
+	])('are read as a sheet shows them by the format %s', async (code, number, shown) => {
+		const found = await optionsFrom(value('B2', number, 1), cell('C2', 'x'), [code]);
+		expect(optionsOf(found.questions[0])[0]).toBe(shown);
+	});
+	it('are numbers where a number is the answer or the points, however a sheet shows them', async () => {
+		const found = await read(
+			`${cells(1, 'Stem', 'Key', 'Points')}<row r="2">${cell('A2', 'How long is the quay in metres?')}${value('B2', 1250, 1)}${value('C2', 2, 2)}</row>`,
+			styles(['#,##0', '0.0 &quot;points&quot;'])
+		);
+		const [question] = found.questions;
+		expect(question).toMatchObject({ kind: 'numeric', points: 2 });
+		expect(question?.kind === 'numeric' && question.accepted).toMatchObject([{ value: 1250, tolerance: 0 }]);
+	});
+	it('of formulas that nobody calculated are no question, and no other row is lost', async () => {
+		const formula = (at: string, result: string) => `<c r="${at}"><f>6*7</f>${result}</c>`;
+		const rows = (result: string) =>
+			`${head}${cells(2, 'Which is red?', 'Port', 'Starboard', 'A')}<row r="3">${cell('A3', 'What is 6 times 7?')}${formula('B3', result)}${cell('C3', '41')}${cell('D3', 'A')}</row>`;
+		for (const [result, properties] of [
+			['', ''],
+			['<v></v>', ''],
+			['<v>0</v>', '<calcPr fullCalcOnLoad="1"/>']
+		] as const) {
+			const found = await read(rows(result), {}, '', properties);
+			expect(found.questions.map(({ stem }) => stem)).toEqual(['Which is red?']);
+			const [said] = found.reports.filter(({ rule }) => rule === 'formula-cell');
+			expect(said?.message).toContain('Row 3 was not read. Cell B3 holds a formula');
+		}
+		const calculated = await read(rows('<v>42</v>'));
+		expect(optionsOf(calculated.questions[1])).toEqual(['42', '41']);
+		const nought = await read(rows('<v>0</v>'));
+		expect(optionsOf(nought.questions[1])).toEqual(['0', '41']);
+	});
+	it('have signs that stand as their codes as these signs', async () => {
+		const found = await read(`${head}${cells(2, 'Which?', 'bow_x000D_\nfore', '_x005F_x0041_', 'A')}`);
+		expect(optionsOf(found.questions[0])).toEqual(['bow<br/>fore', '_x0041_']);
+	});
+	describe('that stand out', () => {
+		const fonts = {
+			'xl/styles.xml':
+				'<styleSheet><fonts><font/><font><b/></font></fonts><fills><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="solid"><fgColor rgb="FFFFFF00"/></patternFill></fill></fills><cellXfs><xf/><xf fontId="1"/><xf fillId="1"/></cellXfs></styleSheet>'
+		};
+		const styled = (at: string, text: string, style: number) => cell(at, text).replace('<c ', `<c s="${style}" `);
+		const heads = cells(1, 'Question', 'A', 'B');
+		const row = (number: number, b: number, c: number) =>
+			`<row r="${number}">${cell(`A${number}`, `Which of ${number}?`)}${styled(`B${number}`, 'bow', b)}${styled(`C${number}`, 'stern', c)}</row>`;
+		it('are right where nothing else says which is', async () => {
+			const found = await read(heads + row(2, 1, 0) + row(3, 0, 2), fonts);
+			expect(found.questions.map(right)).toEqual([['bow'], ['stern']]);
+			expect(rulesOf(found).filter((rule) => rule === 'guessed-key')).toHaveLength(2);
+		});
+		it('are the looks of a column where they always stand in the same one', async () => {
+			const found = await read(heads + row(2, 1, 0) + row(3, 1, 0), fonts);
+			expect(found.questions.map(right)).toEqual([[], []]);
+		});
 	});
 	it('of truths, formulas and errors give what is seen, and errors are reported', async () => {
 		const found = await optionsFrom(value('B2', 1, 0, 'b'), value('C2', '#REF!', 0, 'e'));
@@ -201,5 +269,24 @@ describe('a large workbook', () => {
 			await workbook([{ name: 'Knots', rows: head + cells(2, 'Which holds?', 'Bowline', 'Reef', 'A') + rows }])
 		);
 		expect(found.questions.map(right)).toEqual([['Bowline']]);
+	});
+	it('across the table heads the rows below it', async () => {
+		const found = await read(
+			`${head}${cells(2, 'Lights')}${cells(3, 'Which is red?', 'Port', 'Starboard', 'A')}${cells(4, 'Sounds')}${cells(5, 'Which rings?', 'Bell', 'Horn', 'A')}`,
+			{},
+			'<mergeCells count="2"><mergeCell ref="A2:D2"/><mergeCell ref="A4:D4"/></mergeCells>'
+		);
+		expect(found.questions.map(({ stem, category }) => [stem, category])).toEqual([
+			['Which is red?', ['Lights']],
+			['Which rings?', ['Sounds']]
+		]);
+	});
+	it('of a last row that sums the others up is left out with a word, and a question that begins so is not', async () => {
+		const head3 = cells(1, 'Topic', 'Question', 'A', 'B', 'Key');
+		const found = await read(
+			`${head3}${cells(2, 'Lights', 'Which is red?', 'Port', 'Starboard', 'A')}${cells(3, 'Total', 'Which sum is right?', '4', '5', 'B')}${cells(4, 'Total', '2 questions')}`
+		);
+		expect(found.questions.map(({ stem }) => stem)).toEqual(['Which is red?', 'Which sum is right?']);
+		expect(found.reports.map(({ message }) => message).join()).toContain('Row 4 sums the others up');
 	});
 });

@@ -8,20 +8,19 @@ import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../..
 import type { DocumentReader, ReadEvent } from '../format';
 import type { Recipe } from '../recipe/recipe';
 import { tableEvents } from './csv';
+import { formatCode, plainNumber, shownNumber } from './number-formats';
 import { cellOf, type Cell, type Row } from './row';
 import { widthOf } from './cells';
 
 interface Book {
 	strings: Cell[];
 	formats: string[];
+	/** Whether a cell of each style stands out: its letters are bold, or it is filled with a colour. */
+	stressed: boolean[];
 	date1904: boolean;
+	/** Its formulas were never calculated by what wrote it; a program that shows it is to do so first. */
+	isUncalculated: boolean;
 }
-
-/** Built-in number formats that show dates or times (ECMA-376 part 1, 18.8.30). */
-const dateFormats = new Set([
-	14, 15, 16, 17, 18, 19, 20, 21, 22, 27, 28, 29, 30, 31, 32, 33, 34, 35, 36, 45, 46, 47, 50, 51, 52, 53, 54, 55, 56,
-	57, 58
-]);
 
 const damaged = (path: string, fault: { rule: ReaderRule; line: number; message: string }): Report => ({
 	rule: fault.rule,
@@ -55,14 +54,20 @@ async function xml(container: Container, path: string, told: (report: Report) =>
 	return root ?? null;
 }
 
+/** A text with the signs in it that stand as their codes (ECMA-376 part 1, 22.9.2.19: ST_Xstring); line ends are one sign. */
+const unescaped = (text: string) =>
+	text
+		.replace(/_x([0-9a-f]{4})_/gi, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
+		.replace(/\r\n?/g, '\n');
+
 /** The text of a string item: its runs one after the other, without the reading aids (18.4.8). */
 function stringOf(node: XmlElement): Cell {
 	const runs = childrenOf(node, 'r');
-	if (!runs.length) return cellOf(textOf(childOf(node, 't')));
+	if (!runs.length) return cellOf(unescaped(textOf(childOf(node, 't'))));
 	let text = '';
 	let markup = '';
 	for (const run of runs) {
-		const piece = textOf(childOf(run, 't'));
+		const piece = unescaped(textOf(childOf(run, 't')));
 		const style = childOf(run, 'rPr');
 		text += piece;
 		let rich = escapeText(piece).replace(/\r\n|\r|\n/g, '<br/>');
@@ -75,6 +80,31 @@ function stringOf(node: XmlElement): Cell {
 	}
 	return { text: text.trim(), markup: markup.trim() };
 }
+
+/** Whether a cell of each style stands out (18.8.8 cellXfs, with its fonts and fills). */
+function stressedStyles(styles: XmlElement | null): boolean[] {
+	const list = (name: string, child: string) => {
+		const holder = childOf(styles ?? undefined, name);
+		return holder ? childrenOf(holder, child) : [];
+	};
+	const fonts = list('fonts', 'font').map((font) => {
+		const bold = childOf(font, 'b');
+		return bold !== undefined && !/^(0|false)$/.test(bold.attributes.val ?? '');
+	});
+	const fills = list('fills', 'fill').map((fill) => {
+		const pattern = childOf(fill, 'patternFill');
+		const colour = childOf(pattern, 'fgColor')?.attributes;
+		return (
+			pattern?.attributes.patternType === 'solid' && !/^(ff)?ffffff$/i.test(colour?.rgb ?? '') && colour?.theme !== '0'
+		);
+	});
+	return list('cellXfs', 'xf').map(
+		({ attributes }) =>
+			(fonts[Number(attributes.fontId ?? 0)] ?? false) || (fills[Number(attributes.fillId ?? 0)] ?? false)
+	);
+}
+
+const isTrue = (value: string | undefined) => /^(1|true)$/.test(value ?? '');
 
 async function bookOf(
 	container: Container,
@@ -94,33 +124,29 @@ async function bookOf(
 	);
 	const formats = childrenOf(childOf(styles ?? undefined, 'cellXfs') ?? { ...root, children: [] }, 'xf').map((node) => {
 		const id = node.attributes.numFmtId ?? '0';
-		return (
-			custom.get(id) ?? (dateFormats.has(Number(id)) ? 'yyyy-mm-dd' : Number(id) === 9 || Number(id) === 10 ? '0%' : '')
-		);
+		return formatCode(Number(id), custom.get(id));
 	});
 	return {
 		strings,
 		formats,
-		date1904: /^(1|true)$/.test(descendants(root, 'workbookPr')[0]?.attributes.date1904 ?? '')
+		stressed: stressedStyles(styles),
+		date1904: isTrue(descendants(root, 'workbookPr')[0]?.attributes.date1904),
+		isUncalculated: isTrue(descendants(root, 'calcPr')[0]?.attributes.fullCalcOnLoad)
 	};
-}
-
-const isDate = (format: string) =>
-	/[dmyhs]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, '')) && !/^general$/i.test(format);
-
-function dateText(serial: number, { date1904 }: Book): string {
-	const day = new Date(Math.round((serial - (date1904 ? 24107 : 25569)) * 86_400_000));
-	return Number.isNaN(day.getTime())
-		? String(serial)
-		: day
-				.toISOString()
-				.slice(0, serial % 1 ? 16 : 10)
-				.replace('T', ' ');
 }
 
 function valueOf(node: XmlElement, book: Book, name: string): Cell {
 	const type = node.attributes.t ?? 'n';
 	const value = textOf(childOf(node, 'v'));
+	if (isUncalculated(node, book))
+		return {
+			...cellOf(''),
+			isUncalculated: true,
+			odd: {
+				rule: 'formula-cell',
+				message: `Cell ${name} holds a formula whose result is not in the file. Open the workbook in a spreadsheet program, save it there, and load that.`
+			}
+		};
 	if (type === 's') return book.strings[Number(value)] ?? cellOf('');
 	if (type === 'inlineStr') return stringOf(childOf(node, 'is') ?? node);
 	if (type === 'b') return cellOf(value === '1' ? 'TRUE' : value === '' ? '' : 'FALSE');
@@ -129,24 +155,33 @@ function valueOf(node: XmlElement, book: Book, name: string): Cell {
 			...cellOf(value),
 			odd: { rule: 'error-cell', message: `Cell ${name} shows the error ${value} in the sheet. Mend it there.` }
 		};
-	if (type === 'str' || type === 'd') return cellOf(value);
+	if (type === 'str' || type === 'd') return cellOf(unescaped(value));
 	if (value === '') return cellOf('');
-	const format = book.formats[Number(node.attributes.s ?? 0)] ?? '';
 	const number = Number(value);
-	if (isDate(format)) {
-		const text = dateText(number, book);
-		return {
-			...cellOf(text),
-			odd: {
-				rule: 'date-cell',
-				message: `Cell ${name} is a date in the sheet (${text}). If something like “3-4” was typed there, the sheet has changed it; write it again as text.`
-			}
-		};
-	}
-	if (/^0+$/.test(format) && Number.isInteger(number))
-		return cellOf(String(Math.abs(number)).padStart(format.length, '0'));
-	if (/%/.test(format)) return cellOf(`${Number((number * 100).toPrecision(12))}%`);
-	return cellOf(Number.isFinite(number) ? String(Number(number.toPrecision(15))) : value);
+	if (!Number.isFinite(number)) return cellOf(value);
+	const { text, isDate, isNumber } = shownNumber(
+		number,
+		book.formats[Number(node.attributes.s ?? 0)] ?? '',
+		book.date1904
+	);
+	if (!isDate) return isNumber ? { ...cellOf(text), number: plainNumber(number) } : cellOf(text);
+	return {
+		...cellOf(text),
+		odd: {
+			rule: 'date-cell',
+			message: `Cell ${name} is a date in the sheet (${text}). If something like “3-4” was typed there, the sheet has changed it; write it again as text.`
+		}
+	};
+}
+
+/** Whether a cell holds a formula whose result was never stored: none, or the nought that some programs write in its stead. */
+function isUncalculated(node: XmlElement, book: Book): boolean {
+	if (!childOf(node, 'f')) return false;
+	const value = textOf(childOf(node, 'v'));
+	return (
+		(value === '' && (node.attributes.t ?? 'n') === 'n') ||
+		(book.isUncalculated && value === '0' && (node.attributes.t ?? 'n') === 'n')
+	);
 }
 
 const columnOf = (reference: string) =>
@@ -171,7 +206,8 @@ function cellsOf(node: XmlElement, number: number, book: Book, beyond: () => voi
 			return;
 		}
 		while (cells.length < place) cells.push(empty);
-		cells[place] = valueOf(cell, book, cell.attributes.r ?? `${number}:${place + 1}`);
+		const read = valueOf(cell, book, cell.attributes.r ?? `${number}:${place + 1}`);
+		cells[place] = read.text && book.stressed[Number(cell.attributes.s ?? 0)] ? { ...read, stressed: true } : read;
 	});
 	return cells;
 }
@@ -182,8 +218,14 @@ function spread(rows: Row[], areas: string[]): void {
 	const last = rows.reduce((most, row) => Math.max(most, row.number), 0);
 	for (const area of areas) {
 		const [from = '', to = from] = area.split(':');
-		const first = byNumber.get(rowOf(from))?.cells[columnOf(from)];
-		if (!first || rowOf(from) === rowOf(to)) continue;
+		const holder = byNumber.get(rowOf(from));
+		const first = holder?.cells[columnOf(from)];
+		if (!holder || !first) continue;
+		if (rowOf(from) === rowOf(to)) {
+			const alone = holder.cells.filter((cell) => cell.text).length === 1;
+			if (alone && first.text && columnOf(to) - columnOf(from) > 1) holder.spans = true;
+			continue;
+		}
 		for (let row = rowOf(from) + 1; row <= Math.min(last, rowOf(to)); row += 1) {
 			const cells = byNumber.get(row)?.cells;
 			if (!cells) continue;

@@ -29,8 +29,15 @@ export function startsQuestion(state: TextState, { number, rest }: NumberMark, l
 	return true;
 }
 
+/** Takes the pictures that stand right above a question, in lines of their own. */
+function picturesAbove(state: TextState): Line[] {
+	const words = state.before.findLastIndex((line) => line.text !== '');
+	return state.before.splice(words + 1);
+}
+
 /** Begins the block of a question. */
 export function startQuestion(state: TextState, number: number, numbered: boolean, style: string, line: Line): void {
+	const pictures = state.begun ? picturesAbove(state) : [];
 	if (!state.begun) introduce(state);
 	else leaveOut(state, state.before.splice(0));
 	state.begun = true;
@@ -43,6 +50,7 @@ export function startQuestion(state: TextState, number: number, numbered: boolea
 	state.ended = false;
 	state.block = { ...emptyBlock(number, numbered, style, line, state.pending), each: state.each };
 	state.pending = {};
+	state.block.stem.push(...pictures.map((picture) => ({ line: picture, gap: true })));
 	for (const one of line.odd ?? []) note(state.block, one.rule, one.message);
 	state.blocks.push({ block: state.block, category: state.category() });
 }

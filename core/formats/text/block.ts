@@ -13,6 +13,7 @@ export interface FoundOption {
 	plain: string;
 	right: boolean;
 	stressed: boolean;
+	struck?: boolean;
 	feedback: Markup[];
 	line: number;
 }
@@ -47,6 +48,8 @@ export interface Block {
 	listed: string | null;
 	listedReason: string | null;
 	pairs: [Line, Line][];
+	/** The lines or the table that the pairs were read from, where they turn out to be a part of the stem. */
+	pairSources: Line[];
 	from: number;
 	to: number;
 	notes: Omit<Report, 'place'>[];
@@ -83,6 +86,7 @@ export function emptyBlock(
 		listed: null,
 		listedReason: null,
 		pairs: [],
+		pairSources: [],
 		from: line.number,
 		to: line.number,
 		notes: [],

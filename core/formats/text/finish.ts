@@ -36,7 +36,8 @@ function disagreeing(values: string[], question: Question): Pick<Report, 'rule' 
 const fromStress = {
 	rule: 'guessed-key',
 	severity: 'untidy',
-	message: 'The key was told from what stands out among the options (bold, marked or coloured). Look at it once.'
+	message:
+		'The key was told from what stands out among the options (bold, marked or coloured, or not struck through). Look at it once.'
 } as const;
 
 /** Settles what the lines of a question are: options, pairs, statements. `given` and `listed` are its keys. */
@@ -51,6 +52,7 @@ function settleShape(block: Block, given: string[], listed: string | null): void
 			'doubtful'
 		);
 	}
+	pairsIntoStem(block, given[0] ?? listed ?? '');
 	inOrderOfLetters(block);
 	asLabelledPairs(block, given.length > 0 || listed !== null);
 	asListedPairs(block, given.length > 0 || listed !== null);
@@ -138,6 +140,8 @@ function setOptions({ options, draft }: Block): boolean {
 	const marked = options.some((option) => option.right);
 	const some = options.filter((option) => option.stressed).length;
 	const byStress = !marked && some > 0 && some < options.length;
+	const struck = options.filter((option) => option.struck).length;
+	const byStrike = !marked && !byStress && struck > 0 && struck === options.length - 1;
 	const plain = (option: FoundOption) => {
 		const text = option.text.filter(Boolean).join(' ');
 		return byStress || option.stressed ? text.replace(/^<(b|u|strong|em|i|mark)>([\s\S]*)<\/\1>$/, '$2') : text;
@@ -145,10 +149,10 @@ function setOptions({ options, draft }: Block): boolean {
 	draft.options = options.map((option) => ({
 		text: plain(option),
 		credit: null,
-		right: byStress ? option.stressed : option.right,
+		right: byStress ? option.stressed : byStrike ? !option.struck : option.right,
 		...(option.feedback.length ? { feedback: option.feedback.join(' ') } : {})
 	}));
-	return byStress;
+	return byStress || byStrike;
 }
 
 /** Puts the keys into the draft, with what they say about its kind; true where they disagree, so that none is taken. */
@@ -280,6 +284,16 @@ function mappingOf(value: string): [string, string][] | null {
 		/\d/.test(one) || /\d/.test(other) ? /^\d/.test(one) !== /^\d/.test(other) : !others.has(one)
 	);
 	return apart ? pairs : null;
+}
+
+/** What looked like pairs is a part of the stem where options follow it, or an answer that pairs nothing: figures to read off. */
+function pairsIntoStem(block: Block, value: string): void {
+	if (!block.pairs.length || block.draft.kind !== null) return;
+	const answered = value !== '' && mappingOf(value) === null && !pairWithin.test(value);
+	if (block.options.length < 2 && !answered) return;
+	if (asksToMatch.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
+	block.stem.push(...block.pairSources.map((line) => ({ line, gap: true })));
+	block.pairs = [];
 }
 
 /** Puts options that stand in two columns, "a. … c. …" above "b. … d. …", in the order of their letters. */

@@ -4,6 +4,7 @@ import { Ahead } from './ahead';
 import { joinColumns } from './columns';
 import { constructs } from './constructs';
 import { finish } from './finish';
+import { withLatinLabels } from './alphabets';
 import { frontMatter } from './front-matter';
 import { giveAnswers, type ListedAnswer } from './keys';
 import type { Line } from './lines';
@@ -77,7 +78,7 @@ export class TextReader {
 
 	#take(given: Line[], until: number): void {
 		const state = this.#state;
-		const signed = signNumbers(readMarkdown(unfold(given)), this.#unsigned, until);
+		const signed = signNumbers(readMarkdown(withLatinLabels(unfold(given))), this.#unsigned, until);
 		this.#unsigned = signed.last;
 		state.lines = joinLabels(signed.lines);
 		state.ahead = new Ahead(state.lines, this.#started ? state.ahead : null);

@@ -18,8 +18,10 @@ export interface Line {
 	list: { level: number; kind: 'number' | 'letter' | 'bullet'; label: string } | null;
 	/** All of it stands out: bold, underlined, marked or coloured. */
 	stressed: boolean;
-	/** The cells of a table that stands here. */
-	table: { text: string; markup: Markup }[][] | null;
+	/** All of it is struck through. */
+	struck?: boolean;
+	/** The cells of a table that stands here; what stands out in one is bold, marked or coloured. */
+	table: { text: string; markup: Markup; stressed?: boolean }[][] | null;
 	/** The first row of the table is its heading. */
 	headed?: boolean;
 	/** What there is to report on this very line. */

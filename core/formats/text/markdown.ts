@@ -73,6 +73,14 @@ const cells = (line: Line) =>
 			return { text: plain, markup };
 		});
 
+/** The rows of a table without a heading, whose cells people part by bars all the same; none where one line alone has them. */
+function plainRows(lines: Line[], from: number): ReturnType<typeof cells>[] {
+	const rows: ReturnType<typeof cells>[] = [];
+	for (let at = from; at < lines.length && row.test(lines[at]!.text); at += 1) rows.push(cells(lines[at]!));
+	const width = rows[0]?.length ?? 0;
+	return rows.length > 1 && width > 1 && rows.every((own) => own.length === width) ? rows : [];
+}
+
 /** Lines with the signs of Markdown read, and its tables (a row, a rule of dashes, rows) put together into one line each. */
 export function readMarkdown(lines: Line[]): Line[] {
 	const out: Line[] = [];
@@ -82,7 +90,11 @@ export function readMarkdown(lines: Line[]): Line[] {
 		if (behind) out.push({ ...given, text: behind[1]!, markup: behind[1]! });
 		const line = behind ? { ...given, text: behind[2]! } : given;
 		if (!row.test(line.text) || !rule.test(lines[at + 1]?.text ?? '')) {
-			out.push(readSigns(line));
+			const plain = plainRows(lines, at);
+			if (plain.length) {
+				out.push({ ...line, text: '', markup: '', table: plain });
+				at += plain.length - 1;
+			} else out.push(readSigns(line));
 			continue;
 		}
 		const rows = [cells(line)];

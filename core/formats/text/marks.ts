@@ -157,14 +157,15 @@ export function optionMark(given: Line): OptionMark | null {
 		line = cut(line, /^\*\s+/.exec(line.text)![0].length);
 	}
 	const label =
-		/^(?:\(([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})\)|\[([A-Za-z])\]|([A-Za-z]|[ivxIVX]{2,4}|\d{1,2})([.):\]])(?=\s|\S)|([A-Za-z])\s([.)])\s|([A-Za-z])\s?([-–—])\s+(?=\S))\s*/.exec(
+		/^(?:\(([A-Za-z]|[ivxIVX]{1,4}|\d{1,2})\)|\[([A-Za-z])\]|([A-Za-z]|[ivxIVX]{2,4}|\d{1,2})([.):\]])|([A-Za-z])\s([.)])\s|([A-Za-z])\s?([-–—])\s+(?=\S))\s*/.exec(
 			line.text
 		);
 	const style = label ? (label[1] ? '()' : label[2] ? '[]' : (label[4] ?? label[6] ?? label[8])!) : '';
 	// "e.g. x" and "3.5 metres" are words, not labels
 	const words = label && !label[1] && !label[2] && /^[A-Za-z]\.[A-Za-z]\./.test(line.text);
 	const decimal = label && /^\d+\.\d/.test(line.text);
-	if (label && !words && !decimal && (label[0].length < line.text.length || ticked !== null)) {
+	const shows = label !== null && (label[0].length < line.text.length || /<(img|math|object)\b/.test(line.markup));
+	if (label && !words && !decimal && (shows || ticked !== null)) {
 		const rest = cut(line, label[0].length);
 		return {
 			label: label[1] ?? label[2] ?? label[3] ?? label[5] ?? label[7] ?? '',
@@ -215,11 +216,14 @@ export interface Field {
 
 const fieldNames: [RegExp, Field['name']][] = [
 	[
-		/^(?:the\s+)?(?:correct|right|accepted|expected)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:(?:richtige\s+)?antwort(?:en)?|lösung(?:en)?|(?:bonnes?\s+)?réponses?|solution|respuestas?(?:\s+correctas?)?|rispost[ae](?:\s+corrett[ae])?|(?:juiste\s+)?antwoord(?:en)?|resposta(?:\s+correta)?)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
+		/^(?:the\s+)?(?:correct|right|accepted|expected)?\s*(?:answers?(?:\s*\(s\))?|ans|keys?|solutions?|options?\s+correct)$|^(?:(?:richtige\s+)?antwort(?:en)?|lösung(?:en)?|(?:bonnes?\s+)?réponses?|solution|respuestas?(?:\s+correctas?)?|rispost[ae](?:\s+corrett[ae])?|(?:juiste\s+)?antwoord(?:en)?|resposta(?:\s+correta)?|(?:правильн(?:ый|ые)\s+)?ответы?|(?:правильна\s+)?відповід[ьі]|(?:prawidłowa\s+)?odpowied(?:ź|zi)|(?:správná\s+)?odpověď|(?:rätt\s+|riktig\s+|rigtigt?\s+)?svar|(?:oikea\s+)?vastaus|(?:helyes\s+)?válasz|(?:răspuns|răspunsul)(?:\s+corect)?|(?:doğru\s+)?cevap|(?:točan\s+)?odgovor|(?:σωστή\s+)?απάντηση)$|^(?:correct|right)(?:\s+(?:options?|choices?))?$|^accept(?:ed)?$/,
 		'answer'
 	],
 	[/^(?:an?\s+)?(?:model|sample|suggested|possible|example)\s+(?:answers?|responses?|solutions?)$/, 'model'],
-	[/^(?:points?|marks?|score|worth|pts|weight|punkte?|puntos?|punti|punten|pontos?)$/, 'points'],
+	[
+		/^(?:points?|marks?|score|worth|pts|weight|punkte?|балл(?:ы|ов)?|бал(?:и|ів)?|punkt(?:y|ów)?|poäng|poeng|point|puntos?|punti|punten|pontos?)$/,
+		'points'
+	],
 	[
 		/^(?:category|categories|topic|chapter|section|unit|kategorie|thema|catégorie|categoría|categoria|categorie)$/,
 		'category'

@@ -28,7 +28,10 @@ function takesNumber(block: Block, option: OptionMark, place: number | null, whe
 		block.listEnd = where.ahead.listEnd(at, block);
 	if (same && line.indent <= block.indent && at > block.listEnd) return false;
 	if (alsoQuestion && block.style === 'list' && line.list?.level === 0) return false;
-	if (!last) return place === 0;
+	// a list within the list of questions may count on through all of them, as a word processor lets it
+	const countsOn = option.style === 'list' && (line.list?.level ?? 0) > 0;
+	if (!last) return place === 0 || countsOn;
+	if (countsOn && last.style === 'list') return Number(option.label) === Number(last.label) + 1;
 	return last.style === option.style && place === block.options.length;
 }
 

@@ -131,6 +131,7 @@ export function addOptions(block: Block, option: OptionMark): void {
 			plain: rest.text,
 			right,
 			stressed: rest.stressed || option.rest.stressed || bare !== null,
+			...((rest.struck ?? option.rest.struck) ? { struck: true } : {}),
 			feedback: [],
 			line: rest.number
 		});

@@ -24,7 +24,12 @@ export function readQuestionTable(
 	file: string,
 	format: string
 ): TableFound | null {
-	const rows: Row[] = (table ?? []).map((cells, at) => ({ number: at + 1, cells: cells.map((cell) => ({ ...cell })) }));
+	const rows: Row[] = (table ?? []).map((cells, at) => ({
+		number: at + 1,
+		cells: cells.map((cell) => ({ ...cell })),
+		// a single cell across the columns heads what stands below it
+		...(at > 0 && cells.length === 1 && (table?.[0]?.length ?? 0) > 2 ? { spans: true } : {})
+	}));
 	const header = rows.length > 1 ? guessHeader(rows.slice(0, 2)) : null;
 	if (!header || !(header.columns.key || header.columns.options)) return null;
 	const recipe = guessTable(rows);
@@ -37,8 +42,9 @@ export function readQuestionTable(
 			found.reports.push(here(one.report));
 			continue;
 		}
-		const { question, reports } = one;
-		if (!question.category.length) question.category = category;
+		const { question, reports, section } = one;
+		if (section != null && question.category.length === 1) question.category = [...category, ...question.category];
+		else if (!question.category.length) question.category = category;
 		if (question.source) question.source = { ...question.source, line: number, endLine: number };
 		found.questions.push({ question, reports: reports.map(here) });
 	}

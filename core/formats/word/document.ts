@@ -7,7 +7,8 @@ import { beginning } from '../../markup/text';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
 import { parseXml } from '../../xml/stream';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
-import type { Line } from '../text/lines';
+import { lineOf, type Line } from '../text/lines';
+import { fieldOf } from '../text/marks';
 import { equation } from './equations';
 import { signOf, withSigns } from './symbols';
 
@@ -31,12 +32,16 @@ interface Word {
 	relations: Map<string, string>;
 	styles: Styles;
 	/** The levels of each list by its number (ECMA-376 part 1, 17.9). */
-	lists: Map<string, { key: string; levels: Map<number, Level> }>;
+	lists: Map<string, { key: string; levels: Map<number, Level>; restarts: Map<number, number> }>;
 	counters: Map<string, number[]>;
+	/** The lists that have come, by their numbers. */
+	begun: Set<string>;
 	/** The words of footnotes and endnotes, by what they are and their number. */
 	notes: Map<string, string>;
 	/** The words of text boxes, which lie beside the text. */
 	boxes: string[];
+	/** Words that nobody sees who does not ask for them, and that were left out. */
+	hidden: string[];
 }
 
 async function xml(container: Container, path: string, told: (report: Report) => void): Promise<XmlElement | null> {
@@ -87,7 +92,10 @@ function stylesOf(root: XmlElement | null): Styles {
 		const numbered = family.map((style) => childOf(childOf(style, 'pPr'), 'numPr'));
 		const nearest = (name: string) => numbered.map((one) => value(childOf(one, name))).find(Boolean);
 		const list = nearest('numId');
-		if (list) found.lists.set(id, { list, level: Number(nearest('ilvl') ?? 0) });
+		const named = family
+			.map((style) => /^list (?:number|bullet) ?([2-9])$/i.exec(value(childOf(style, 'name')))?.[1])
+			.find(Boolean);
+		if (list) found.lists.set(id, { list, level: Number(nearest('ilvl') ?? (named ? Number(named) - 1 : 0)) });
 		const properties = family.flatMap((style) => childrenOf(childOf(style, 'rPr') ?? { ...style, children: [] }));
 		if (properties.length) found.runs.set(id, { name: 'rPr', attributes: {}, children: properties, line: 0 });
 	}
@@ -108,19 +116,16 @@ function listsOf(root: XmlElement | null): Word['lists'] {
 	const lists: Word['lists'] = new Map();
 	for (const node of root ? childrenOf(root, 'num') : []) {
 		const id = value(childOf(node, 'abstractNumId'));
-		const overridden = childrenOf(node, 'lvlOverride');
 		const own = new Map(abstract.get(id) ?? []);
-		for (const one of overridden) {
-			const level = Number(one.attributes.ilvl ?? 0);
-			const start = childOf(one, 'startOverride');
-			const given = levels({ ...one, children: childrenOf(one, 'lvl') }).get(level) ?? own.get(level);
-			if (given) own.set(level, { ...given, start: start ? Number(value(start)) : given.start });
+		const restarts = new Map<number, number>();
+		for (const override of childrenOf(node, 'lvlOverride')) {
+			const level = Number(override.attributes.ilvl ?? 0);
+			const start = childOf(override, 'startOverride');
+			const given = levels({ ...override, children: childrenOf(override, 'lvl') }).get(level);
+			if (given) own.set(level, given);
+			if (start) restarts.set(level, Number(value(start)));
 		}
-		// lists with a start of their own count by themselves
-		lists.set(node.attributes.numId ?? '', {
-			key: overridden.length ? `own ${node.attributes.numId}` : id,
-			levels: own
-		});
+		lists.set(node.attributes.numId ?? '', { key: id, levels: own, restarts });
 	}
 	return lists;
 }
@@ -167,6 +172,10 @@ function listMark(word: Word, properties: XmlElement | undefined, style: string)
 	const level = Number(value(childOf(own, 'ilvl')) || ofStyle?.level || 0);
 	const definition = list.levels.get(level) ?? { format: 'decimal', start: 1 };
 	const counters = word.counters.get(list.key) ?? [];
+	// lists of one definition count on together, but for one that starts anew where it first comes (17.9.26: startOverride)
+	if (!word.begun.has(id))
+		for (const [at, start] of list.restarts) if (at < counters.length || at === level) counters[at] = start - 1;
+	word.begun.add(id);
 	counters[level] = (counters[level] ?? definition.start - 1) + 1;
 	counters.length = level + 1;
 	word.counters.set(list.key, counters);
@@ -178,6 +187,10 @@ interface Run {
 	text: string;
 	markup: string;
 	stressed: boolean;
+	/** Nobody sees it who does not ask for it. */
+	hidden?: boolean;
+	/** It is struck through. */
+	struck?: boolean;
 }
 
 const pixels = (length: string | undefined) => (length ? Math.round(Number(length) / 9525) : 0);
@@ -196,6 +209,10 @@ function picture(word: Word, node: XmlElement): string {
 	return `<img src="media:${escapeAttribute(word.container.find(path) ?? path)}" alt="${escapeAttribute(described)}"${size}/>`;
 }
 
+/** The box of a form that can be ticked, as a control for content has it. */
+const checkboxOf = (node: XmlElement) => childOf(childOf(node, 'sdtPr'), 'checkbox');
+const ticked = (isTicked: boolean) => (isTicked ? '☒' : '☐');
+
 /** The pieces of a paragraph; a null is the end of a line. */
 function runsOf(word: Word, parent: XmlElement, told: (rule: ReaderRule) => void): (Run | null)[] {
 	const out: (Run | null)[] = [];
@@ -204,6 +221,9 @@ function runsOf(word: Word, parent: XmlElement, told: (rule: ReaderRule) => void
 		else if (node.name === 'ins' || node.name === 'moveTo') {
 			told('tracked-changes');
 			out.push(...runsOf(word, node, told));
+		} else if (node.name === 'sdt' && checkboxOf(node)) {
+			const box = ticked(isOn(childOf(checkboxOf(node), 'checked')));
+			out.push({ text: box, markup: box, stressed: false });
 		} else if (['hyperlink', 'smartTag', 'sdt', 'sdtContent', 'fldSimple', 'customXml'].includes(node.name))
 			out.push(...runsOf(word, node, told));
 		else if (node.name === 'AlternateContent')
@@ -231,7 +251,8 @@ function runOf(word: Word, node: XmlElement, told: (rule: ReaderRule) => void): 
 	const own = childOf(node, 'rPr');
 	const ofStyle = word.styles.runs.get(value(childOf(own, 'rStyle')));
 	const style = own && ofStyle ? { ...own, children: [...own.children, ...ofStyle.children] } : own;
-	if (isOn(childOf(style, 'vanish'))) return [];
+	const hidden = isOn(childOf(style, 'vanish'));
+	const struck = isOn(childOf(style, 'strike')) || isOn(childOf(style, 'dstrike'));
 	const colour = value(childOf(style, 'color'));
 	const bold = isOn(childOf(style, 'b'));
 	const italic = isOn(childOf(style, 'i'));
@@ -250,7 +271,8 @@ function runOf(word: Word, node: XmlElement, told: (rule: ReaderRule) => void): 
 		if (italic && text.trim()) rich = `<i>${rich}</i>`;
 		return vertical ? `<${vertical}>${rich}</${vertical}>` : rich;
 	};
-	const plain = (text: string, markup = wrap(text)): Run => ({ text, markup, stressed });
+	const how = { stressed, ...(hidden ? { hidden } : {}), ...(struck ? { struck } : {}) };
+	const plain = (text: string, markup = wrap(text)): Run => ({ text, markup, ...how });
 	const worded = childrenOf(node, 't').some((child) => textOf(child).trim() !== '');
 	const out: (Run | null)[] = [];
 	for (const child of childrenOf(node)) {
@@ -258,6 +280,10 @@ function runOf(word: Word, node: XmlElement, told: (rule: ReaderRule) => void): 
 			const text = withSigns(font, textOf(child));
 			// blanks that are underlined are a line to write on
 			out.push(under && lineToWriteOn.test(text) ? plain(writingLine) : plain(text));
+		} else if (child.name === 'fldChar') {
+			const box = descendants(child, 'checkBox')[0];
+			// what was ticked counts, and what is ticked at first where nothing was (17.16.8: checkBox)
+			if (box) out.push(plain(ticked(isOn(childOf(box, 'checked') ?? childOf(box, 'default')))));
 		} else if (child.name === 'tab') out.push(under && !worded ? plain(writingLine) : plain('    ', ' '));
 		else if (child.name === 'br' || child.name === 'cr') out.push(null);
 		else if (child.name === 'noBreakHyphen') out.push(plain('-'));
@@ -282,7 +308,32 @@ function runOf(word: Word, node: XmlElement, told: (rule: ReaderRule) => void): 
 	return out;
 }
 
+/**
+ * The pieces of a paragraph without those that nobody sees, which are told. An answer that is hidden from students is read:
+ * it is what whoever wrote it has hidden.
+ */
+function withoutHidden(
+	word: Word,
+	runs: (Run | null)[],
+	number: number,
+	told: (rule: ReaderRule) => void
+): (Run | null)[] {
+	const hidden = runs.filter((run) => run?.hidden);
+	if (!hidden.length) return runs;
+	const words = hidden
+		.map((run) => run?.text ?? '')
+		.join('')
+		.trim();
+	if (runs.every((run) => run === null || run.hidden || !run.text.trim()) && fieldOf(lineOf(words, number))) {
+		told('hidden-text');
+		return runs;
+	}
+	if (words) word.hidden.push(words);
+	return runs.filter((run) => !run?.hidden);
+}
+
 const oddities = lookup<string>({
+	'hidden-text': 'Its answer is hidden in the document. It was read all the same; look at it once.',
 	'tracked-changes':
 		'It holds changes that somebody tracked and nobody has accepted yet. It was read as if they were accepted; look at its words.',
 	'unknown-sign':
@@ -324,12 +375,13 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 			heading: lines.length ? null : heading,
 			list: lines.length ? null : list,
 			stressed: written.length > 0 && (shaded || written.every((run) => run.stressed)),
+			...(written.length && written.every((run) => run.struck) ? { struck: true } : {}),
 			table: null,
 			...(odd.size && !lines.length ? { odd: [...odd].map((rule) => ({ rule, message: oddities[rule]! })) } : {})
 		});
 		piece = [];
 	};
-	for (const run of runs)
+	for (const run of withoutHidden(word, runs, number, (rule) => odd.add(rule)))
 		if (run) piece.push(run);
 		else end();
 	end();
@@ -338,32 +390,62 @@ function paragraphLines(word: Word, node: XmlElement, number: number): Line[] {
 
 const numberCell = /^\(?\d{1,4}\s*[.)]?$/;
 
+/** What stands in a control for content, or is marked in another way, as if it stood by itself. */
+const holders = new Set(['sdt', 'sdtContent', 'customXml', 'smartTag', 'ins', 'moveTo']);
+
+/** The children of a name, also those within controls for content. */
+const within = (node: XmlElement, name: string): XmlElement[] =>
+	childrenOf(node).flatMap((child) =>
+		child.name === name ? [child] : holders.has(child.name) ? within(child, name) : []
+	);
+
 /** The lines of a table that only lays out text: one column, or a number beside each question. Null for any other. */
 function layoutLines(word: Word, node: XmlElement, number: number): Line[] | null {
-	const rows = childrenOf(node, 'tr').map((row) => childrenOf(row, 'tc'));
+	const rows = within(node, 'tr').map((row) => within(row, 'tc'));
 	const words = (cell: XmlElement | undefined) => (cell ? descendants(cell, 't').map(textOf).join('').trim() : '');
 	const single = rows.every((cells) => cells.length === 1);
+	const labels = rows.map((cells) => words(cells[0]).replace(/[.()\s]/g, ''));
+	// figures that do not count are what the table is about
+	const counts = labels.every((label, at) => at === 0 || Number(label) === Number(labels[at - 1]) + 1);
 	const beside =
-		rows.length > 0 && rows.every((cells) => cells.length === 2 && numberCell.test(words(cells[0])) && words(cells[1]));
+		rows.length > 0 &&
+		counts &&
+		rows.every((cells) => cells.length === 2 && numberCell.test(words(cells[0])) && words(cells[1]));
 	if (!single && !beside) return null;
-	return rows.flatMap((cells) => {
-		const lines = childrenOf(cells.at(-1)!, 'p').flatMap((one) => paragraphLines(word, one, number));
+	return rows.flatMap((cells, at) => {
+		const lines = blockLines(word, cells.at(-1)!, () => number);
 		const [first, ...others] = lines;
 		if (single || !first) return lines;
-		const label = words(cells[0]).replace(/[.()\s]/g, '');
+		const label = labels[at]!;
 		return [{ ...first, text: `${label}. ${first.text}`, markup: `${label}. ${first.markup}`, list: null }, ...others];
 	});
 }
 
 function tableLine(word: Word, node: XmlElement, number: number): Line {
-	const rows = childrenOf(node, 'tr').map((row) =>
-		childrenOf(row, 'tc').map((cell) => {
-			const lines = childrenOf(cell, 'p').flatMap((one) => paragraphLines(word, one, number));
+	const rows = within(node, 'tr').map((row) =>
+		within(row, 'tc').map((cell) => {
+			const lines = within(cell, 'p').flatMap((paragraph) => paragraphLines(word, paragraph, number));
 			const some = lines.filter((line) => line.markup);
-			return { text: some.map((line) => line.text).join(' '), markup: some.map((line) => line.markup).join(' ') };
+			return {
+				text: some.map((line) => line.text).join(' '),
+				markup: some.map((line) => line.markup).join(' '),
+				...(some.length && some.every((line) => line.stressed) ? { stressed: true } : {})
+			};
 		})
 	);
 	return { text: '', markup: '', number, indent: 0, heading: null, list: null, stressed: false, table: rows };
+}
+
+/** The lines of the paragraphs and tables within an element; `next` numbers each of them. */
+function blockLines(word: Word, node: XmlElement, next: () => number): Line[] {
+	return childrenOf(node).flatMap((child) => {
+		if (child.name === 'p') return paragraphLines(word, child, next());
+		if (child.name === 'tbl') {
+			const number = next();
+			return layoutLines(word, child, number) ?? [tableLine(word, child, number)];
+		}
+		return holders.has(child.name) ? blockLines(word, child, next) : [];
+	});
 }
 
 /** Tells what lies beside the text and is part of no question: text boxes and comments. */
@@ -378,7 +460,8 @@ function tellBeside(word: Word, comments: XmlElement | null, told: (report: Repo
 			.join(', ') + (words.length > mostQuoted ? ` and ${words.length - mostQuoted} more` : '');
 	const kinds: [ReaderRule, string, string[]][] = [
 		['text-box', 'text in boxes that lie beside the text', word.boxes],
-		['comment', 'comments of readers', said.filter(Boolean)]
+		['comment', 'comments of readers', said.filter(Boolean)],
+		['hidden-text', 'hidden text', word.hidden]
 	];
 	for (const [rule, what, words] of kinds)
 		if (words.length)
@@ -392,11 +475,22 @@ function tellBeside(word: Word, comments: XmlElement | null, told: (report: Repo
 
 const mostQuoted = 4;
 
+/** The part that holds the text of a document, as its package says (ECMA-376 part 2, 9.3: relationships of the package). */
+async function mainPart(container: Container, told: (report: Report) => void): Promise<string> {
+	const root = await xml(container, '_rels/.rels', told);
+	const target = (root ? descendants(root, 'Relationship') : []).find(({ attributes }) =>
+		/\/officeDocument$/.test(attributes.Type ?? '')
+	)?.attributes.Target;
+	const path = target?.replace(/^\//, '') ?? 'word/document.xml';
+	return container.find(path) ?? container.find('word/document.xml') ?? path;
+}
+
 /** The paragraphs of a Word document as lines, with their numbers and letters, headings, tables and pictures. */
 export async function linesOfWord(container: Container, told: (report: Report) => void): Promise<Line[]> {
-	const path = container.find('word/document.xml') ?? 'word/document.xml';
+	const path = await mainPart(container, told);
+	const [, folder = '', name = ''] = /^(.*\/)?([^/]*)$/.exec(path) ?? [];
 	const root = await xml(container, path, told);
-	const relations = await xml(container, 'word/_rels/document.xml.rels', told);
+	const relations = await xml(container, `${folder}_rels/${name}.rels`, told);
 	const word: Word = {
 		container,
 		path,
@@ -406,31 +500,21 @@ export async function linesOfWord(container: Container, told: (report: Report) =
 				node.attributes.Target ?? ''
 			])
 		),
-		styles: stylesOf(await xml(container, 'word/styles.xml', told)),
-		lists: listsOf(await xml(container, 'word/numbering.xml', told)),
+		styles: stylesOf(await xml(container, `${folder}styles.xml`, told)),
+		lists: listsOf(await xml(container, `${folder}numbering.xml`, told)),
 		counters: new Map(),
+		begun: new Set(),
 		notes: new Map([
-			...notesOf(await xml(container, 'word/footnotes.xml', told), 'footnote'),
-			...notesOf(await xml(container, 'word/endnotes.xml', told), 'endnote')
+			...notesOf(await xml(container, `${folder}footnotes.xml`, told), 'footnote'),
+			...notesOf(await xml(container, `${folder}endnotes.xml`, told), 'endnote')
 		]),
-		boxes: []
+		boxes: [],
+		hidden: []
 	};
-	const comments = await xml(container, 'word/comments.xml', told);
-	const lines: Line[] = [];
-	let number = 0;
-	const visit = (node: XmlElement) => {
-		for (const child of childrenOf(node)) {
-			if (child.name === 'p') {
-				number += 1;
-				lines.push(...paragraphLines(word, child, number));
-			} else if (child.name === 'tbl') {
-				number += 1;
-				lines.push(...(layoutLines(word, child, number) ?? [tableLine(word, child, number)]));
-			} else if (child.name === 'sdt' || child.name === 'sdtContent' || child.name === 'customXml') visit(child);
-		}
-	};
+	const comments = await xml(container, `${folder}comments.xml`, told);
 	const body = root && childOf(root, 'body');
-	if (body) visit(body);
+	let number = 0;
+	const lines = body ? blockLines(word, body, () => (number += 1)) : [];
 	tellBeside(word, comments, told);
 	return lines;
 }

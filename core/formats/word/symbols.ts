@@ -31,12 +31,13 @@ const wingdings = new Map<number, string>([
 
 /**
  * The sign that a character of a symbol font stands for: `code` as it stands in the font or moved to U+F000 (ECMA-376
- * part 1, 17.3.3.30). Null where the font or its place is not known.
+ * part 1, 17.3.3.30); any other font has its signs where Unicode has them. Null where the font or its place is not known.
  */
 export function signOf(font: string, code: number): string | null {
 	const place = code >= 0xf000 && code <= 0xf0ff ? code - 0xf000 : code;
 	const table = /^wingdings$/i.test(font) ? wingdings : /^symbol$/i.test(font) ? symbol : null;
-	return table?.get(place) ?? (table === symbol && place > 0x1f && place < 0x7f ? String.fromCharCode(place) : null);
+	if (!table) return code > 0x1f && (code < 0xe000 || code > 0xf8ff) ? String.fromCodePoint(code) : null;
+	return table.get(place) ?? (table === symbol && place > 0x1f && place < 0x7f ? String.fromCharCode(place) : null);
 }
 
 const moved = /[\uf020-\uf0ff]/g;

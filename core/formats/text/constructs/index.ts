@@ -11,7 +11,7 @@ import { optionFeedback } from './option-feedback';
 import { optionsBehindLabel, optionsLabel } from './options-label';
 import { pair } from './pair';
 import { question } from './question';
-import { afterQuestion, boldHeading, newParagraph, runsOn } from './runs-on';
+import { afterQuestion, boldHeading, newParagraph, paragraphBetween, runsOn } from './runs-on';
 import { separator } from './separator';
 import { stemLabel } from './stem-label';
 import { trueOrFalse, truthOption } from './truth';
@@ -41,5 +41,6 @@ export const constructs: readonly Construct[] = [
 	afterQuestion,
 	boldHeading,
 	newParagraph,
+	paragraphBetween,
 	runsOn
 ];

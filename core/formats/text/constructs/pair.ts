@@ -15,6 +15,7 @@ export const pair: Construct = (state, line, at) => {
 	if (!block.pairs.length && !matching && !state.ahead.pairFollows(at, block)) return false;
 	const right = line.text.indexOf(found[2]!, found[1]!.length);
 	block.pairs.push([cut(line, 0, found[1]!.length), cut(line, right)]);
+	block.pairSources.push(line);
 	block.last = 'pair';
 	block.to = line.number;
 	return true;

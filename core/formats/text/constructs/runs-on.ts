@@ -46,6 +46,21 @@ export const newParagraph: Construct = (state, line, at) => {
 	return true;
 };
 
+/**
+ * A paragraph of a word processor behind options that it has listed itself, with the next question below it: it is no item
+ * of the list, so that it does not belong to the last option.
+ */
+export const paragraphBetween: Construct = (state, line, at) => {
+	const block = state.block!;
+	const option = block.options.at(-1);
+	if (block.last !== 'option' || !option || !/^(?:list|bullet)$/.test(option.style)) return false;
+	if (state.format !== 'docx' || line.list || line.number === option.line) return false;
+	if (!state.ahead.questionFollows(at)) return false;
+	state.before.push(line);
+	state.ended = true;
+	return true;
+};
+
 /** A line that runs on from an option, feedback or a pair. */
 function continues(block: Block, line: Line): boolean {
 	const option = block.options.at(-1);
@@ -57,6 +72,7 @@ function continues(block: Block, line: Line): boolean {
 		block.draft.feedback.general = `${block.draft.feedback.general ?? ''} ${line.markup}`.trim();
 	else if (block.last === 'pair') {
 		const pair = block.pairs.at(-1)!;
+		block.pairSources.push(line);
 		pair[1] = { ...pair[1], text: `${pair[1].text} ${line.text}`, markup: `${pair[1].markup} ${line.markup}` };
 	} else return false;
 	return true;
@@ -69,6 +85,8 @@ export const runsOn: Construct = (state, line) => {
 		const underField = block.last === 'field' && !state.gap;
 		if (underField && unknownField(block, line)) block.last = 'field';
 		else if (underField && block.stem.length && !block.answers.length) state.before.push(line);
+		// a picture below an answer is no reason for it: it stands above the next question
+		else if (underField && block.answers.length && !line.text) state.before.push(line);
 		else if (underField && block.answers.length) reasonUnderAnswer(block, line);
 		else takeStem(state, block, line);
 	}
