@@ -3,6 +3,7 @@ import { mendAll } from '../core/checks/mend-all';
 import { mendFor } from '../core/checks/one';
 import { writtenFormat, writtenFormats } from '../core/formats';
 import { defaultFit } from '../core/formats/fit/fit';
+import { mendFiles } from './mend-files';
 import { mendTools } from '../core/formats/mend-tools';
 import type { Question } from '../core/kinds';
 import { languagesOf } from '../core/language/detect';
@@ -91,14 +92,15 @@ async function mendFile(file: string, to: string, options: Options): Promise<num
 	const named = new Set(
 		quizzes.flatMap(({ parts }) => parts.flatMap((part) => part.questions.map((one) => one.identifier)))
 	);
-	const done = mendAll(questions, [...asked.ids!], { ...mendTools, languagesOf }, ({ identifier }) =>
+	const { fileFor, files } = await mendFiles(file, questions, asked.ids!);
+	const done = mendAll(questions, [...asked.ids!], { ...mendTools, fileFor, languagesOf }, ({ identifier }) =>
 		named.has(identifier)
 	);
 	for (const [id, count] of done.mended)
 		say(
 			`${id}: ${count} ${count === 1 ? 'question' : 'questions'} mended${mendTitle(id) || id === 'exact-duplicate' ? '' : ', since this check has no mend'}`
 		);
-	return writeAndProve(file, { questions: done.questions, quizzes, categories }, to, format, defaultFit);
+	return writeAndProve(file, { questions: done.questions, quizzes, categories, files }, to, format, defaultFit);
 }
 
 /** Says what is wrong in a file, as lines or as JSON (docs/checks.md). */

@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Jimp } from 'jimp';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { writtenFormats } from '../core/formats';
 import { zipped } from '../core/test-support/packages';
@@ -265,5 +266,36 @@ describe('check', () => {
 			expect(await run('check', [sample('radio-damaged.zip')], { only })).toMatchObject({ status: 2 });
 		const none = await run('check', [sample('radio-damaged.zip')], { only: 'typed-numbering' });
 		expect(none).toMatchObject({ status: 0, words: expect.stringContaining('13 questions, 0 broken') });
+	});
+	it('mends pictures: a huge one becomes smaller, and one that is not there is found where it stands', async () => {
+		const png = await new Jimp({ width: 3000, height: 30, color: 0x3366ffff }).getBuffer('image/png');
+		const item = (ident: string, picture: string) =>
+			`<item ident="${ident}" title="${ident}"><presentation><material><mattext texttype="text/html">Which? &lt;img src="${picture}" alt="A chart"/&gt;</mattext></material><response_str ident="R" rcardinality="Single"><render_fib/></response_str></presentation></item>`;
+		const file = join(folder, 'pictures.zip');
+		writeFileSync(
+			file,
+			zipped({
+				'bank.xml': `<questestinterop>${item('huge', 'a/huge.png')}${item('moved', 'b/plan.png')}</questestinterop>`,
+				'a/huge.png': png,
+				'c/Plan.png': png
+			})
+		);
+		const to = join(folder, 'mended.zip');
+		const found = async (of: string) =>
+			(
+				JSON.parse((await run('check', [of], { json: true, only: 'picture-huge,picture-missing' })).words) as {
+					snags: { check: string; question: string; mend: string | null }[];
+				}
+			).snags.map(({ check, question, mend }) => [check, question, mend !== null]);
+		expect(await found(file)).toEqual([
+			['picture-huge', 'huge', true],
+			['picture-missing', 'moved', true]
+		]);
+		const done = await run('check', [file, to], { mend: 'picture-missing,picture-huge', to: 'qti21' });
+		expect(done.words).toContain('picture-missing: 1 question mended');
+		expect(done.words).toContain('picture-huge: 1 question mended');
+		expect(done.status).toBe(0);
+		// what was found where it stands is as large as it was
+		expect(await found(to)).toEqual([['picture-huge', 'moved', true]]);
 	});
 });

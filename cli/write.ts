@@ -3,6 +3,7 @@ import { rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { QuizProof } from '../core/compare/quizzes';
+import { withFiles } from '../core/container/with-files';
 import type { FitOptions } from '../core/formats/fit/fit';
 import type { Format } from '../core/formats/format';
 import { hashAttachments, type KnownFiles } from '../core/formats/hash';
@@ -111,16 +112,22 @@ async function prove(
 
 /**
  * Writes questions that were read from a file in a format, with its quizzes and files, and holds what was written against
- * them. Gives the exit code: 1 where something is not as it was foretold.
+ * them; `files` take the place of those of the file, by their paths. Gives the exit code: 1 where something is not as it was foretold.
  */
 export async function writeAndProve(
 	from: string,
-	{ questions, quizzes, categories }: Pick<Reading, 'questions' | 'quizzes' | 'categories'>,
+	{
+		questions,
+		quizzes,
+		categories,
+		files = new Map()
+	}: Pick<Reading, 'questions' | 'quizzes' | 'categories'> & { files?: ReadonlyMap<string, Uint8Array> },
 	to: string,
 	format: Format,
 	options: FitOptions
 ): Promise<number> {
-	const { container, close } = await openFile(from);
+	const { container: opened, close } = await openFile(from);
+	const container = withFiles(opened, files);
 	const hashes = new Map() as KnownFiles;
 	const paths = new Map<string, string>();
 	for (const question of questions) {

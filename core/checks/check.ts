@@ -1,4 +1,5 @@
 import type { Question, UnreadableQuestion } from '../kinds';
+import type { Attachment } from '../model/question';
 import type { FoundQuiz } from '../model/quiz';
 import type { Severity } from '../reports/report';
 
@@ -12,10 +13,18 @@ export interface Finding {
 	line?: number;
 }
 
+/** A file that a mend asks for in the place of one of a question: a smaller form of a picture, or what came under its name. */
+export interface FileWish {
+	wants: 'smaller' | 'named';
+	attachment: Attachment;
+}
+
 /** What a mend needs beside the question, and what the checks themselves know nothing of. */
 export interface MendTools {
 	/** Reads a question anew whose markup is not well-formed, with that put right; null where it cannot be read even so. */
 	readAgain: (question: UnreadableQuestion) => Question | null;
+	/** What is there for a wish; null where nothing is. Where it is missing, no files can be had. */
+	fileFor?: (wish: FileWish) => Attachment | null;
 }
 
 /** What every check says of itself. */
@@ -58,6 +67,8 @@ export interface OneCheck extends CheckCard {
 		title: string;
 		apply: (question: Question, tools: MendTools) => Question;
 		fits?: (question: Question) => boolean;
+		/** The files that it asks for; whoever mends has them ready before. */
+		wishes?: (question: Question) => FileWish[];
 	};
 }
 

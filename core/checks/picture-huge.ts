@@ -1,5 +1,7 @@
 import type { Attachment } from '../model/question';
-import type { OneCheck } from './check';
+import type { Question } from '../kinds';
+import type { FileWish, OneCheck } from './check';
+import { withGranted } from './file-wishes';
 
 /** More than this is more than any screen shows: bytes, and pixels of the longer side. */
 const mostBytes = 1024 * 1024;
@@ -15,6 +17,17 @@ const sizeOf = ({ bytes = 0, width, height }: Attachment) =>
 		...(bytes ? [`${(bytes / mostBytes).toFixed(1)} MB`] : []),
 		...(width && height ? [`${width} by ${height} pixels`] : [])
 	].join(', ');
+
+/** Types of pictures that are made of pixels, and of which a smaller one can be made. */
+const ofPixels = new Set(['image/png', 'image/jpeg', 'image/bmp']);
+
+/** The huge pictures of which smaller ones can be made; one on which places are marked by its pixels stays as it is. */
+function wishes(question: Question): FileWish[] {
+	const marked = 'picture' in question ? question.picture.name : null;
+	return question.attachments
+		.filter((file) => isHuge(file) && !file.missing && ofPixels.has(file.mediaType) && file.name !== marked)
+		.map((attachment) => ({ wants: 'smaller', attachment }));
+}
 
 /** A picture is far larger than a screen shows it. */
 export const pictureHuge: OneCheck = {
@@ -35,5 +48,11 @@ export const pictureHuge: OneCheck = {
 					}
 				]
 			: [];
+	},
+	mend: {
+		title: 'Puts a smaller picture in its place, of at most 2,000 pixels and 1 MB',
+		fits: (question) => wishes(question).length > 0,
+		wishes,
+		apply: (question, tools) => withGranted(question, wishes(question), tools)
 	}
 };

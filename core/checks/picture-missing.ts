@@ -1,4 +1,13 @@
-import type { OneCheck } from './check';
+import type { Question } from '../kinds';
+import type { FileWish, OneCheck } from './check';
+import { withGranted } from './file-wishes';
+
+/** What is not there, and is not on another server, of which a check of its own speaks. */
+const goneOf = ({ attachments }: Question) =>
+	attachments.filter(({ missing, name }) => missing && !/^(?:https?:)?\/\//i.test(name));
+
+const wishes = (question: Question): FileWish[] =>
+	goneOf(question).map((attachment) => ({ wants: 'named', attachment }));
 
 /** A file that the question uses did not come along. */
 export const pictureMissing: OneCheck = {
@@ -10,10 +19,7 @@ export const pictureMissing: OneCheck = {
 	severity: 'broken',
 	why: 'The question speaks of a picture or another file that did not come with it. Students would see an empty frame.',
 	find(question) {
-		const gone = question.attachments
-			// what is on another server is said by a check of its own
-			.filter(({ missing, name }) => missing && !/^(?:https?:)?\/\//i.test(name))
-			.map(({ name }) => name);
+		const gone = goneOf(question).map(({ name }) => name);
 		if (!gone.length) return [];
 		return [
 			{
@@ -21,5 +27,11 @@ export const pictureMissing: OneCheck = {
 				words: gone
 			}
 		];
+	},
+	mend: {
+		title: 'Takes the file of that name that came with the load',
+		fits: (question) => goneOf(question).length > 0,
+		wishes,
+		apply: (question, tools) => withGranted(question, wishes(question), tools)
 	}
 };

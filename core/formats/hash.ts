@@ -7,7 +7,7 @@ import type { Question } from '../kinds';
 export type Digest = (pieces: AsyncIterable<Uint8Array>) => Promise<string>;
 
 /** What is known of a file of a package: its hash where it was asked for, its size in bytes, and in pixels where it is a picture. */
-interface FileFacts {
+export interface FileFacts {
 	hash: string | null;
 	bytes: number;
 	width?: number;
@@ -60,9 +60,17 @@ class Head {
 	}
 }
 
-const isPicture = ({ mediaType }: Attachment) => mediaType.startsWith('image/');
+const isPicture = ({ mediaType }: Pick<Attachment, 'mediaType'>) => mediaType.startsWith('image/');
 
-async function lookInto(attachment: Attachment, container: Container, digest: Digest | null): Promise<FileFacts> {
+/**
+ * What is known of one file of a package: its size, its hash where a digest is given, and its size in pixels where it is a
+ * picture. Throws a ContainerError where it cannot be read.
+ */
+export async function lookInto(
+	attachment: Pick<Attachment, 'name' | 'mediaType'>,
+	container: Container,
+	digest: Digest | null
+): Promise<FileFacts> {
 	const head = new Head();
 	const pieces = head.passing(container.stream(attachment.name));
 	if (digest) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { mendTitle } from '$core/checks';
+	import { checkOf, mendTitle } from '$core/checks';
 	import { mendFor } from '$core/checks/one';
 	import { hasKey } from '$core/scoring/keys';
 	import type { MatchRule } from '$core/take-in/decision';
@@ -104,7 +104,9 @@
 	});
 	const lit = $derived([...new Set(shown.reports.flatMap((report) => report.line ?? []))]);
 	const mends = $derived(
-		[...new Set(shown.reports.map((report) => report.rule))].filter((rule) => mendFor(rule, shown.question))
+		[...new Set(shown.reports.map((report) => report.rule))].filter(
+			(rule) => mendFor(rule, shown.question) ?? (checkOf(rule)?.scope === 'many' && mendTitle(rule))
+		)
 	);
 	const likenesses = {
 		same: 'The same question is in the course.',

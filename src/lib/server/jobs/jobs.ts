@@ -2,7 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { row, run, transaction, type Database } from '../db/pool';
 
 /** The kinds of work done in the background. */
-export type JobKind = 'read' | 'dispatch' | 'check' | 'losses' | 'mend';
+export type JobKind = 'read' | 'dispatch' | 'check' | 'losses' | 'mend' | 'among';
 
 /** A job that was taken. */
 export interface Job {

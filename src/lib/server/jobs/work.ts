@@ -2,6 +2,7 @@ import type { Pool } from 'mysql2/promise';
 import { checkCourse, endChecking } from '../checks/course';
 import { giveUpLosses, workOutLosses } from '../dispatches/losses';
 import { writeDispatch } from '../dispatches/write';
+import { holdLoadAgain } from '../loads/among';
 import { readLoad, stopLoad } from '../loads/read';
 import { run } from '../db/pool';
 import { carryOutMend, endMend } from '../snags/mending';
@@ -39,6 +40,8 @@ export const work: Record<
 		stopped: (pool, id) => endMend(pool, id, 'stopped'),
 		abandon: (pool, id, failure) => endMend(pool, id, 'failed', { failure })
 	},
+	// what is found among many is found again once the load is taken in
+	among: { run: holdLoadAgain, stopped: () => Promise.resolve(), abandon: () => Promise.resolve() },
 	losses: { run: workOutLosses, stopped: () => Promise.resolve(), abandon: giveUpLosses },
 	dispatch: {
 		run: writeDispatch,

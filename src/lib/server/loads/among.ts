@@ -1,16 +1,20 @@
 import type { Pool } from 'mysql2/promise';
 import { exactDuplicate } from '$core/checks/exact-duplicate';
 import { manyChecks, pairChecks } from '$core/checks';
-import type { CheckedCategory } from '$core/checks/check';
-import { Gathering } from '$core/checks/many';
+import type { CheckedCategory, ManyCheck, Noted } from '$core/checks/check';
+import { calledAmong, Gathering, withinKey } from '$core/checks/many';
 import { findInTree } from '$core/checks/places';
 import type { Question } from '$core/kinds';
+import { parseQuestion } from '$core/kinds/schema';
 import { languagesOf } from '$core/language/detect';
 import type { Report } from '$core/reports/report';
 import { ruleOf } from '$core/reports/rules';
-import type { CheckRules } from '../courses/kept';
-import { rows, run, transaction } from '../db/pool';
+import { checkRules, type CheckRules } from '../courses/kept';
+import { row, rows, run, transaction, type Database } from '../db/pool';
+import type { Control } from '../jobs/control';
+import { enqueueOnce } from '../jobs/jobs';
 import { writeReports } from '../questions/staged';
+import { waivedOf } from './waived-of';
 
 const batch = 1000;
 const amongMany = [...manyChecks, ...pairChecks].map(({ id }) => id).filter((id) => id !== exactDuplicate.id);
@@ -87,6 +91,86 @@ export class LoadChecks {
 	}
 }
 
+/** Reads the questions of a load as they are now, one at a time; those that stay in it, where it has been taken in. */
+async function* stagedOf(
+	db: Database,
+	loadId: number
+): AsyncGenerator<{ number: number; id: number; question: Question }> {
+	for (let last = 0; ;) {
+		// by_number
+		const found = await rows<{ id: number; number: number; document: string }>(
+			db,
+			`SELECT id, number, document FROM staged_questions WHERE load_id = ? AND number > ? AND outcome IN ('waiting', 'aside') ORDER BY number LIMIT ${batch}`,
+			[loadId, last]
+		);
+		for (const { id, number, document } of found) yield { id, number, question: parseQuestion(JSON.parse(document)) };
+		if (found.length < batch) return;
+		last = found.at(-1)!.number;
+	}
+}
+
+/** A question of a load among those that a check holds it against, by the numbers of the load. */
+export interface HeldAgainst {
+	own: Noted<unknown>;
+	noted: readonly Noted<unknown>[];
+}
+
+/** The questions of a load as a check over many sees them, each with those that it is held against, by their keys. */
+export async function heldAgainst(db: Database, loadId: number, check: ManyCheck): Promise<Map<number, HeldAgainst>> {
+	const groups = new Map<string, { id: number; own: Noted<unknown> }[]>();
+	for await (const { id, number, question } of stagedOf(db, loadId)) {
+		const note = check.note(question, { languagesOf });
+		if (note === null) continue;
+		const { category } = question;
+		const key = JSON.stringify([withinKey(check, { bank: '', category }), check.key?.(note) ?? '']);
+		const own = { id: number, name: calledAmong(question), category, note };
+		const group = groups.get(key);
+		if (group) group.push({ id, own });
+		else groups.set(key, [{ id, own }]);
+	}
+	return new Map(
+		[...groups.values()].flatMap((group) => {
+			const noted = group.map(({ own }) => own);
+			return group.map(({ id, own }) => [id, { own, noted }] as const);
+		})
+	);
+}
+
+/** More questions than that are held against one another in the background. */
+const mostWaitedFor = 3000;
+
+/** Holds the questions of a load against one another anew, since some of them have changed: at once, or in the background. */
+export async function holdAgain(pool: Pool, courseId: number, loadId: number): Promise<void> {
+	const counted = await row<{ count: number }>(
+		pool,
+		"SELECT COUNT(*) AS count FROM staged_questions WHERE load_id = ? AND outcome IN ('waiting', 'aside')",
+		[loadId]
+	);
+	if ((counted?.count ?? 0) > mostWaitedFor) await enqueueOnce(pool, 'among', loadId);
+	else await findAmongLoad(pool, courseId, loadId, () => undefined);
+}
+
+/** Holds the questions of a load against one another anew, and has those who look at it see what is found. `check` may throw. */
+async function findAmongLoad(pool: Pool, courseId: number, loadId: number, check: () => void): Promise<void> {
+	const found = new LoadChecks(await checkRules(pool, courseId));
+	for await (const { number, question } of stagedOf(pool, loadId)) {
+		check();
+		found.add(number, question);
+	}
+	await found.write(pool, loadId);
+	await run(
+		pool,
+		"UPDATE loads SET review_version = review_version + 1 WHERE id = ? AND state IN ('review', 'undone', 'taken')",
+		[loadId]
+	);
+}
+
+/** The work of the background: holds the questions of a load against one another anew. Throws Stopped. */
+export async function holdLoadAgain(pool: Pool, loadId: number, control: Control): Promise<void> {
+	const load = await row<{ course_id: number }>(pool, 'SELECT course_id FROM loads WHERE id = ?', [loadId]);
+	if (load) await findAmongLoad(pool, load.course_id, loadId, () => control.check());
+}
+
 async function writeAmong(
 	pool: Pool,
 	loadId: number,
@@ -99,9 +183,10 @@ async function writeAmong(
 		[loadId, [...new Set(found.map(({ number }) => number))]]
 	);
 	const ids = new Map(staged.map(({ id, number }) => [number, id]));
+	const waived = staged.length ? await waivedOf(pool, [...ids.values()]) : new Set<string>();
 	const reports = found.flatMap(({ number, report }) => {
 		const stagedId = ids.get(number);
-		return stagedId === undefined ? [] : [{ stagedId, report }];
+		return stagedId === undefined || waived.has(`${stagedId} ${report.rule}`) ? [] : [{ stagedId, report }];
 	});
 	const broken = reports.flatMap(({ stagedId, report }) => (report.severity === 'broken' ? [stagedId] : []));
 	await transaction(pool, async (connection) => {

@@ -269,6 +269,38 @@ describe('a load put right before it is taken in', () => {
 			'The chart shows "Wk". What is it?'
 		);
 	});
+	describe('where questions are held against one another', () => {
+		const twins = {
+			'b.xml': bankXml({
+				Lights: [
+					item('a', 'Which light is red?', ['Port', 'Starboard']).replace('title="a"', 'title="same"'),
+					item('b', 'Which light is green?', ['Starboard', 'Port']).replace('title="b"', 'title="same"'),
+					item('own', 'Which light is white?', ['Stern', 'Port'])
+				]
+			})
+		};
+		const rulesIn = async (id: number) => (await staged(id)).map(({ marks }) => marks.map(({ rule }) => rule));
+		it('is mended in bulk, and what was found among them is found no more', async () => {
+			const id = await load(twins);
+			expect((await rulesIn(id)).slice(0, 2)).toEqual([['same-title'], ['same-title']]);
+			const done = await mendStaged(pool, course.courseId, id, course.personId, 'same-title', null);
+			expect(done.mended).toBeGreaterThan(0);
+			expect(await rulesIn(id)).toEqual([[], [], []]);
+			expect(new Set((await staged(id)).map(({ title }) => title)).size).toBe(3);
+		});
+		it('is held against the others again once one is edited', async () => {
+			const id = await load(twins);
+			const [first, , third] = await staged(id);
+			const edit = async (stagedId: number, title: string) => {
+				const { question, version } = (await stagedQuestion(pool, course.courseId, id, stagedId))!;
+				return editStaged(pool, course.courseId, id, course.personId, stagedId, version, { ...question, title });
+			};
+			expect(await edit(first!.id, 'red light')).toBe('kept');
+			expect(await rulesIn(id)).toEqual([[], [], []]);
+			expect(await edit(third!.id, 'red light')).toBe('kept');
+			expect(await rulesIn(id)).toEqual([['same-title'], [], ['same-title']]);
+		});
+	});
 	it('is edited by hand, with its findings found anew, and not over what somebody else has written', async () => {
 		const id = await load(troubled);
 		const broken = (await staged(id)).find((one) => one.broken)!;

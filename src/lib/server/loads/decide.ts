@@ -1,11 +1,15 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
+import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { withKeyMarked } from '$core/scoring/keys';
 import { mendTools } from '$core/formats/mend-tools';
 import { parseDecision, type Decision, type MatchRule } from '$core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
+import { GrantedFiles, type Wishing } from '../files/granted';
 import { compareLoad } from './against';
+import { heldAgainst, holdAgain } from './among';
+import { keepLoadFiles } from './load-files';
 import { Refused } from './refused';
 import { cleanEdited, filesSpokenOf } from '../questions/edited';
 import { saveStaged, type StagedDocument } from '../questions/staged';
@@ -133,8 +137,7 @@ export async function mendStaged(
 	rule: string,
 	only: Chosen | null
 ): Promise<StagedMend> {
-	const check = checkOf(rule);
-	if (check?.scope !== 'one' || !check.mend) throw new Refused('There is no safe mend for this. Set it right by hand.');
+	const mender = await stagedMender(pool, loadId, rule);
 	const { done, touched } = await transaction(pool, async (connection) => {
 		const done: StagedMend = { mended: 0, left: 0 };
 		const touched: number[] = [];
@@ -149,20 +152,50 @@ export async function mendStaged(
 			);
 			if (!found.length) break;
 			last = found.at(-1)!.id;
-			const changed = found.flatMap((one) => {
-				const before = parseQuestion(JSON.parse(one.document));
-				const after = check.mend!.apply(before, mendTools);
-				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ row: one, question: after }];
+			const read = found.map((staged) => ({ staged, question: parseQuestion(JSON.parse(staged.document)) }));
+			await mender.prepare?.(read.map(({ staged: { id }, question }) => ({ id, question, loadId })));
+			const changed = read.flatMap(({ staged, question: before }) => {
+				const after = mender.apply(staged.id, before);
+				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ row: staged, question: after }];
 			});
 			done.mended += changed.length;
 			done.left += found.length - changed.length;
 			touched.push(...changed.map((one) => one.row.id));
 			if (changed.length) await saveStaged(connection, courseId, changed, false);
+			if (mender.prepare) await keepLoadFiles(connection, loadId, changed);
 		}
 		return { done, touched };
 	});
-	if (touched.length) await compareLoad(pool, loadId, touched);
+	if (!touched.length) return done;
+	await compareLoad(pool, loadId, touched);
+	await holdAgain(pool, courseId, loadId);
 	return done;
+}
+
+/** What mends the questions of a load by a check. Throws Refused where it has no mend. */
+async function stagedMender(
+	pool: Pool,
+	loadId: number,
+	rule: string
+): Promise<{ prepare?: (asking: Wishing[]) => Promise<void>; apply: (id: number, question: Question) => Question }> {
+	const check = checkOf(rule);
+	if (check?.scope === 'one' && check.mend?.wishes) {
+		const files = new GrantedFiles(pool, check.mend, false);
+		return {
+			prepare: (asking) => files.prepare(asking),
+			apply: (id, question) => check.mend!.apply(question, files.toolsFor(id))
+		};
+	}
+	if (check?.scope === 'one' && check.mend) return { apply: (_, question) => check.mend!.apply(question, mendTools) };
+	if (check?.scope !== 'many' || !check.mend)
+		throw new Refused('There is no safe mend for this. Set it right by hand.');
+	const held = await heldAgainst(pool, loadId, check);
+	return {
+		apply: (id, question) => {
+			const group = held.get(id);
+			return group ? check.mend!.apply(question, group.own, group.noted) : question;
+		}
+	};
 }
 
 /** Opens a load to changes of its questions: one that is under review, or in the course with some set aside. */
@@ -208,6 +241,8 @@ export async function editStaged(
 		await saveStaged(connection, courseId, [{ row: found, question: kept }], true);
 		return 'kept' as const;
 	});
-	if (outcome === 'kept') await compareLoad(pool, loadId, [stagedId]);
+	if (outcome === 'changed') return outcome;
+	await compareLoad(pool, loadId, [stagedId]);
+	await holdAgain(pool, courseId, loadId);
 	return outcome;
 }

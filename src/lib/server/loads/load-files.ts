@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Pool, PoolConnection } from 'mysql2/promise';
+import type { Question } from '$core/kinds';
 import { rows, run } from '../db/pool';
 import { chunkSize, storeFile, storeSmall } from '../files/files';
 
@@ -119,4 +120,21 @@ export class LoadFiles {
 				ids.map((id) => [this.loadId, id])
 			]);
 	}
+}
+
+/** Notes the files that questions of a load have come to have as those of the load, so that they are kept as long as it is. */
+export async function keepLoadFiles(
+	connection: PoolConnection,
+	loadId: number,
+	changed: readonly { question: Pick<Question, 'attachments'> }[]
+): Promise<void> {
+	const hashes = [
+		...new Set(changed.flatMap(({ question }) => question.attachments.flatMap(({ hash }) => hash ?? [])))
+	];
+	if (hashes.length)
+		await run(
+			connection,
+			'INSERT IGNORE INTO load_files (load_id, file_id) SELECT ?, f.id FROM files f WHERE f.hash IN (?)',
+			[loadId, hashes.map((hash) => Buffer.from(hash, 'hex'))]
+		);
 }

@@ -6,6 +6,7 @@ import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
 import { row, rows, transaction, type Database } from '../db/pool';
+import { GrantedFiles, type Wishing } from '../files/granted';
 import { beginDeed, endDeed } from '../changes/deed';
 import { saveQuestions } from '../questions/save';
 import { tellProgress } from '../threads/progress';
@@ -13,21 +14,38 @@ import { conditionOf, everySnag, type SnagFilter } from './filter';
 import { snagsFound } from './list';
 import { stillTwin } from './twins';
 
-/** Gives the mended question, by its key: the same one where nothing is to be changed. */
-type Mender = (id: number, question: Question) => Question;
+/** What mends the questions of a course by a check. */
+interface Mender {
+	/** Has ready what is asked for beside some questions. */
+	prepare?: (questions: readonly Wishing[]) => Promise<void>;
+	/** Gives the mended question, by its key: the same one where nothing is to be changed. */
+	apply: (id: number, question: Question) => Question;
+}
 
 /** The questions that a rule speaks of in a course, of whom there are still others where it is about that. */
 const spokenOf = `SELECT s.question_id FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? AND s.rule = ? AND ${stillTwin}`;
 
-/** The mend of a check, for one question or for all that it speaks of; null where it has none. */
+/**
+ * The mend of a check, for one question or for all that it speaks of; null where it has none. Files that it asks for are
+ * stored where it is not `planned`: with `pool`, so that they are there whatever becomes of the transaction.
+ */
 async function menderOf(
+	pool: Pool,
 	db: Database,
 	courseId: number,
 	rule: string,
-	questionId: number | null
+	questionId: number | null,
+	planned = false
 ): Promise<Mender | null> {
 	const check = checkOf(rule);
-	if (check?.scope === 'one' && check.mend) return (_, question) => check.mend!.apply(question, mendTools);
+	if (check?.scope === 'one' && check.mend?.wishes) {
+		const files = new GrantedFiles(pool, check.mend, planned);
+		return {
+			prepare: (questions) => files.prepare(questions),
+			apply: (id, question) => check.mend!.apply(question, files.toolsFor(id))
+		};
+	}
+	if (check?.scope === 'one' && check.mend) return { apply: (_, question) => check.mend!.apply(question, mendTools) };
 	if (check?.scope !== 'many' || !check.mend) return null;
 	const ids =
 		questionId === null
@@ -37,9 +55,11 @@ async function menderOf(
 	const groups = (await groupsOf(db, ids)).filter((group) => group.rule === rule);
 	const members = await membersOf(db, courseId, groups);
 	const groupOf = new Map(members.flatMap(({ noted }) => noted.map((own) => [own.id, { own, noted }] as const)));
-	return (id, question) => {
-		const group = groupOf.get(id);
-		return group ? check.mend!.apply(question, group.own, group.noted) : question;
+	return {
+		apply: (id, question) => {
+			const group = groupOf.get(id);
+			return group ? check.mend!.apply(question, group.own, group.noted) : question;
+		}
 	};
 }
 
@@ -50,17 +70,25 @@ export async function mendableCount(pool: Pool, courseId: number, filter: SnagFi
 	if (!check || !('mend' in check) || !check.mend) return 0;
 	if (check.scope === 'many' || !check.mend.fits) return snagsFound(pool, courseId, filter);
 	const { from, sql, parameters } = await conditionOf(pool, courseId, filter);
-	const documents = await rows<{ document: string }>(
+	const documents = await rows<{ id: number; loadId: number | null; document: string }>(
 		pool,
-		`SELECT document FROM questions WHERE id IN (SELECT s.question_id FROM ${from} WHERE ${sql})`,
+		`SELECT id, load_id AS loadId, document FROM questions WHERE id IN (SELECT s.question_id FROM ${from} WHERE ${sql})`,
 		parameters
 	);
-	return documents.filter(({ document }) => mendFor(rule, parseQuestion(JSON.parse(document)))).length;
+	const questions = documents
+		.map(({ document, ...standing }) => ({ ...standing, question: parseQuestion(JSON.parse(document)) }))
+		.filter(({ question }) => mendFor(rule, question));
+	if (!check.mend.wishes) return questions.length;
+	// files are not there for all that ask for some
+	const mender = await menderOf(pool, pool, courseId, rule, null, true);
+	await mender?.prepare?.(questions);
+	return questions.filter(({ id, question }) => mender && mender.apply(id, question) !== question).length;
 }
 
 interface StoredRow {
 	id: number;
 	bankId: number;
+	loadId: number | null;
 	document: string;
 	version: number;
 }
@@ -101,7 +129,7 @@ export async function mend(
 		const filter = { ...within, check: rule, question: questionId ?? within.question };
 		const { from, sql, parameters } = await conditionOf(connection, courseId, filter);
 		const total = questionId === null ? await snagsFound(connection, courseId, filter) : 1;
-		const mender = await menderOf(connection, courseId, rule, questionId);
+		const mender = await menderOf(pool, connection, courseId, rule, questionId);
 		if (!mender) return done;
 		const deedId = await beginDeed(connection, {
 			courseId,
@@ -114,7 +142,7 @@ export async function mend(
 			// a batch at a time, by key
 			const found = await rows<StoredRow>(
 				connection,
-				`SELECT id, bank_id AS bankId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT s.question_id FROM ${from} WHERE ${sql}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
+				`SELECT id, bank_id AS bankId, load_id AS loadId, document, version FROM questions WHERE course_id = ? AND id > ? AND id IN (SELECT s.question_id FROM ${from} WHERE ${sql}) ORDER BY id LIMIT ${batch} FOR UPDATE`,
 				[courseId, last, ...parameters]
 			);
 			told(done.mended + done.left, total);
@@ -124,9 +152,13 @@ export async function mend(
 				await endDeed(connection, deedId, 0);
 				return 'changed';
 			}
-			const changed = found.flatMap(({ id, bankId, document }) => {
-				const before = parseQuestion(JSON.parse(document));
-				const question = mender(id, before);
+			const read = found.map(({ document, ...standing }) => ({
+				...standing,
+				question: parseQuestion(JSON.parse(document))
+			}));
+			await mender.prepare?.(read);
+			const changed = read.flatMap(({ id, bankId, question: before }) => {
+				const question = mender.apply(id, before);
 				const same = JSON.stringify(question) === JSON.stringify(before);
 				if (same) done.left += 1;
 				return same ? [] : [{ id, bankId, question }];
@@ -143,18 +175,19 @@ export async function mend(
 
 /** A question before and after the mend of a check, or null where it has none. */
 export async function mendPreview(
-	db: Database,
+	pool: Pool,
 	courseId: number,
 	rule: string,
 	questionId: number
 ): Promise<{ before: Question; after: Question; version: number } | null> {
-	const found = await row<{ document: string; version: number }>(
-		db,
-		'SELECT document, version FROM questions WHERE id = ? AND course_id = ?',
+	const found = await row<{ document: string; version: number; loadId: number | null }>(
+		pool,
+		'SELECT document, version, load_id AS loadId FROM questions WHERE id = ? AND course_id = ?',
 		[questionId, courseId]
 	);
-	const mender = found && (await menderOf(db, courseId, rule, questionId));
+	const mender = found && (await menderOf(pool, pool, courseId, rule, questionId, true));
 	if (!mender) return null;
 	const before = parseQuestion(JSON.parse(found.document));
-	return { before, after: mender(questionId, before), version: found.version };
+	await mender.prepare?.([{ id: questionId, question: before, loadId: found.loadId }]);
+	return { before, after: mender.apply(questionId, before), version: found.version };
 }

@@ -3,6 +3,7 @@
 	import { checkOf, mendTitle } from '$core/checks';
 	import { mendFor } from '$core/checks/one';
 	import Mark from '$lib/ui/Mark.svelte';
+	import FileChanges from './FileChanges.svelte';
 	import EditStored from '$lib/ui/EditStored.svelte';
 	import QuestionView from '$lib/ui/QuestionView.svelte';
 	import Source from '$lib/ui/Source.svelte';
@@ -88,6 +89,7 @@
 			{:else if chosen === 'mend' && shown.preview}
 				<p class="mute mb-2">{fitting}.</p>
 				{#if inWords}<WordChanges before={shown.preview.before} after={shown.preview.after} />{/if}
+				<FileChanges before={shown.preview.before} after={shown.preview.after} />
 				<h3 class="mt-4">Before</h3>
 				<div class="frame">
 					<h4>{shown.preview.before.title}</h4>
@@ -115,7 +117,9 @@
 				{:else}<p class="notice doubtful">
 						{card?.scope === 'many'
 							? 'This one can stay as it is: the mend changes the others.'
-							: 'Nothing can be mended safely here: it needs a person who knows what was meant.'}
+							: check === 'picture-missing'
+								? 'No file of that name came with its load, or several did. Ask for it, and put it in by hand.'
+								: 'Nothing can be mended safely here: it needs a person who knows what was meant.'}
 					</p>{/if}
 			{:else}
 				<QuestionView question={shown.stored.question} courseId={view.courseId} words={snag.words} />
