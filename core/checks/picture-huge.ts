@@ -14,7 +14,7 @@ export const isHuge = ({ mediaType, bytes = 0, width = 0, height = 0 }: Attachme
 
 const sizeOf = ({ bytes = 0, width, height }: Attachment) =>
 	[
-		...(bytes ? [`${(bytes / mostBytes).toFixed(1)} MB`] : []),
+		...(bytes >= mostBytes / 10 ? [`${(bytes / mostBytes).toFixed(1)} MB`] : []),
 		...(width && height ? [`${width} by ${height} pixels`] : [])
 	].join(', ');
 
@@ -32,7 +32,7 @@ function wishes(question: Question): FileWish[] {
 /** A picture is far larger than a screen shows it. */
 export const pictureHuge: OneCheck = {
 	id: 'picture-huge',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Picture that is very large',
 	short: 'huge picture',
@@ -50,7 +50,7 @@ export const pictureHuge: OneCheck = {
 			: [];
 	},
 	mend: {
-		title: 'Puts a smaller picture in its place, of at most 2,000 pixels and 1 MB',
+		title: 'Put a smaller picture in its place, of at most 2,000 pixels and 1 MB',
 		fits: (question) => wishes(question).length > 0,
 		wishes,
 		apply: (question, tools) => withGranted(question, wishes(question), tools)

@@ -29,7 +29,7 @@ export const pictureMissing: OneCheck = {
 		];
 	},
 	mend: {
-		title: 'Takes the file of that name that came with the load',
+		title: 'Take the file of that name that came with the load',
 		fits: (question) => goneOf(question).length > 0,
 		wishes,
 		apply: (question, tools) => withGranted(question, wishes(question), tools)

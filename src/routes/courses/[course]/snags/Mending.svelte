@@ -41,7 +41,7 @@
 	<form method="POST" action="?/stopMending" use:enhance class="mending" role="status">
 		<span>{words}</span>
 		{#if mending.total && going}<Strand value={mending.done / mending.total} label="Mended" />{/if}
-		{#if mayChange && going}<button class="btn btn-sm preset-outlined-brand">Stop</button>{/if}
+		{#if mayChange && going}<button class="btn btn-sm preset-outlined-brand">Stop the mend</button>{/if}
 	</form>
 {/if}
 
