@@ -3,6 +3,8 @@ import { plainConditions, plainRules, plainSettings } from '$lib/forms/quiz';
 import { rows, run } from '../db/pool';
 import { fileChunks } from '../files/files';
 import { unhindered } from '../jobs/control';
+import { pathKey } from '$core/take-in/paths';
+import { receiptHead } from '../loads/receipt';
 import { takeIn } from '../loads/take-in';
 import { formsById, makeForms } from '../quizzes/forms';
 import { blankPart, makeWholeQuiz } from '../quizzes/make';
@@ -89,19 +91,14 @@ async function bytesOf(fileId: number): Promise<Uint8Array> {
 }
 
 /** Writes what is sent, and has another course take it in. */
-async function travelled(what: Consignment, as: string) {
+async function travelled(what: Consignment, as: string, decision = decide()) {
 	const id = await begin(pool, course.courseId, course.personId, what, as);
 	await run(pool, "UPDATE jobs SET state = 'done' WHERE kind = 'dispatch' AND subject_id = ?", [id]);
 	await writeDispatch(pool, id!, unhindered);
 	const dispatch = (await dispatchOf(pool, course.courseId, id!))!;
 	const other = await makeCourse(pool);
-	await takeIn(
-		pool,
-		other.courseId,
-		await loadPackage(pool, other, await bytesOf(dispatch.file_id!)),
-		other.personId,
-		decide()
-	);
+	const loadId = await loadPackage(pool, other, await bytesOf(dispatch.file_id!));
+	await takeIn(pool, other.courseId, loadId, other.personId, decision);
 	const quizzes = await quizzesOf(pool, other.courseId);
 	const quiz = (await quizOf(pool, other.courseId, quizzes.at(-1)!.id))!;
 	const titles = new Map(
@@ -115,6 +112,7 @@ async function travelled(what: Consignment, as: string) {
 	return {
 		proof: dispatch.proof!,
 		other,
+		loadId,
 		quizzes,
 		quiz,
 		names: (keys: readonly number[]) => keys.map((key) => titles.get(key)!),
@@ -146,6 +144,30 @@ describe('a draw sheet', () => {
 		expect(categories(warmUp!.quotas[0]!.values.map(({ category }) => category))).toEqual(['Tides', 'Lights']);
 		expect(sectors).toMatchObject({ draw: 2, order: 'easy first' });
 		expect(names(always!.questions)).toEqual(['t4', 'l3']);
+	});
+	it('says on the receipt what of it had no place in the course, since its categories stayed behind', async () => {
+		const { other, loadId, quiz, names } = await travelled(
+			{ quizId },
+			'json',
+			decide({ leftOut: [pathKey(['Tides'])] })
+		);
+		const [warmUp] = quiz.parts;
+		expect(warmUp).toMatchObject({ draw: 3, categories: [], quotas: [] });
+		expect(names(warmUp!.questions).sort()).toEqual(['l1', 'l2', 'l3', 's1', 's2']);
+		const [came] = (await receiptHead(pool, loadId)).quizzes;
+		const said = came!.lacks.join(' ');
+		for (const words of [
+			'“Warm-up” drew from “Tides”, which did not come into the course: it draws from a list of the 5 questions',
+			'“Warm-up” was balanced by “Tides”',
+			'1 pair that never comes together is left out',
+			'“Always” lacks 1 question'
+		])
+			expect(said).toContain(words);
+		expect(other.courseId).not.toBe(course.courseId);
+	});
+	it('says nothing on the receipt where all of it came', async () => {
+		const { loadId } = await travelled({ quizId }, 'json');
+		expect((await receiptHead(pool, loadId)).quizzes).toMatchObject([{ title: 'Week 6 check', lacks: [] }]);
 	});
 	it('keeps in a standard package what that has a place for, and says the rest beforehand', async () => {
 		const said = (await lossTable(pool, course.courseId, { quizId }, 'qti21')).quiz!.what.join(' ');

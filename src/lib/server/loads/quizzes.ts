@@ -1,13 +1,14 @@
 import type { PoolConnection } from 'mysql2/promise';
 import type { CarriedPool, CarriedQuota } from '$core/model/sheet';
 import { pathKey } from '$core/take-in/paths';
-import { plainRules, plainSettings, type KeptQuota } from '$lib/forms/quiz';
+import { plainRules, plainSettings, type KeptQuota, type KeptRules } from '$lib/forms/quiz';
 import { categoryTree } from '../banks/tree';
 import type { Changer } from '../banks/change';
 import { rows } from '../db/pool';
 import { carriedRules } from '../quizzes/carried';
 import { makeQuizzes, type NewQuiz } from '../quizzes/make';
 import type { EditedPart } from '../quizzes/save';
+import { told } from '../told';
 import { foundQuizzes, type StagedPart, type StagedQuiz } from './found-quizzes';
 
 /** Where the categories of a load land. */
@@ -30,25 +31,49 @@ async function placesIn(connection: PoolConnection, landed: Landed | null): Prom
 	};
 }
 
-/** A quota with its categories by their keys; null where one of them is not there. */
-function landedQuota(quota: CarriedQuota, placeOf: PlaceOf): KeptQuota | null {
-	if (quota.by !== 'category') return { ...quota, values: quota.values.map(({ name, range }) => ({ name, range })) };
-	const values = quota.values.flatMap(({ category = [] }) => {
-		const place = placeOf(category);
-		return place === undefined ? [] : [{ category: place }];
+const named = ({ title }: StagedPart) => `The part “${title}”`;
+const pathText = (path: readonly string[]) => (path.length ? `“${path.join(' › ')}”` : 'the whole bank');
+
+/** The quotas of a part with their categories by their keys, without those that count by one that is not there, which is noted. */
+function landedQuotas(part: StagedPart, placeOf: PlaceOf, lacks: string[]): KeptQuota[] {
+	return (part.sheet?.quotas ?? []).flatMap((quota: CarriedQuota): KeptQuota[] => {
+		if (quota.by !== 'category')
+			return [{ ...quota, values: quota.values.map(({ name, range }) => ({ name, range })) }];
+		const places = quota.values.map(({ category = [] }) => ({ category, place: placeOf(category) }));
+		const gone = places.filter(({ place }) => place === undefined).map(({ category }) => pathText(category));
+		if (!gone.length) return [{ ...quota, values: places.map(({ place }) => ({ category: place! })) }];
+		lacks.push(
+			`${named(part)} was balanced by ${gone.join(', ')}, which did not come into the course: it is not any more.`
+		);
+		return [];
 	});
-	return values.length === quota.values.length ? { ...quota, values } : null;
 }
 
-/** A part as it is edited, out of what was found of it. A pool of which a category is not there becomes a list of the questions that came for it. */
-function landedPart(part: StagedPart, idsOf: (numbers: readonly number[]) => number[], placeOf: PlaceOf): EditedPart {
+/**
+ * A part as it is edited, out of what was found of it. A pool of which a category is not there becomes a list of the
+ * questions that came for it; what was left out is noted.
+ */
+function landedPart(
+	part: StagedPart,
+	idsOf: (numbers: readonly number[]) => number[],
+	placeOf: PlaceOf,
+	lacks: string[]
+): EditedPart {
 	const { title, draw, pointsEach, shuffle, numbers, sheet } = part;
 	const places = (pool: CarriedPool<number>) => {
-		const found = pool.categories.map(placeOf);
-		return found.every((place) => place !== undefined) ? [...new Set(found)] : null;
+		const found = pool.categories.map((path) => ({ path, place: placeOf(path) }));
+		const gone = found.filter(({ place }) => place === undefined).map(({ path }) => pathText(path));
+		if (!gone.length) return [...new Set(found.map(({ place }) => place!))];
+		lacks.push(
+			`${named(part)} drew from ${gone.join(', ')}, which did not come into the course: it draws from a list of the ${told(idsOf(numbers).length, 'question')} that came for it, and what is added later does not come in.`
+		);
+		return null;
 	};
 	const categories = sheet?.pool ? places(sheet.pool) : null;
 	const pool = categories && sheet?.pool;
+	const asked = pool ? [...pool.include, ...pool.exclude] : numbers;
+	const gone = new Set(asked).size - idsOf(asked).length;
+	if (gone > 0) lacks.push(`${named(part)} lacks ${told(gone, 'question')} that did not come into the course.`);
 	return {
 		title: title.slice(0, 255),
 		draw,
@@ -59,8 +84,25 @@ function landedPart(part: StagedPart, idsOf: (numbers: readonly number[]) => num
 		categories: categories ?? [],
 		questions: pool ? [] : idsOf(numbers),
 		...(pool ? { conditions: pool.conditions, include: idsOf(pool.include), exclude: idsOf(pool.exclude) } : {}),
-		quotas: (sheet?.quotas ?? []).flatMap((quota) => landedQuota(quota, placeOf) ?? [])
+		quotas: landedQuotas(part, placeOf, lacks)
 	};
+}
+
+/** The rules of a quiz with its questions by their keys, without pairs and groups of which one did not come, which is noted. */
+function landedRules({ rules }: StagedQuiz, idOf: ReadonlyMap<number, number>, lacks: string[]): KeptRules {
+	if (!rules) return plainRules();
+	const landed = distinct(carriedRules(rules, { questions: idOf }));
+	for (const [list, word, verb] of [
+		['never', 'pair', 'never comes together'],
+		['together', 'group', 'comes whole']
+	] as const) {
+		const gone = rules[list].length - landed[list].length;
+		if (gone > 0)
+			lacks.push(
+				`${told(gone, word)} that ${verb} ${gone === 1 ? 'is' : 'are'} left out, since a question of ${gone === 1 ? 'it' : 'each'} did not come into the course.`
+			);
+	}
+	return landed;
 }
 
 /**
@@ -90,18 +132,22 @@ export async function takeInQuizzes(
 	await makeQuizzes(
 		connection,
 		who,
-		quizzes.map(({ title, settings, rules, parts }: StagedQuiz): NewQuiz => ({
-			title,
-			loadId,
-			settings: { ...plainSettings(), ...settings },
-			rules: rules ? distinct(carriedRules(rules, { questions: idOf })) : plainRules(),
-			parts: parts.map((part) => landedPart(part, idsOf, placeOf))
-		}))
+		quizzes.map((quiz): NewQuiz => {
+			const lacks: string[] = [];
+			return {
+				title: quiz.title,
+				loadId,
+				settings: { ...plainSettings(), ...quiz.settings },
+				rules: landedRules(quiz, idOf, lacks),
+				parts: quiz.parts.map((part) => landedPart(part, idsOf, placeOf, lacks)),
+				lacks
+			};
+		})
 	);
 }
 
 /** Rules without pairs of a question with itself, and without a question in two groups: two in a file may be one here. */
-function distinct(rules: ReturnType<typeof carriedRules>): ReturnType<typeof carriedRules> {
+function distinct(rules: KeptRules): KeptRules {
 	const grouped = new Set<number>();
 	return {
 		...rules,

@@ -66,6 +66,7 @@ function headLines(load: Load, course: string, { bank, quizzes, settled, takenBy
 		`${load.format}, brought by ${load.person}, ${utc(load.created)}.`,
 		`Taken into ${course}${bank ? `, bank ${bank.name}` : ''}${takenBy ? `, by ${takenBy}` : ''}${settled ? `, ${utc(settled)}` : ''}.`,
 		...(quizzes.length ? [`Quizzes: ${quizzes.map((quiz) => quiz.title).join(', ')}.`] : []),
+		...quizzes.flatMap(({ title, lacks }) => lacks.map((words) => `“${title}”: ${words}`)),
 		...effects.map((effect) => `By rule: ${effect.what}; questions: ${effect.questions}.`)
 	]
 		.map((line) => `<p>${escapeText(line)}</p>`)

@@ -56,7 +56,8 @@ export async function receiptSnags(
 /** Where a load went and when, by whom, and by which rules that are not the plain ones. */
 export interface ReceiptHead {
 	bank: { id: number; name: string } | null;
-	quizzes: { id: number; title: string }[];
+	/** The quizzes that came, with what of each had no place in the course, in sentences. */
+	quizzes: { id: number; title: string; lacks: string[] }[];
 	settled: Date | null;
 	takenBy: string | null;
 	effects: Effect[];
@@ -78,11 +79,15 @@ export async function receiptHead(db: Database, loadId: number): Promise<Receipt
 			FROM loads l LEFT JOIN banks b ON b.id = l.bank_id WHERE l.id = ?`,
 			[loadId]
 		),
-		rows<{ id: number; title: string }>(db, 'SELECT id, title FROM quizzes WHERE load_id = ? ORDER BY id', [loadId])
+		rows<{ id: number; title: string; lacks: string | null }>(
+			db,
+			'SELECT id, title, lacks FROM quizzes WHERE load_id = ? ORDER BY id',
+			[loadId]
+		)
 	]);
 	return {
 		bank: found?.bankId ? { id: found.bankId, name: found.bank! } : null,
-		quizzes,
+		quizzes: quizzes.map(({ lacks, ...quiz }) => ({ ...quiz, lacks: lacks ? (JSON.parse(lacks) as string[]) : [] })),
 		settled: found?.settled ?? null,
 		takenBy: found?.takenBy ?? null,
 		effects: found?.effects ? (JSON.parse(found.effects) as Effect[]) : []

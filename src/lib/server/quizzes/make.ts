@@ -30,6 +30,8 @@ export type NewQuiz = Pick<EditedQuiz, 'title' | 'parts'> &
 	Partial<Pick<Quiz, 'rules' | 'settings'>> & {
 		/** The load that it came with. */
 		loadId?: number;
+		/** What of it had no place here when it came with that load, in sentences. */
+		lacks?: string[];
 	};
 
 /** Makes quizzes with their parts; gives their keys, in their order. */
@@ -41,15 +43,16 @@ export async function makeQuizzes(
 	if (!quizzes.length) return [];
 	const { id: first } = await run(
 		connection,
-		'INSERT INTO quizzes (course_id, title, rules, settings, changed_by, load_id) VALUES ?',
+		'INSERT INTO quizzes (course_id, title, rules, settings, changed_by, load_id, lacks) VALUES ?',
 		[
-			quizzes.map(({ title, rules = plainRules(), settings = plainSettings(), loadId = null }) => [
+			quizzes.map(({ title, rules = plainRules(), settings = plainSettings(), loadId = null, lacks = [] }) => [
 				courseId,
 				title.slice(0, 255),
 				JSON.stringify(rules),
 				JSON.stringify(settings),
 				personId,
-				loadId
+				loadId,
+				lacks.length ? JSON.stringify(lacks) : null
 			])
 		]
 	);

@@ -30,7 +30,8 @@
 <form method="POST" action="?/{going ? 'stop' : 'check'}" use:enhance class="checking" role="status">
 	<span>{words}</span>
 	{#if checking.total && going}<Strand value={checking.done / checking.total} label="Checked" />{/if}
-	{#if mayChange}<button class="btn btn-sm preset-outlined-brand">{going ? 'Stop checking' : 'Check again'}</button>{/if}
+	{#if mayChange}<button class="btn btn-sm preset-outlined-brand">{going ? 'Stop checking' : 'Check again'}</button
+		>{/if}
 </form>
 
 <style>

@@ -90,6 +90,14 @@
 					>{/each}.
 			{/if}
 		</p>
+		{#if data.head.quizzes.some(({ lacks }) => lacks.length)}<ul
+				class="notice doubtful mb-3 text-[13.5px]"
+				aria-label="What of the quizzes did not come along"
+			>
+				{#each data.head.quizzes as quiz (quiz.id)}{#each quiz.lacks as words (words)}<li>
+							“{quiz.title}”: {words}
+						</li>{/each}{/each}
+			</ul>{/if}
 		{#if data.head.effects.length}<ul class="mute mb-3 text-[13px]" aria-label="Rules that were not the plain ones">
 				{#each data.head.effects as effect (effect.rule)}<li>
 						By rule: {effect.what} · {count(effect.questions, 'question')}
