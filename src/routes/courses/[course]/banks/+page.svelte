@@ -1,37 +1,25 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import type { QuestionRow } from '$lib/server/banks/pages';
-	import Choices from '$lib/ui/Choices.svelte';
 	import Columns from '$lib/ui/Columns.svelte';
-	import { send } from '$lib/ui/doing';
 	import { isNoShortcut } from '$lib/ui/keys';
 	import { latest } from '$lib/ui/latest';
-	import Segments from '$lib/ui/Segments.svelte';
-	import Toggle from '$lib/ui/Toggle.svelte';
 	import { figure, pathText } from '$lib/ui/words';
-	import KeyRound from '@lucide/svelte/icons/key-round';
-	import Plus from '@lucide/svelte/icons/plus';
 	import { untrack } from 'svelte';
-	import BankAbout from './BankAbout.svelte';
 	import { BankView } from './bank.svelte';
-	import BankTree from './BankTree.svelte';
+	import BankHead from './BankHead.svelte';
 	import Bulk from './Bulk.svelte';
-	import ColumnChoice from './ColumnChoice.svelte';
 	import { columnsCookie, shownColumns } from './columns';
 	import Empty from './Empty.svelte';
-	import Filters from './Filters.svelte';
 	import List from './List.svelte';
-	import NewQuestion from './NewQuestion.svelte';
-	import QuestionPanel from './QuestionPanel.svelte';
-	import SetKey from './SetKey.svelte';
-	import { atOnce, bankDeeds, categoryDeeds, type TreeDeed } from './tree-deeds';
+	import Opened from './Opened.svelte';
 	import TreeSheet from './TreeSheet.svelte';
-	import type { Place, Shade } from './weave';
+	import { questionsOfCell, type Place, type Shade } from './weave';
 	import Weave from './Weave.svelte';
 	import WeaveAbout from './WeaveAbout.svelte';
+	import Where from './Where.svelte';
 
 	let { data } = $props();
 	let shown = $state<StoredQuestion | null>(null);
@@ -43,7 +31,6 @@
 	let cell = $state<Place | null>(null);
 	let sheet: TreeSheet | undefined = $state();
 	let columnIds = $state(untrack(() => data.columns));
-	let timer: ReturnType<typeof setTimeout> | undefined;
 
 	const view = untrack(() => new BankView(data.course.id));
 	// what the page draws first is what it was sent
@@ -61,10 +48,6 @@
 	const place = $derived(view.pages.placeOf(chosen) + 1);
 	const isWeave = $derived(data.weave !== null);
 
-	function look(words: string) {
-		clearTimeout(timer);
-		timer = setTimeout(() => void view.show({ words, question: null }), 250);
-	}
 	const fetchQuestion = latest(async (id: number) => {
 		const answer = await fetch(`/courses/${data.course.id}/banks/questions/${id}`);
 		return answer.ok ? ((await answer.json()) as StoredQuestion) : undefined;
@@ -99,27 +82,16 @@
 		chosen = null;
 		void view.show({ snag: 'no-key', question: null });
 	}
+	/** What was made is shown; null where it was given up. */
+	function made(id: number | null) {
+		making = false;
+		if (id === null) return;
+		chosen = id;
+		void view.show({ question: String(id) });
+	}
 	function leaveKeys() {
 		keying = false;
 		void view.show({ snag: null, question: null });
-	}
-	async function quizOf(place: { bankId: number; categoryId: number | null }) {
-		const sent = await send<{ quizId: number }>(`/courses/${data.course.id}/quizzes/from`, place);
-		if (sent.ok) await goto(`/courses/${data.course.id}/quizzes/${sent.value.quizId}`);
-		else view.failure = sent.message;
-	}
-	function doTree(value: string) {
-		const deed = value as TreeDeed;
-		const here = { bankId: data.bank!.id, parentId: category?.id ?? null };
-		if (deed === 'quizOf') return void quizOf({ bankId: here.bankId, categoryId: here.parentId });
-		if (!atOnce.has(deed)) sheet?.ask(deed);
-		else void view.actAtOnce('tree', { do: deed, ...here });
-	}
-	function drop(sort: 'category' | 'question', keys: number[], onto: number | null) {
-		const bankId = data.bank!.id;
-		if (sort === 'category')
-			void view.actAtOnce('tree', { do: 'moveCategory', bankId, categoryId: keys[0], parentId: onto });
-		else void view.actAtOnce('bulk', { do: 'move', chosen: { bankId, ids: keys }, to: { bankId, categoryId: onto } });
 	}
 	function chooseColumns(ids: string[]) {
 		columnIds = ids;
@@ -134,23 +106,7 @@
 		} else return;
 		event.preventDefault();
 	}
-	function openCell({ bankId, categoryId, column }: Place) {
-		const by = data.weave?.by ?? 'kind';
-		void view.show({
-			view: null,
-			bank: String(bankId),
-			across: null,
-			beside: null,
-			category: categoryId === null ? null : String(categoryId),
-			under: '0',
-			question: null,
-			[by]: by === 'difficulty' && !column ? 'none' : column
-		});
-	}
-	const views = [
-		{ value: 'list', name: 'List' },
-		{ value: 'weave', name: 'Weave' }
-	] as const;
+	const openCell = (place: Place) => void view.show(questionsOfCell(place, data.weave?.by ?? 'kind'));
 </script>
 
 <svelte:head><title>{title} · Banks · Yarn Barrow</title></svelte:head>
@@ -173,90 +129,23 @@
 	{@const bank = data.bank}
 	<Columns name="banks" widths={[264, 420]} firstLabel="Categories" middleLabel="Questions" lastLabel="The question">
 		{#snippet first()}
-			<h1 class="visually-hidden">Banks of {data.course.name}</h1>
-			<select
-				class="select mb-2 w-full font-bold"
-				aria-label="Bank"
-				value={bank.id}
-				onchange={(event) =>
-					view.show({ bank: event.currentTarget.value, category: null, question: null, words: null, kind: null })}
-			>
-				{#each data.banks as other (other.id)}<option value={other.id}>{other.name} ({figure(other.questions)})</option
-					>{/each}
-			</select>
-			{#if data.mayChange}
-				<div class="mb-2 flex gap-2">
-					<Choices name="Bank" label="What to do with the bank" choices={bankDeeds} choose={doTree} />
-					{#if category}<Choices
-							name="Category"
-							label="What to do with the category"
-							choices={categoryDeeds}
-							choose={doTree}
-						/>{:else}<button
-							type="button"
-							class="btn btn-sm preset-outlined-brand"
-							onclick={() => sheet?.ask('makeCategory')}><Plus size={13} /> Category</button
-						>{/if}
-				</div>
-			{/if}
-			<div class="mute mb-2 text-[13px]">
-				<Toggle
-					on={data.filter.withUnder}
-					change={(on) => view.show({ under: on ? null : '0' })}
-					label="with what is under it"
-				/>
-			</div>
-			{#key bank.id}
-				<BankTree
-					tree={data.tree}
-					questions={bank.questions}
-					chosen={data.filter.categoryId}
-					choose={(id) => view.show({ category: id === null ? null : String(id), question: null })}
-					label="Categories of {bank.name}"
-					{...data.mayChange ? { drop } : {}}
-				/>
-			{/key}
-			{#if data.about}<BankAbout about={data.about} courseId={data.course.id} />{/if}
+			<Where {data} {bank} {category} {view} ask={(deed) => sheet?.ask(deed)} />
 		{/snippet}
 		{#snippet middle()}
-			<div class="filters">
-				<h2 class="cut mr-auto" {title}>
-					{title}
-					<span class="mute font-normal">{isWeave ? figure(bank.questions) : figure(view.pages.total)}</span>
-				</h2>
-				<Segments
-					value={isWeave ? 'weave' : 'list'}
-					choices={views}
-					label="List or weave"
-					change={(value) => view.show({ view: value === 'weave' ? 'weave' : null })}
-				/>
-				{#if !isWeave}
-					<input
-						class="input"
-						type="search"
-						placeholder="find words"
-						aria-label="Find words"
-						value={data.filter.words}
-						oninput={(event) => look(event.currentTarget.value)}
-					/>
-					<Filters {view} saved={data.saved} mayChange={data.mayChange} />
-					<ColumnChoice chosen={columnIds} choose={chooseColumns} />
-					{#if data.mayChange}<button
-							type="button"
-							class="btn btn-sm preset-outlined-brand"
-							aria-label="Set keys"
-							aria-pressed={keying}
-							title="Set the keys of questions that have none, one after the other"
-							onclick={setKeys}><KeyRound size={13} /></button
-						>
-						<button
-							type="button"
-							class="btn btn-sm preset-filled-brand"
-							aria-label="Make a question"
-							onclick={() => (making = true)}><Plus size={14} /></button
-						>{/if}
-				{/if}
-			</div>
+			<BankHead
+				{view}
+				{title}
+				total={isWeave ? bank.questions : view.pages.total}
+				{isWeave}
+				words={data.filter.words}
+				saved={data.saved}
+				mayChange={data.mayChange}
+				columns={columnIds}
+				{chooseColumns}
+				{keying}
+				{setKeys}
+				make={() => (making = true)}
+			/>
 			{#if data.weave}
 				<Weave
 					{view}
@@ -283,55 +172,20 @@
 		{/snippet}
 		{#snippet last()}
 			{#if data.weave}<WeaveAbout weaves={data.weave.weaves} chosen={cell} open={openCell} />
-			{:else if keying && shown}
-				{#key shown.id}<SetKey
-						stored={shown}
-						{view}
-						place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
-						{next}
-						leave={leaveKeys}
-					/>{/key}
-			{:else if keying}
-				<h2 class="mb-2">Every question here has a key</h2>
-				<button type="button" class="btn btn-sm preset-outlined-brand" onclick={leaveKeys}>Back to all questions</button
-				>
-			{:else if making}
-				<NewQuestion
+			{:else}<Opened
 					{view}
-					place={[bank.name, ...(category ? pathOfKey(category.key) : [])]}
-					begins={data.begins}
-					done={(id) => {
-						making = false;
-						if (id !== null) {
-							chosen = id;
-							void view.show({ question: String(id) });
-						}
-					}}
-				/>
-			{:else if shown}<QuestionPanel
-					stored={shown}
-					{view}
+					{shown}
 					place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
+					standing={[bank.name, ...(category ? pathOfKey(category.key) : [])]}
+					begins={data.begins}
 					mayChange={data.mayChange}
+					{keying}
+					{making}
 					{next}
+					{leaveKeys}
+					{made}
 				/>{/if}
 		{/snippet}
 	</Columns>
 	{@render treeSheet(bank)}
 {/if}
-
-<style>
-	.filters {
-		flex-wrap: wrap;
-		gap: 6px;
-	}
-	.filters input {
-		flex: 1 1 80px;
-		min-width: 80px;
-		max-width: 130px;
-	}
-	.filters h2 {
-		flex: 1 1 100px;
-		min-width: 90px;
-	}
-</style>

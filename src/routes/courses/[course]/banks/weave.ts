@@ -59,3 +59,17 @@ export function linesOf(weaves: readonly WovenBank[]): WeaveLine[] {
 		lines.unshift({ key: '', name: 'In no category', depth: 0, categories: weaves.map(() => null) });
 	return lines;
 }
+
+/** What the address of a bank has to say so that it lists the questions behind a cell of the weave. */
+export function questionsOfCell({ bankId, categoryId, column }: Place, by: string): Record<string, string | null> {
+	return {
+		view: null,
+		bank: String(bankId),
+		across: null,
+		beside: null,
+		category: categoryId === null ? null : String(categoryId),
+		under: '0',
+		question: null,
+		[by]: by === 'difficulty' && !column ? 'none' : column
+	};
+}

@@ -4,12 +4,14 @@
 	import { navigating, page } from '$app/state';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
-	import { ago, count, courseWords, dateTime, figure } from '$lib/ui/words';
+	import { count, courseWords, dateTime, figure } from '$lib/ui/words';
 	import { asForetold } from '$core/compare/proof';
 	import { onMount } from 'svelte';
 	import LossTable from './LossTable.svelte';
 	import Proof from './Proof.svelte';
 	import { asked, isSame, sentBy, sentIn, sentOf, type Sent } from './what';
+	import Earlier from './Earlier.svelte';
+	import WriteBar from './WriteBar.svelte';
 	import Working from './Working.svelte';
 
 	let { data, form } = $props();
@@ -171,49 +173,10 @@
 					: 'Once a file is written, it is read back by the same readers and compared question by question. What was found stands here.'}
 			</p>
 		{/if}
-		{#if dispatches.some((one) => one.id !== shown?.id)}
-			<h3 class="mt-6">Earlier</h3>
-			<table class="table">
-				<tbody
-					>{#each dispatches.filter((one) => one.id !== shown?.id).slice(0, 12) as one (one.id)}<tr
-							><td
-								><a class="word" href="?{asked(sentBy(one))}&as={one.format}&show={one.id}">{one.title}</a>
-								<span class="mute"
-									>{data.formats.find((other) => other.name === one.format)?.title ?? one.format}, {stateOf(one)}</span
-								></td
-							><td class="number mute" title={ago(one.created)}>{dateTime(one.created)}</td></tr
-						>{/each}</tbody
-				>
-			</table>
-		{/if}
+		<Earlier dispatches={dispatches.filter(({ id }) => id !== shown?.id)} formats={data.formats} {stateOf} />
 	{/snippet}
 </Columns>
-<form class="bar" method="POST" action="?/write" use:enhance>
-	{#if sent}<input type="hidden" name={sent.sort} value={sent.id} />{/if}
-	<input type="hidden" name="format" value={data.format.name} /><input
-		type="hidden"
-		name="workedOut"
-		value={data.workedOut}
-	/>
-	<div class="flex-1">
-		{#if form?.message}<b class="broken" role="alert">{form.message}</b>
-		{:else if going}<span class="mute">Working out what would be lost …</span>
-		{:else if inAll}<b
-				>Write {(inAll - of('lost')).toLocaleString('en')} of {count(inAll, 'question')} as {data.format.title}.</b
-			>
-			<span class="mute"
-				>{of('kept')} as they are{of('changed') ? `, ${of('changed')} changed` : ''}{of('lost')
-					? `, ${of('lost')} stay behind`
-					: ''}{data.quizLoss
-					? `; the quiz ${data.quizLoss.carried ? (data.quizLoss.what.length ? 'is changed' : 'goes with it') : 'stays behind'}`
-					: ''}.</span
-			>
-		{:else}<span class="mute">Nothing is chosen that could be written.</span>{/if}
-	</div>
-	{#if data.mayChange}<button class="btn preset-filled-brand" disabled={going !== null || inAll - of('lost') < 1}
-			>Write and prove</button
-		>{/if}
-</form>
+<WriteBar {data} {sent} {inAll} {of} going={going !== null} message={form?.message ?? ''} />
 
 <style>
 	.choice {

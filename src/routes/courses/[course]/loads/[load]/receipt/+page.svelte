@@ -8,8 +8,10 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, dateTime, figure, pathText } from '$lib/ui/words';
 
+	import Behind from './Behind.svelte';
 	import Charts from './Charts.svelte';
 	import Elsewhere from './Elsewhere.svelte';
+	import Kept from './Kept.svelte';
 	import Onward from './Onward.svelte';
 	import TakeBack from './TakeBack.svelte';
 	import Told from './Told.svelte';
@@ -63,14 +65,7 @@
 					load={data.one}
 					mayChange={data.mayChange && arrived > 0}
 				/>{/if}
-			<button type="button" class="word text-[13px]" onclick={() => print()}>Print</button>
-			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=csv" download
-				>CSV</a
-			>
-			<a class="word text-[13px]" href="/courses/{data.course.id}/loads/{data.one.id}/receipt/file?as=html" download
-				>HTML</a
-			>
-			<a class="word text-[13px]" href="/courses/{data.course.id}/loads">all loads</a>
+			<Kept receipt="/courses/{data.course.id}/loads/{data.one.id}/receipt" loads="/courses/{data.course.id}/loads" />
 		</div>
 		<p class="mute">
 			{data.one.file_name} · {data.one.format}, brought by {data.one.person}, {dateTime(data.one.created)}
@@ -182,45 +177,12 @@
 		{#if data.elsewhere}
 			<Elsewhere elsewhere={data.elsewhere} />
 		{:else if data.listed}
-			<h2>
-				{count(data.questions.length, 'question')}
-				{spoken[data.outcome ?? 'all']}{data.kind ? `, ${kindName(data.kind)}` : ''}{data.category === null
-					? ''
-					: `, ${pathText(pathOfKey(data.category))}`}
-			</h2>
-			<table class="table mt-2">
-				<tbody>
-					{#each data.questions as question (question.stagedId)}
-						<tr>
-							<td class="number mute">{question.number}</td>
-							<td>
-								{#if question.questionId}<a
-										class="word"
-										href="/courses/{data.course.id}/banks?bank={question.bankId}&question={question.questionId}"
-										>{question.title}</a
-									>{:else}{question.title}{/if}
-								<span class="mute block text-[13px]"
-									>{kindName(question.kind as Kind)}{data.outcome
-										? ''
-										: ` · ${spoken[question.outcome] ?? question.outcome}`}{#if question.outcome === 'aside' && question.why}
-										· {question.why}{/if}</span
-								>
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+			<Behind {data} {spoken} />
 		{:else}<p class="mute">Choose a number to see its questions.</p>{/if}
 	{/snippet}
 </Columns>
 
 <style>
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 	@media print {
 		:global(.columns.frame) {
 			display: block;

@@ -6,9 +6,10 @@
 	import Halves from '$lib/ui/Halves.svelte';
 	import { count } from '$lib/ui/words';
 	import { untrack } from 'svelte';
-	import FieldTable from './FieldTable.svelte';
-	import { inColumns, meaningOf, severalColumns, type Meaning } from './meanings';
+	import MeantTable from './MeantTable.svelte';
+	import { meaningOf, severalColumns, type Meaning } from './meanings';
 	import Preview from './Preview.svelte';
+	import RecordFields from './RecordFields.svelte';
 	import Rules from './Rules.svelte';
 
 	let { data, form } = $props();
@@ -139,49 +140,14 @@
 				</div>
 			{/if}
 			{#if table}
-				<p class="mt-3">
-					<label
-						>Headings in row
-						<select
-							class="select"
-							aria-label="Headings in row"
-							value={String(part?.headerRow ?? 0)}
-							onchange={(event) => change((one) => (one.headerRow = Number(event.currentTarget.value)))}
-							><option value="0">there are none</option>{#each table.rows as _, at (at)}<option value={String(at + 1)}
-									>{at + 1}</option
-								>{/each}</select
-						></label
-					>
-				</p>
-				<div class="scroll mt-3">
-					<table class="table meant">
-						<thead
-							><tr
-								>{#each headings as heading (heading)}<th class:unmeant={!columnMeaning(heading)}>
-										<select
-											class="select"
-											aria-label="What “{heading}” means"
-											value={columnMeaning(heading)}
-											onchange={(event) => mean(heading, event.currentTarget.value as Meaning)}
-											><option value="">left out</option
-											>{#each Object.entries(inColumns) as [meaning, words] (meaning)}<option value={meaning}
-													>{words}</option
-												>{/each}</select
-										>
-									</th>{/each}</tr
-							></thead
-						>
-						<tbody
-							>{#each table.rows as cells, at (at)}<tr
-									class:head={at + 1 === part?.headerRow}
-									class:above={at + 1 < (part?.headerRow ?? 0)}
-									>{#each cells as cell, place (place)}<td class:unmeant={!columnMeaning(headings[place] ?? '')}
-											>{cell}</td
-										>{/each}</tr
-								>{/each}</tbody
-						>
-					</table>
-				</div>
+				<MeantTable
+					rows={table.rows}
+					{headings}
+					headerRow={part?.headerRow ?? 0}
+					{columnMeaning}
+					{mean}
+					setHeaderRow={(row) => change((own) => (own.headerRow = row))}
+				/>
 				<Rules
 					rules={part ?? {}}
 					hasOptions={part?.columns?.options !== undefined}
@@ -192,31 +158,7 @@
 				/>
 			{/if}
 		{:else}
-			<label class="mt-3 block"
-				>A question stands at
-				<input
-					class="input mono w-full"
-					value={recipe.record ?? ''}
-					onchange={(event) => (recipe = { ...($state.snapshot(recipe) as Recipe), record: event.currentTarget.value })}
-				/></label
-			>
-			<p class="mute mt-1 text-[13px]">{count(data.sketch.records, 'entry', 'entries')} stand there.</p>
-			{#if data.sketch.form === 'json' && recipe.category === undefined}
-				<label class="mt-2 block"
-					>What stands around a question is a category, and is called by its
-					<input
-						class="input mono w-40"
-						value={recipe.categoryFrom?.ancestors ?? ''}
-						placeholder="no category"
-						onchange={(event) =>
-							changeRules((one) => {
-								if (event.currentTarget.value) one.categoryFrom = { ancestors: event.currentTarget.value };
-								else delete one.categoryFrom;
-							})}
-					/></label
-				>
-			{/if}
-			<FieldTable fields={data.sketch.fields} {recipe} change={(next) => (recipe = next)} />
+			<RecordFields sketch={data.sketch} bind:recipe {changeRules} />
 			<Rules
 				rules={recipe}
 				hasOptions={recipe.options !== undefined && recipe.key !== undefined}
@@ -248,31 +190,3 @@
 		</form>
 	{/snippet}
 </Halves>
-
-<style>
-	.scroll {
-		flex-shrink: 0;
-		overflow-x: auto;
-		border: 1px solid var(--line);
-	}
-	.meant td,
-	.meant th {
-		max-width: 260px;
-		min-width: 92px;
-		vertical-align: top;
-		font-size: 13px;
-		border-right: 1px solid var(--line);
-	}
-	.meant select {
-		width: 100%;
-		min-width: 120px;
-	}
-	.meant tr.head td {
-		font-weight: 600;
-		background: var(--woad-soft);
-	}
-	.meant tr.above td,
-	.unmeant {
-		color: var(--ink3);
-	}
-</style>

@@ -1,0 +1,101 @@
+<script lang="ts">
+	import Segments from '$lib/ui/Segments.svelte';
+	import { figure } from '$lib/ui/words';
+	import KeyRound from '@lucide/svelte/icons/key-round';
+	import Plus from '@lucide/svelte/icons/plus';
+	import type { PageData } from './$types';
+	import type { BankView } from './bank.svelte';
+	import ColumnChoice from './ColumnChoice.svelte';
+	import Filters from './Filters.svelte';
+
+	/** The head of the questions of a bank: where one is, how they are shown, and by what they are filtered. */
+	let {
+		view,
+		title,
+		total,
+		isWeave,
+		words,
+		saved,
+		mayChange,
+		columns,
+		chooseColumns,
+		keying,
+		setKeys,
+		make
+	}: {
+		view: BankView;
+		title: string;
+		total: number;
+		isWeave: boolean;
+		words: string;
+		saved: PageData['saved'];
+		mayChange: boolean;
+		columns: string[];
+		chooseColumns: (ids: string[]) => void;
+		keying: boolean;
+		setKeys: () => void;
+		make: () => void;
+	} = $props();
+
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	function look(words: string) {
+		clearTimeout(timer);
+		timer = setTimeout(() => void view.show({ words, question: null }), 250);
+	}
+	const views = [
+		{ value: 'list', name: 'List' },
+		{ value: 'weave', name: 'Weave' }
+	] as const;
+</script>
+
+<div class="filters">
+	<h2 class="cut mr-auto" {title}>
+		{title}
+		<span class="mute font-normal">{figure(total)}</span>
+	</h2>
+	<Segments
+		value={isWeave ? 'weave' : 'list'}
+		choices={views}
+		label="List or weave"
+		change={(value) => view.show({ view: value === 'weave' ? 'weave' : null })}
+	/>
+	{#if !isWeave}
+		<input
+			class="input"
+			type="search"
+			placeholder="find words"
+			aria-label="Find words"
+			value={words}
+			oninput={(event) => look(event.currentTarget.value)}
+		/>
+		<Filters {view} {saved} {mayChange} />
+		<ColumnChoice chosen={columns} choose={chooseColumns} />
+		{#if mayChange}<button
+				type="button"
+				class="btn btn-sm preset-outlined-brand"
+				aria-label="Set keys"
+				aria-pressed={keying}
+				title="Set the keys of questions that have none, one after the other"
+				onclick={setKeys}><KeyRound size={13} /></button
+			>
+			<button type="button" class="btn btn-sm preset-filled-brand" aria-label="Make a question" onclick={make}
+				><Plus size={14} /></button
+			>{/if}
+	{/if}
+</div>
+
+<style>
+	.filters {
+		flex-wrap: wrap;
+		gap: 6px;
+	}
+	.filters input {
+		flex: 1 1 80px;
+		min-width: 80px;
+		max-width: 130px;
+	}
+	.filters h2 {
+		flex: 1 1 100px;
+		min-width: 90px;
+	}
+</style>
