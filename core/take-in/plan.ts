@@ -34,24 +34,25 @@ export interface Plan extends Record<Outcome, number> {
 export type PlanSummary = Omit<Plan, 'outcomes' | 'targets'>;
 
 /** The question of the course that a question is held against, by the choice of what it is held against. */
-function targetOf(row: PlannedQuestion, decision: Decision): number | null {
+function targetOf(question: PlannedQuestion, decision: Decision): number | null {
 	if (decision.against === 'nothing') return null;
-	if (decision.against === 'course') return row.twins[0]?.id ?? null;
-	const bankId = goesToQuizBank(row, decision) ? decision.quizBank!.bankId : decision.bankId;
-	return row.twins.find((twin) => twin.bankId === bankId)?.id ?? null;
+	if (decision.against === 'course') return question.twins[0]?.id ?? null;
+	const bankId = goesToQuizBank(question, decision) ? decision.quizBank!.bankId : decision.bankId;
+	return question.twins.find((twin) => twin.bankId === bankId)?.id ?? null;
 }
 
 /** What a decision does with a question; `target` is the one that it is held against. */
 function outcomeOf(
-	row: PlannedQuestion,
+	question: PlannedQuestion,
 	target: number | null,
 	decision: Decision,
 	leftOut: ReadonlySet<string>
 ): Outcome {
-	if (row.choice === 'leave' || leftOut.has(row.category)) return 'left';
-	if (row.choice === 'aside' || row.broken) return 'aside';
-	if (decision.creditOtherwise === 'aside' && !creditsFit(row.credits, decision.creditSteps)) return 'aside';
-	const rule = row.match === 'new' || target === null ? 'beside' : (row.matchRule ?? decision[row.match]);
+	if (question.choice === 'leave' || leftOut.has(question.category)) return 'left';
+	if (question.choice === 'aside' || question.broken) return 'aside';
+	if (decision.creditOtherwise === 'aside' && !creditsFit(question.credits, decision.creditSteps)) return 'aside';
+	const rule =
+		question.match === 'new' || target === null ? 'beside' : (question.matchRule ?? decision[question.match]);
 	return rule === 'skip' ? 'skipped' : rule === 'replace' ? 'replaced' : 'taken';
 }
 
@@ -59,13 +60,13 @@ function outcomeOf(
  * What a decision does with one question by itself: of several that would take the place of one question of the course,
  * all are said to, though only the first does.
  */
-export function outcomeByItself(row: PlannedQuestion, decision: Decision): Outcome {
-	return outcomeOf(row, targetOf(row, decision), decision, new Set(decision.leftOut));
+export function outcomeByItself(question: PlannedQuestion, decision: Decision): Outcome {
+	return outcomeOf(question, targetOf(question, decision), decision, new Set(decision.leftOut));
 }
 
 /** Whether a question goes to the bank for those that stand only in a quiz. */
-export function goesToQuizBank(row: Pick<PlannedQuestion, 'quizOnly'>, decision: Decision): boolean {
-	return row.quizOnly && decision.quizBank !== null;
+export function goesToQuizBank(question: Pick<PlannedQuestion, 'quizOnly'>, decision: Decision): boolean {
+	return question.quizOnly && decision.quizBank !== null;
 }
 
 /**
@@ -113,29 +114,29 @@ export function planTakeIn(
 	const replaced = new Set<number>();
 	const effects = new Effects(decision);
 	let broken = 0;
-	for (const row of questions) {
-		const many = 'many' in row ? row.many : 1;
-		const target = targetOf(row, decision);
-		let outcome = outcomeOf(row, target, decision, out);
+	for (const question of questions) {
+		const many = 'many' in question ? question.many : 1;
+		const target = targetOf(question, decision);
+		let outcome = outcomeOf(question, target, decision, out);
 		// of several that would take the place of one question, the first does
 		if (outcome === 'replaced' && replaced.has(target!)) outcome = 'taken';
 		if (outcome === 'replaced') replaced.add(target!);
 		plan.outcomes.push(outcome);
 		plan.targets.push(target);
-		effects.add(row, target, outcome, many);
+		effects.add(question, target, outcome, many);
 		plan.found += many;
 		plan[outcome] += many;
-		if (outcome === 'aside' && row.broken) {
+		if (outcome === 'aside' && question.broken) {
 			broken += many;
-			if (row.choice === null) plan.undecided += many;
+			if (question.choice === null) plan.undecided += many;
 		}
 		if (outcome === 'taken' || outcome === 'replaced') {
 			// what is put in the place of another stays where that one is
 			if (outcome === 'taken') {
-				if (goesToQuizBank(row, decision)) {
+				if (goesToQuizBank(question, decision)) {
 					inQuizBank += many;
-					usedInQuizBank.add(row.category);
-				} else used.add(row.category);
+					usedInQuizBank.add(question.category);
+				} else used.add(question.category);
 			}
 		}
 	}

@@ -39,10 +39,10 @@ async function candidatesOf(
 		[ids, courseId, rule, rule]
 	);
 	const candidates = new Map<number, Noted<unknown>[]>();
-	for (const row of found) {
-		const known = candidates.get(row.of) ?? [];
-		candidates.set(row.of, known);
-		if (known.length < mostCandidates) known.push(notedOf(row));
+	for (const candidate of found) {
+		const known = candidates.get(candidate.of) ?? [];
+		candidates.set(candidate.of, known);
+		if (known.length < mostCandidates) known.push(notedOf(candidate));
 	}
 	return candidates;
 }
@@ -91,10 +91,10 @@ async function sayPairs(
 		[courseId, check.id, ...(ids === null ? [] : [ids]), check.id]
 	);
 	const others = new Map<number, { named: Noted<unknown>[]; all: number }>();
-	for (const row of found) {
-		const known = others.get(row.of) ?? { named: [], all: Number(row.all) };
-		others.set(row.of, known);
-		known.named.push(notedOf(row));
+	for (const other of found) {
+		const known = others.get(other.of) ?? { named: [], all: Number(other.all) };
+		others.set(other.of, known);
+		known.named.push(notedOf(other));
 	}
 	const gone = ids === null ? 'course_id = ? AND rule = ?' : 'question_id IN (?) AND rule = ?';
 	for (const table of ['snags', 'waived_snags'])
@@ -205,13 +205,13 @@ export async function pairAll(
 		control.check();
 		for (let last = 0; ;) {
 			const found = await sharing(connection, courseId, check.id, slice, last);
-			for (const row of found) {
-				const hash = row.hash.toString('hex');
+			for (const member of found) {
+				const hash = member.hash.toString('hex');
 				if (hash !== group.hash) {
 					close();
 					group.hash = hash;
 				}
-				group.noted.push(notedOf(row));
+				group.noted.push(notedOf(member));
 			}
 			// of a key that very many have, those near one another are held against one another
 			if (slice.length > 1 || found.length < atOnce) break;

@@ -156,11 +156,11 @@ export async function mendStaged(
 			await mender.prepare?.(read.map(({ staged: { id }, question }) => ({ id, question, loadId })));
 			const changed = read.flatMap(({ staged, question: before }) => {
 				const after = mender.apply(staged.id, before);
-				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ row: staged, question: after }];
+				return JSON.stringify(after) === JSON.stringify(before) ? [] : [{ staged, question: after }];
 			});
 			done.mended += changed.length;
 			done.left += found.length - changed.length;
-			touched.push(...changed.map((one) => one.row.id));
+			touched.push(...changed.map(({ staged }) => staged.id));
 			if (changed.length) await saveStaged(connection, courseId, changed, false);
 			if (mender.prepare) await keepLoadFiles(connection, loadId, changed);
 		}
@@ -238,7 +238,7 @@ export async function editStaged(
 		// where it came from, and the files that it has, are not a person's to write; a file that it speaks of no more is gone
 		const attachments = filesSpokenOf(question, before.attachments);
 		const kept = withKeyMarked(before, { ...question, source: before.source, attachments });
-		await saveStaged(connection, courseId, [{ row: found, question: kept }], true);
+		await saveStaged(connection, courseId, [{ staged: found, question: kept }], true);
 		return 'kept' as const;
 	});
 	if (outcome === 'changed') return outcome;

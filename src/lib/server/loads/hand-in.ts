@@ -95,7 +95,7 @@ export async function putInPlace(
 			these.map((one) => {
 				const question = parseQuestion(JSON.parse(one.document));
 				return {
-					row: one,
+					staged: one,
 					question: {
 						...question,
 						attachments: question.attachments.map((attachment) =>

@@ -93,7 +93,7 @@ export interface StagedDocument {
 
 /** A staged question with what it is to be from now on. */
 export interface ChangedStaged {
-	row: StagedDocument;
+	staged: StagedDocument;
 	question: Question;
 }
 
@@ -114,14 +114,14 @@ async function twinsAmong(
 		connection,
 		`SELECT NULL AS id, fingerprint FROM questions WHERE course_id = ? AND fingerprint IN (?)
 		UNION ALL SELECT id, fingerprint FROM staged_questions WHERE load_id = ? AND fingerprint IN (?)`,
-		[courseId, fingerprints, changed[0]!.row.load_id, fingerprints]
+		[courseId, fingerprints, changed[0]!.staged.load_id, fingerprints]
 	);
 	const twice = changed.filter(
-		({ row, question }, at) =>
+		({ staged, question }, at) =>
 			question.kind !== 'unreadable' &&
-			twins.some(({ id, fingerprint }) => fingerprint.equals(fingerprints[at]!) && (id === null || id < row.id))
+			twins.some(({ id, fingerprint }) => fingerprint.equals(fingerprints[at]!) && (id === null || id < staged.id))
 	);
-	return new Set(twice.map(({ row }) => row.id));
+	return new Set(twice.map(({ staged }) => staged.id));
 }
 
 /** Checks staged questions anew; what a reader has said stays, unless a person has set the question right. */
@@ -132,7 +132,7 @@ async function checkStaged(
 	columns: readonly QuestionColumns[],
 	byHand: boolean
 ): Promise<void> {
-	const ids = changed.map(({ row }) => row.id);
+	const ids = changed.map(({ staged }) => staged.id);
 	const twins = await twinsAmong(connection, courseId, changed, columns);
 	// what its reader has said and is still true: a person who sets a question right ends what is broken
 	const kept = await rows<{ staged_id: number; rule: string }>(
@@ -142,13 +142,13 @@ async function checkStaged(
 	);
 	const rules = await checkRules(connection, courseId);
 	const waived = await waivedOf(connection, ids);
-	const found = changed.flatMap(({ row, question }) => {
-		const said = kept.filter(({ staged_id }) => staged_id === row.id);
+	const found = changed.flatMap(({ staged, question }) => {
+		const said = kept.filter(({ staged_id }) => staged_id === staged.id);
 		const reports = checkBeside(question, said, { on: rules.on });
-		if (twins.has(row.id)) reports.push(twinReport(question));
+		if (twins.has(staged.id)) reports.push(twinReport(question));
 		return byRules(rules, reports)
-			.filter(({ rule }) => !waived.has(`${row.id} ${rule}`))
-			.map((report) => ({ stagedId: row.id, report }));
+			.filter(({ rule }) => !waived.has(`${staged.id} ${rule}`))
+			.map((report) => ({ stagedId: staged.id, report }));
 	});
 	await run(
 		connection,
@@ -156,7 +156,7 @@ async function checkStaged(
 		// what is said among many of a load is found as it is read; a person who has written anew ends it
 		[ids, byHand ? rulesOfChecks : foundAgain]
 	);
-	await writeReports(connection, changed[0]!.row.load_id, found);
+	await writeReports(connection, changed[0]!.staged.load_id, found);
 }
 
 /** Writes staged questions of one load anew, each with a version more, and checks them. */
@@ -168,7 +168,7 @@ export async function saveStaged(
 ): Promise<void> {
 	if (!changed.length) return;
 	const columns = changed.map(({ question }) => columnsOf(question));
-	const ids = changed.map(({ row }) => row.id);
+	const ids = changed.map(({ staged }) => staged.id);
 	const read = await rows<{ id: number; document: string }>(
 		connection,
 		'SELECT id, COALESCE(original, document) AS document FROM staged_questions WHERE id IN (?)',
@@ -182,13 +182,13 @@ export async function saveStaged(
 		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
 			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), difficulty = VALUES(difficulty), language = VALUES(language), has_feedback = VALUES(has_feedback), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
 		[
-			changed.map(({ row, question }, at) => {
+			changed.map(({ staged, question }, at) => {
 				const own = columns[at]!;
-				const alone = JSON.stringify(setAlone(originals.get(row.id) ?? question, question));
+				const alone = JSON.stringify(setAlone(originals.get(staged.id) ?? question, question));
 				return [
-					row.id,
-					row.load_id,
-					row.number,
+					staged.id,
+					staged.load_id,
+					staged.number,
 					own.identifier,
 					question.kind,
 					own.title,
