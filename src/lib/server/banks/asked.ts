@@ -30,6 +30,8 @@ const shapes = {
 	binBank: object(bank),
 	mergeBanks: object({ ...bank, into: key.required('Choose a bank.') }),
 	moveBank: object({ ...bank, courseId: key.required('Choose a course.') }),
+	copyBank: object({ ...bank, name: bankName, courseId: key.required('Choose a course.') }),
+	splitBank: object({ ...category, name: bankName }),
 	makeCategory: object({ ...bank, ...parent, name: categoryName }),
 	renameCategory: object({
 		...category,
@@ -73,6 +75,14 @@ export const treeShape = lazy((value: unknown) => {
 	return shape.shape({ do: string().oneOf(names, 'There is no such thing to do.').required() }).required() as never;
 });
 
+/** A course that a person may put banks into. Throws Refused. */
+async function courseToWorkIn(personId: number, courseId: number): Promise<{ id: number; name: string; code: string }> {
+	const to = await courseFor(database(), personId, courseId);
+	if (!to || to.state !== 'open' || !mayDo(to.role, 'work'))
+		throw new Refused('Choose a course in which you may work.');
+	return to;
+}
+
 /** Does what is asked for to the banks and categories of a course. Throws Refused in words. */
 export async function changeTree(courseId: number, personId: number, asked: TreeAsked): Promise<Done> {
 	const who = { courseId, personId };
@@ -87,11 +97,14 @@ export async function changeTree(courseId: number, personId: number, asked: Tree
 		case 'mergeBanks':
 			return task.ask('mergeBanks', who, asked.bankId, asked.into);
 		case 'moveBank': {
-			const to = await courseFor(database(), personId, asked.courseId);
-			if (!to || to.state !== 'open' || !mayDo(to.role, 'work') || to.id === courseId)
-				throw new Refused('Choose another course in which you may work.');
+			const to = await courseToWorkIn(personId, asked.courseId);
+			if (to.id === courseId) throw new Refused('It is in this course already. Choose another.');
 			return task.ask('moveBank', who, asked.bankId, to);
 		}
+		case 'copyBank':
+			return task.ask('copyBank', who, asked.bankId, asked.name, await courseToWorkIn(personId, asked.courseId));
+		case 'splitBank':
+			return task.ask('splitBank', who, asked.bankId, asked.categoryId, asked.name);
 		case 'makeCategory':
 			return task.ask('makeCategory', who, asked.bankId, asked.parentId, asked.name);
 		case 'renameCategory':

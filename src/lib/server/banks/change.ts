@@ -20,7 +20,7 @@ export interface Changer {
 }
 
 /** The address of a bank. */
-const addressOf = (courseId: number, bankId: number) => `/courses/${courseId}/banks?bank=${bankId}`;
+export const addressOf = (courseId: number, bankId: number) => `/courses/${courseId}/banks?bank=${bankId}`;
 
 /** A bank of a course, locked. Throws Refused where it has none. */
 export async function bankOf(
@@ -51,22 +51,34 @@ export async function makeBank(
 	description = ''
 ): Promise<Done & { bankId: number }> {
 	return transaction(pool, async (connection) => {
-		await refuseName(connection, courseId, name);
 		const deedId = await beginDeed(connection, { courseId, personId, deed: 'made the bank', subject: name });
-		const [bankId] = await changeThings(connection, deedId, 'bank', [], async () => [
-			(
-				await run(connection, 'INSERT INTO banks (course_id, name, description, made_by) VALUES (?, ?, ?, ?)', [
-					courseId,
-					name,
-					description || null,
-					personId
-				])
-			).id
-		]);
-		await run(connection, 'UPDATE ledger SET address = ? WHERE id = ?', [addressOf(courseId, bankId!), deedId]);
+		const bankId = await insertBank(connection, deedId, { courseId, personId }, name, description);
+		await run(connection, 'UPDATE ledger SET address = ? WHERE id = ?', [addressOf(courseId, bankId), deedId]);
 		await touchCourse(connection, courseId);
-		return { deedId, questions: 0, words: `The bank “${name}” is made.`, bankId: bankId! };
+		return { deedId, questions: 0, words: `The bank “${name}” is made.`, bankId };
 	});
+}
+
+/** Makes a bank by a deed; gives its key. Throws Refused where another has the name. */
+export async function insertBank(
+	connection: PoolConnection,
+	deedId: number,
+	{ courseId, personId }: Changer,
+	name: string,
+	description: string
+): Promise<number> {
+	await refuseName(connection, courseId, name);
+	const [bankId] = await changeThings(connection, deedId, 'bank', [], async () => [
+		(
+			await run(connection, 'INSERT INTO banks (course_id, name, description, made_by) VALUES (?, ?, ?, ?)', [
+				courseId,
+				name,
+				description || null,
+				personId
+			])
+		).id
+	]);
+	return bankId!;
 }
 
 /** Changes what a bank is called and what is said of it. Throws Refused where another has the name. */
@@ -102,7 +114,7 @@ export async function renameBank(
 }
 
 /** A name for a bank in a course, with a number behind it where another has it already. */
-async function freeName(db: Database, courseId: number, name: string): Promise<string> {
+export async function freeName(db: Database, courseId: number, name: string): Promise<string> {
 	const taken = new Set(
 		(await rows<{ name: string }>(db, 'SELECT name FROM banks WHERE course_id = ?', [courseId])).map((bank) =>
 			bank.name.toLowerCase()
@@ -242,11 +254,14 @@ export async function mergeBanks(
 	});
 }
 
-/** Parts of quizzes that draw from categories, or a bank, that go into others draw from those from then on. */
-async function redirectQuizzes(
+/**
+ * Parts of quizzes that draw from categories, or a bank, that go into others draw from those from then on. A category that
+ * lands nowhere is the bank that it goes to; `fromBank` null where no bank goes.
+ */
+export async function redirectQuizzes(
 	connection: PoolConnection,
 	landing: ReadonlyMap<number, number | null>,
-	fromBank: number,
+	fromBank: number | null,
 	toBank: number
 ): Promise<void> {
 	const old = [...landing.keys()];
@@ -263,9 +278,12 @@ async function redirectQuizzes(
 	});
 	if (now.length)
 		await run(connection, 'INSERT IGNORE INTO quiz_part_categories (part_id, category_id) VALUES ?', [now]);
-	await run(
-		connection,
-		'INSERT IGNORE INTO quiz_part_banks (part_id, bank_id) SELECT part_id, ? FROM quiz_part_banks WHERE bank_id = ?',
-		[toBank, fromBank]
-	);
+	const whole = parts.flatMap(({ part, category }) => (landing.get(category) === null ? [[part, toBank]] : []));
+	if (whole.length) await run(connection, 'INSERT IGNORE INTO quiz_part_banks (part_id, bank_id) VALUES ?', [whole]);
+	if (fromBank !== null)
+		await run(
+			connection,
+			'INSERT IGNORE INTO quiz_part_banks (part_id, bank_id) SELECT part_id, ? FROM quiz_part_banks WHERE bank_id = ?',
+			[toBank, fromBank]
+		);
 }

@@ -24,6 +24,8 @@ const longTasks = new Map<keyof Tasks, number>([
 	['binBank', 5 * 60_000],
 	['moveBank', 5 * 60_000],
 	['mergeBanks', 5 * 60_000],
+	['copyBank', 10 * 60_000],
+	['splitBank', 5 * 60_000],
 	['dropCategory', 5 * 60_000],
 	['mergeCategory', 5 * 60_000],
 	['gatherQuestions', 5 * 60_000],

@@ -8,6 +8,7 @@ import {
 	renameCategory,
 	sortCategories
 } from '../banks/categories';
+import { copyBank, splitBank } from '../banks/apart';
 import { binBank, makeBank, mergeBanks, moveBank, renameBank } from '../banks/change';
 import { mendPlaces } from '../banks/mend-places';
 import { splitCategory } from '../banks/split';
@@ -68,6 +69,8 @@ export const tasks = {
 	mendStaged,
 	mendableCount,
 	mergeBanks,
+	copyBank,
+	splitBank,
 	mergeCategory,
 	moveBank,
 	moveCategory,

@@ -42,9 +42,14 @@
 	/** Opens the sheet for something. */
 	export function ask(what: TreeDeed) {
 		deed = what;
-		name = what === 'renameBank' ? bank.name : what === 'renameCategory' ? (category?.name ?? '') : '';
+		name =
+			what === 'renameBank' || what === 'copyBank'
+				? bank.name
+				: what === 'renameCategory' || what === 'splitBank'
+					? (category?.name ?? '')
+					: '';
 		more = what === 'renameBank' ? bank.description : what === 'renameCategory' ? (category?.code ?? '') : '';
-		into = null;
+		into = what === 'copyBank' ? view.courseId : null;
 		toBank = null;
 		toCategory = null;
 		view.failure = '';
@@ -56,6 +61,12 @@
 	const others = $derived(tree.filter(({ id }) => !under.has(id)));
 	const subject = $derived(category ? `“${category.name}”` : `“${bank.name}”`);
 	const all = $derived(figure(category ? category.all : bank.questions));
+	/** The courses that a bank can go to: another one to move it, this one too to copy it. */
+	const reachable = $derived(
+		courses.filter(
+			({ id, role, state }) => role !== 'look' && state === 'open' && (deed === 'copyBank' || id !== view.courseId)
+		)
+	);
 	const rules = [
 		['kind', 'kind of question'],
 		['tag', 'first tag'],
@@ -99,6 +110,20 @@
 					does: `Move ${figure(bank.questions)} questions`,
 					ready: into !== null,
 					asked: () => ({ do: deed, ...here, courseId: into })
+				};
+			case 'copyBank':
+				return {
+					title: `Copy ${subject}`,
+					does: `Copy ${figure(bank.questions)} questions`,
+					ready: into !== null && !!name.trim(),
+					asked: () => ({ do: deed, bankId: bank.id, name, courseId: into })
+				};
+			case 'splitBank':
+				return {
+					title: `Make ${subject} a bank of its own`,
+					does: `Move ${all} questions`,
+					ready: !!name.trim(),
+					asked: () => ({ do: deed, ...here, name })
 				};
 			case 'makeCategory':
 				return {
@@ -161,7 +186,7 @@
 	async function act() {
 		const gone = deed === 'mergeBanks' || deed === 'moveBank' || deed === 'binBank';
 		const leaves = deed === 'mergeCategory' || deed === 'dropCategory' || (deed === 'carry' && how === 'move');
-		const made = deed === 'makeBank';
+		const made = deed === 'makeBank' || deed === 'splitBank' || (deed === 'copyBank' && into === view.courseId);
 		const carried = deed === 'carry';
 		const done = await view.act<Carried & { bankId?: number }>('tree', sheet.asked());
 		if (!done) return;
@@ -215,17 +240,31 @@
 			<p class="mute">
 				Categories of one path become one. The bank {subject} is gone then; quizzes that draw from it draw from the other.
 			</p>
-		{:else if deed === 'moveBank'}
+		{:else if deed === 'splitBank'}
 			<label class="flex flex-col gap-1"
-				>To the course
+				>Name of the bank <input class="input" maxlength="190" bind:value={name} use:atOnce /></label
+			>
+			<p class="mute">
+				What is under {subject} stands at the top of it then. Quizzes that draw from it draw from there.
+			</p>
+		{:else if deed === 'moveBank' || deed === 'copyBank'}
+			{#if deed === 'copyBank'}<label class="flex flex-col gap-1"
+					>Name of the copy <input class="input" maxlength="190" bind:value={name} use:atOnce /></label
+				>{/if}
+			<label class="flex flex-col gap-1"
+				>{deed === 'copyBank' ? 'In' : 'To'} the course
 				<select class="select" bind:value={into}
-					><option value={null}>choose a course</option
-					>{#each courses.filter((course) => course.id !== view.courseId && course.role !== 'look' && course.state === 'open') as course (course.id)}<option
-							value={course.id}>{[course.name, course.code, course.intake].filter(Boolean).join(' · ')}</option
+					>{#if deed === 'moveBank'}<option value={null}>choose a course</option
+						>{/if}{#each reachable as course (course.id)}<option value={course.id}
+							>{[course.name, course.code, course.intake].filter(Boolean).join(' · ')}</option
 						>{/each}</select
 				></label
 			>
-			<p class="mute">Quizzes of this course that draw from it remember it, and have it again when it comes back.</p>
+			<p class="mute">
+				{deed === 'copyBank'
+					? 'It gets a number behind its name where another bank there has it. Keys that were verified stay so.'
+					: 'Quizzes of this course that draw from it remember it, and have it again when it comes back.'}
+			</p>
 		{:else if deed === 'moveCategory' || deed === 'mergeCategory'}
 			<label class="flex flex-col gap-1"
 				>{deed === 'moveCategory' ? 'Under' : 'Into'}
