@@ -3,7 +3,7 @@ import { blankQuestion } from '../kinds/blank';
 import { isChoice, type Question } from '../kinds';
 import { checkQuestion } from '../checks/one';
 import { bestCredit } from './score';
-import { withKey } from './set-key';
+import { keyAsks, withKey } from './set-key';
 
 const credits = (question: Question) => (isChoice(question) ? question.options.map(({ credit }) => credit) : []);
 const keyless = (kind: 'multiple-choice' | 'multiple-response'): Question => {
@@ -31,5 +31,77 @@ describe('an option that is made the key', () => {
 	it('is nothing where there are no options', () => {
 		const essay = blankQuestion('essay', 1, '');
 		expect(withKey(essay, 'A')).toBe(essay);
+	});
+});
+
+describe('what else can be made the key', () => {
+	const rulesOf = (question: Question) => checkQuestion(question).map(({ rule }) => rule);
+	const withAll = (question: Question) =>
+		keyAsks(question).reduce((keyed, { choices }, at) => withKey(keyed, choices[0]!.identifier, at), question);
+	const pairless = (kind: 'matching' | 'label-image'): Question =>
+		({ ...blankQuestion(kind, 1, ''), pairs: [] }) as Question;
+	it.each(['matching', 'label-image'] as const)('is a partner for each thing of a %s, one after the other', (kind) => {
+		const question = pairless(kind);
+		const asks = keyAsks(question);
+		expect(asks.length).toBeGreaterThan(0);
+		expect(asks.every(({ choices }) => choices.every(({ isKey }) => !isKey))).toBe(true);
+		const keyed = withAll(question);
+		expect(bestCredit(keyed)).toBeCloseTo(1);
+		expect(rulesOf(keyed)).not.toContain('no-key');
+		expect(keyAsks(keyed).every(({ choices }) => choices[0]!.isKey)).toBe(true);
+		// a second time takes it back, and another one takes its place
+		const [first] = asks;
+		expect(keyAsks(withKey(keyed, first!.choices[0]!.identifier, 0))[0]!.choices.some(({ isKey }) => isKey)).toBe(
+			false
+		);
+	});
+	it('is another partner in the place of the first', () => {
+		const question = withAll(pairless('matching'));
+		const [ask] = keyAsks(question);
+		const other = withKey(question, ask!.choices[1]!.identifier, 0);
+		expect(
+			keyAsks(other)[0]!
+				.choices.map(({ isKey }) => isKey)
+				.slice(0, 2)
+		).toEqual([false, true]);
+		expect(bestCredit(other)).toBeCloseTo(1);
+	});
+	it('is a place of a picture', () => {
+		const blank = blankQuestion('hotspot', 1, '');
+		if (blank.kind !== 'hotspot') throw new Error('That is no hotspot.');
+		const shape = { shape: 'rect' as const, coordinates: [0, 0, 10, 10], credit: 0 };
+		const shapes = [
+			{ ...shape, identifier: 'P' },
+			{ ...shape, identifier: 'Q', coordinates: [20, 20, 30, 30] }
+		];
+		const one = withKey({ ...blank, shapes, picks: 1 }, 'Q');
+		expect(keyAsks(one)[0]).toMatchObject({ isSeveral: false, choices: [{ isKey: false }, { isKey: true }] });
+		const several = withKey(withKey({ ...blank, shapes, picks: 0 }, 'P'), 'Q');
+		expect(several.kind === 'hotspot' && several.shapes.map(({ credit }) => credit)).toEqual([0.5, 0.5]);
+	});
+	it('is an entry of a list in a blank', () => {
+		const blank = blankQuestion('fill-blanks', 1, '');
+		if (blank.kind !== 'fill-blanks') throw new Error('That has no blanks.');
+		const entries = ['a', 'b'].map((identifier) => ({ identifier, text: identifier, credit: 0 }));
+		const list = { form: 'list' as const, share: 0.5, several: false, shuffle: null, entries };
+		const question: Question = {
+			...blank,
+			blanks: [
+				{ form: 'text', identifier: '1', share: 0, accepted: [] },
+				{ ...list, identifier: '2' },
+				{ ...list, identifier: '3' }
+			]
+		};
+		expect(keyAsks(question).map(({ name }) => name)).toEqual(['Blank 2', 'Blank 3']);
+		const keyed = withKey(question, 'b', 1);
+		expect(keyAsks(keyed).map(({ choices }) => choices.map(({ isKey }) => isKey))).toEqual([
+			[false, false],
+			[false, true]
+		]);
+	});
+	it.each(['essay', 'numeric', 'short-answer', 'ordering'] as const)('is nothing to choose in a %s', (kind) => {
+		const question = blankQuestion(kind, 1, '');
+		expect(keyAsks(question)).toEqual([]);
+		expect(withKey(question, 'A')).toBe(question);
 	});
 });
