@@ -38,8 +38,19 @@ describe('what else can be made the key', () => {
 	const rulesOf = (question: Question) => checkQuestion(question).map(({ rule }) => rule);
 	const withAll = (question: Question) =>
 		keyAsks(question).reduce((keyed, { choices }, at) => withKey(keyed, choices[0]!.identifier, at), question);
-	const pairless = (kind: 'matching' | 'label-image'): Question =>
-		({ ...blankQuestion(kind, 1, ''), pairs: [] }) as Question;
+	const sides = ['a', 'b'].map((identifier) => ({ identifier, text: identifier, uses: null }));
+	const targets = sides.map(({ identifier }, at) => ({
+		identifier,
+		uses: null,
+		shape: 'rect' as const,
+		coordinates: [at, at, at + 1, at + 1]
+	}));
+	const pairless = (kind: 'matching' | 'label-image') =>
+		({
+			...blankQuestion(kind, 1, ''),
+			...(kind === 'matching' ? { left: sides, right: sides } : { labels: sides, targets }),
+			pairs: []
+		}) as unknown as Question;
 	it.each(['matching', 'label-image'] as const)('is a partner for each thing of a %s, one after the other', (kind) => {
 		const question = pairless(kind);
 		const asks = keyAsks(question);
