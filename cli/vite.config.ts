@@ -7,7 +7,11 @@ export default defineConfig({
 		outDir: process.env.BARROW_BUILD ?? 'build/cli',
 		emptyOutDir: true,
 		target: 'node20',
-		rollupOptions: { input: { main: 'cli/main.ts' }, output: { format: 'es', entryFileNames: '[name].js' } }
+		rollupOptions: {
+			input: { main: 'cli/main.ts' },
+			output: { format: 'es', entryFileNames: '[name].js', codeSplitting: false }
+		}
 	},
-	ssr: { noExternal: true }
+	// what makes pictures smaller is large and seldom asked for: it is loaded from where it stands
+	ssr: { noExternal: true, external: ['jimp'] }
 });

@@ -1,5 +1,3 @@
-import { Jimp, JimpMime } from 'jimp';
-
 /** A picture is made so small, in pixels of its longer side and in bytes: as much as a screen shows of it. */
 const mostPixels = 2000;
 const mostBytes = 1024 * 1024;
@@ -8,11 +6,9 @@ const qualities = [85, 75, 65];
 /** More pixels than that are not unpacked, since they would fill the memory. */
 const mostUnpacked = 120_000_000;
 
-const makers = new Map<string, 'image/png' | 'image/jpeg' | 'image/bmp'>([
-	['image/png', JimpMime.png],
-	['image/jpeg', JimpMime.jpeg],
-	['image/bmp', JimpMime.bmp]
-]);
+const jpeg = 'image/jpeg';
+type Maker = 'image/png' | typeof jpeg | 'image/bmp';
+const makers = new Map<string, Maker>((['image/png', jpeg, 'image/bmp'] as const).map((type) => [type, type]));
 
 /** A picture that was made smaller: its bytes, of the same type as before, and its size in pixels. */
 export interface SmallerPicture {
@@ -39,6 +35,8 @@ export function smallerSize({ mediaType, width, height }: PictureSize): { width:
 export async function smallerPicture(bytes: Uint8Array, size: PictureSize): Promise<SmallerPicture | null> {
 	const maker = makers.get(size.mediaType);
 	if (!maker || !smallerSize(size)) return null;
+	// loaded where a picture is made smaller, which is seldom
+	const { Jimp } = await import('jimp');
 	let picture: Awaited<ReturnType<typeof Jimp.read>>;
 	try {
 		picture = await Jimp.read(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
@@ -48,9 +46,8 @@ export async function smallerPicture(bytes: Uint8Array, size: PictureSize): Prom
 	}
 	for (let most = mostPixels; most >= 64; most = Math.round(most * 0.7)) {
 		if (Math.max(picture.width, picture.height) > most) picture.scaleToFit({ w: most, h: most });
-		for (const quality of maker === JimpMime.jpeg ? qualities : [100]) {
-			const made =
-				maker === JimpMime.jpeg ? await picture.getBuffer(maker, { quality }) : await picture.getBuffer(maker);
+		for (const quality of maker === jpeg ? qualities : [100]) {
+			const made = maker === jpeg ? await picture.getBuffer(maker, { quality }) : await picture.getBuffer(maker);
 			if (made.length <= mostBytes && made.length < bytes.length)
 				return { bytes: made, width: picture.width, height: picture.height };
 		}
