@@ -325,3 +325,24 @@ describe('two people on one question', () => {
 		await tam.reads('Those who manage the course change it.');
 	});
 });
+
+describe('a bank', () => {
+	it('is copied in one step, a category becomes a bank of its own, and both are taken back', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		const banks = async () =>
+			Promise.all(
+				(await visitor.driver.findElements(By.css('select[aria-label="Bank"] option'))).map((bank) => bank.getText())
+			);
+		const before = await banks();
+		await visitor.choose('Bank', /Knots/);
+		await menu('What to do with the bank', 'Copy …');
+		await visitor.write(inSheet('input'), 'Knots for the autumn');
+		await open(inSheet('button.preset-filled-brand'));
+		await visitor.reads('is copied as “Knots for the autumn”');
+		await visitor.reads('Banks of');
+		expect((await banks()).some((name) => name.startsWith('Knots for the autumn'))).toBe(true);
+		await visitor.press('Undo');
+		await visitor.driver.wait(async () => (await banks()).join() === before.join(), 30_000);
+		expect(await visitor.complaints()).toEqual([]);
+	});
+});

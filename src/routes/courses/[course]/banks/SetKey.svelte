@@ -89,17 +89,18 @@
 	<span class="mute text-[13px]">{place}</span>
 </div>
 <p class="mb-3 text-[16px]">{plainText(question.stem)}</p>
-{#if places.length && 'picture' in question}
-	<Frame
-		picture={question.picture}
-		address={pictureOf(question.picture.name)}
-		{places}
-		right={(shape) => isRight(shape.identifier)}
-		onpoint={(point) => {
-			const place = places.find((shape) => inShape(shape, point));
-			if (place) void set(place.identifier, current);
-		}}
-	/>
+{#if places.length && 'picture' in question}<div class="mb-3">
+		<Frame
+			picture={question.picture}
+			address={pictureOf(question.picture.name)}
+			{places}
+			right={(shape) => isRight(shape.identifier)}
+			onpoint={(point) => {
+				const place = places.find((shape) => inShape(shape, point));
+				if (place) void set(place.identifier, current);
+			}}
+		/>
+	</div>
 {/if}
 {#if asks.length}
 	{#each asks as ask, n (n)}

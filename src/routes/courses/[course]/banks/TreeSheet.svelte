@@ -5,7 +5,7 @@
 	import Ask from '$lib/ui/Ask.svelte';
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
-	import { figure } from '$lib/ui/words';
+	import { count } from '$lib/ui/words';
 	import { tell } from '$lib/ui/toasts';
 	import type { BankView } from './bank.svelte';
 	import type { TreeDeed } from './tree-deeds';
@@ -60,7 +60,7 @@
 	const under = $derived(category ? new Set(withUnder(tree, category.id)) : new Set<number>());
 	const others = $derived(tree.filter(({ id }) => !under.has(id)));
 	const subject = $derived(category ? `“${category.name}”` : `“${bank.name}”`);
-	const all = $derived(figure(category ? category.all : bank.questions));
+	const all = $derived(count(category ? category.all : bank.questions, 'question'));
 	/** The courses that a bank can go to: another one to move it, this one too to copy it. */
 	const reachable = $derived(
 		courses.filter(
@@ -100,28 +100,28 @@
 			case 'mergeBanks':
 				return {
 					title: `Merge ${subject} into another bank`,
-					does: `Put ${figure(bank.questions)} questions there`,
+					does: `Put ${count(bank.questions, 'question')} there`,
 					ready: into !== null,
 					asked: () => ({ do: deed, ...here, into })
 				};
 			case 'moveBank':
 				return {
 					title: `Move ${subject} to another course`,
-					does: `Move ${figure(bank.questions)} questions`,
+					does: `Move ${count(bank.questions, 'question')}`,
 					ready: into !== null,
 					asked: () => ({ do: deed, ...here, courseId: into })
 				};
 			case 'copyBank':
 				return {
 					title: `Copy ${subject}`,
-					does: `Copy ${figure(bank.questions)} questions`,
+					does: `Copy ${count(bank.questions, 'question')}`,
 					ready: into !== null && !!name.trim(),
 					asked: () => ({ do: deed, bankId: bank.id, name, courseId: into })
 				};
 			case 'splitBank':
 				return {
 					title: `Make ${subject} a bank of its own`,
-					does: `Move ${all} questions`,
+					does: `Move ${all}`,
 					ready: !!name.trim(),
 					asked: () => ({ do: deed, ...here, name })
 				};
@@ -141,7 +141,7 @@
 				};
 			case 'moveCategory':
 				return {
-					title: `Move ${subject} with ${all} questions`,
+					title: `Move ${subject} with ${all}`,
 					does: 'Move it',
 					ready: true,
 					asked: () => ({ do: deed, ...here, parentId: into })
@@ -149,14 +149,14 @@
 			case 'mergeCategory':
 				return {
 					title: `Merge ${subject} into another category`,
-					does: `Put ${all} questions there`,
+					does: `Put ${all} there`,
 					ready: into !== null,
 					asked: () => ({ do: deed, ...here, into })
 				};
 			case 'carry':
 				return {
 					title: `${how === 'move' ? 'Move' : 'Copy'} ${category ? subject : 'all categories'} to another bank`,
-					does: `${how === 'move' ? 'Move' : 'Copy'} up to ${all} questions`,
+					does: `${how === 'move' ? 'Move' : 'Copy'} up to ${all}`,
 					ready: toBank !== null,
 					asked: () => ({
 						do: 'carryCategories',
@@ -169,14 +169,14 @@
 			case 'split':
 				return {
 					title: `Split ${subject}`,
-					does: `Sort ${figure(category?.own ?? 0)} questions`,
+					does: `Sort ${count(category?.own ?? 0, 'question')}`,
 					ready: true,
 					asked: () => ({ do: 'splitCategory', ...here, rule })
 				};
 			default:
 				return {
 					title: `Take ${subject} away`,
-					does: `Take it away, ${all} questions ${questions === 'bin' ? 'to the bin' : 'elsewhere'}`,
+					does: `Take it away, ${all} ${questions === 'bin' ? 'to the bin' : 'elsewhere'}`,
 					ready: questions !== 'category' || into !== null,
 					asked: () => ({ do: 'dropCategory', ...here, questions, into })
 				};
@@ -303,7 +303,7 @@
 			</p>
 		{:else if deed === 'dropCategory'}
 			<fieldset class="flex flex-col gap-2">
-				<legend class="mb-1">Its {all} questions, with those under it</legend>
+				<legend class="mb-1">Its {all}, with those under it</legend>
 				<label
 					><input type="radio" value="above" bind:group={questions} /> go to {tree.find(
 						({ id }) => id === category?.parentId
