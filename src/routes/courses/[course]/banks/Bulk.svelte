@@ -282,12 +282,6 @@
 		padding-block: 6px;
 		background: var(--woad-soft);
 	}
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 	.examples {
 		max-height: 300px;
 		overflow: auto;

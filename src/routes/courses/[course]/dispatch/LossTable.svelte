@@ -59,9 +59,3 @@
 	</p>
 	{#each quizLoss.what as words (words)}<p class="mute mt-1 text-[13px]">{words}</p>{/each}
 {/if}
-
-<style>
-	button.word {
-		cursor: pointer;
-	}
-</style>

@@ -182,12 +182,3 @@
 	/>{/if}
 
 <Bar {data} {form} {review} {target} {done} bind:panel />
-
-<style>
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>

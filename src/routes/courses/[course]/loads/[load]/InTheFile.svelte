@@ -67,12 +67,3 @@
 		{#if sure}<button type="button" class="word ml-3" onclick={() => (sure = false)}>no, keep it</button>{/if}
 	</form>
 {/if}
-
-<style>
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>

@@ -68,10 +68,4 @@
 		padding-block: 6px;
 		background: var(--woad-soft);
 	}
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
 </style>

@@ -7,12 +7,3 @@
 <a class="word text-[13px]" href="{receipt}/file?as=csv" download>CSV</a>
 <a class="word text-[13px]" href="{receipt}/file?as=html" download>HTML</a>
 <a class="word text-[13px]" href={loads}>all loads</a>
-
-<style>
-	button.word {
-		cursor: pointer;
-		color: var(--woad);
-		text-decoration: underline;
-		text-underline-offset: 2px;
-	}
-</style>
