@@ -6,6 +6,8 @@ import { cut, fieldOf, numberMark, optionMark, placeOfLabel, type OptionMark } f
 /** A line that only parts what stands above it from what stands below. */
 export const separatorLine = /^(?:[-=_*~#•.]\s*){3,}$/;
 
+const letterToNumber = /\b[A-Za-z]\)?\s*(?:[-–—=:→]+>?\s*)?\(?\d{1,2}\b/g;
+
 /** The level of a heading, of a word processor or of Markdown; null for any other line. */
 export const headingLevel = (line: Line): number | null =>
 	line.heading ?? /^(#{1,6})\s/.exec(line.text)?.[1]!.length ?? null;
@@ -113,6 +115,20 @@ export class Ahead {
 			)
 				return true;
 			return false;
+		}
+		return false;
+	}
+
+	/** Whether numbered lines run on from a place, from 1, to an answer that pairs letters with their numbers: "A-1, B-2". */
+	pairsLetters(at: number): boolean {
+		let next = 1;
+		for (const line of this.#lines.slice(at, at + 40)) {
+			if (!line.text) continue;
+			const field = fieldOf(line);
+			if (field)
+				return next > 2 && field.name === 'answer' && (field.value.text.match(letterToNumber)?.length ?? 0) > 1;
+			if (numberMark(line)?.number !== next) return false;
+			next += 1;
 		}
 		return false;
 	}

@@ -272,7 +272,7 @@ function asOrder({ draft }: Block, values: string[], labels: string[]): boolean 
 
 /** "1-b, 2-a": which label on the left belongs to which on the right; null where a text is no such list. */
 function mappingOf(value: string): [string, string][] | null {
-	const parts = value.split(/\s*[,;]\s*|\s{2,}|\s+(?=\(?\w{1,2}\)?\s*[-–—=:→])/).filter(Boolean);
+	const parts = value.split(/\s*[,;]\s*|\s{2,}|\s+(?=\(?\w{1,2}\)?\s*[-–—=:→])|\s+(?=[A-Z]\d{1,2}\b)/).filter(Boolean);
 	const pairs = parts.flatMap((part): [string, string][] => {
 		const found = /^\(?(\w{1,2}|[ivx]{3,4})[.)]?\s*(?:[-–—=:→]+>?|\bto\b)?\s*\(?(\w{1,2}|[ivx]{3,4})[.)]?$/i.exec(part);
 		return found ? [[found[1]!.toLowerCase(), found[2]!.toLowerCase()]] : [];
@@ -352,6 +352,8 @@ function asMatching(block: Block, value: string): void {
 	if (block.statements.length && block.options.length && mapping) {
 		left = block.statements.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
 		right = block.options.map((one) => side(one.plain, one.text.join(' '), one.label, one.line));
+		// the answer says first what is on the left
+		if (!mapping.every(([first]) => left.some(([label]) => label === first))) [left, right] = [right, left];
 	} else if (mapping && block.options.length > 1 && block.options.every((one) => labelWithin.test(one.plain))) {
 		for (const one of block.options) {
 			const [, before, label, after] = labelWithin.exec(one.plain)!;

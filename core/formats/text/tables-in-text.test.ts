@@ -65,3 +65,21 @@ describe('a list of answers in sections', () => {
 		]);
 	});
 });
+
+describe('two lists to be matched', () => {
+	const wanted = read('1. Match each knot with its use.\nBowline = Loop that holds\nReef knot = Joins two ends');
+	it.each([
+		['Answer: A-1, B-2', '1. Loop that holds\n2. Joins two ends'],
+		['Answer: A2 B1', '1. Joins two ends\n2. Loop that holds']
+	])('may have letters first and numbers below them: %s', (answer, second) => {
+		const text = `1. Match each knot with its use.\nA. Bowline\nB. Reef knot\n${second}\n${answer}\n\n2. Which is a knot?\na) Bowline\nb) Cleat\nAnswer: A`;
+		const found = read(text);
+		expect(found.slice(0, 1)).toEqual(wanted);
+		expect(found).toHaveLength(2);
+	});
+	it('are questions of their own where no answer pairs them', () => {
+		const text =
+			'1. Match each knot with its use.\na) Bowline\nb) Reef knot\nAnswer: A\n\n2. Which is a knot?\na) Bowline\nb) Cleat\nAnswer: A';
+		expect(read(text)).toHaveLength(2);
+	});
+});

@@ -12,6 +12,7 @@ import { optionsBehindLabel, optionsLabel } from './options-label';
 import { pair } from './pair';
 import { question } from './question';
 import { afterQuestion, boldHeading, newParagraph, paragraphBetween, runsOn } from './runs-on';
+import { secondList } from './second-list';
 import { separator } from './separator';
 import { stemLabel } from './stem-label';
 import { trueOrFalse, truthOption } from './truth';
@@ -27,6 +28,7 @@ export const constructs: readonly Construct[] = [
 	stemLabel,
 	awaitedAnswer,
 	option,
+	secondList,
 	question,
 	field,
 	beforeQuestion,
