@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 
@@ -33,6 +33,12 @@ function mayBeUsed(expression: string): boolean {
 		.some((choice) => choice.split(/\s+AND\s+/).every((licence) => allowed.has(licence.trim())));
 }
 
+/** The licence of a package that names none in its package.json, by the file that it comes with. */
+function licenceInText(folder: string): string {
+	const file = readdirSync(folder).find((name) => /^licen[cs]e(\.\w+)?$/i.test(name));
+	return file && /^\W*The MIT License\b/.test(readFileSync(join(folder, file), 'utf8')) ? 'MIT' : 'none is named';
+}
+
 interface Locked {
 	packages: Record<string, { license?: string; dev?: boolean; optional?: boolean; version?: string }>;
 }
@@ -46,7 +52,7 @@ describe('the packages that are used', () => {
 			if (locked.license) return locked.license;
 			try {
 				const found = JSON.parse(readFileSync(join(root, path, 'package.json'), 'utf8')) as { license?: unknown };
-				return typeof found.license === 'string' ? found.license : 'none is named';
+				return typeof found.license === 'string' ? found.license : licenceInText(join(root, path));
 			} catch {
 				return 'MIT';
 			}
