@@ -4,7 +4,7 @@ const mostBytes = 1024 * 1024;
 /** How good a JPEG is, tried one after the other until it is small enough. */
 const qualities = [85, 75, 65];
 /** More pixels than that are not unpacked, since they would fill the memory. */
-const mostUnpacked = 120_000_000;
+const mostUnpacked = 50_000_000;
 
 const jpeg = 'image/jpeg';
 type Maker = 'image/png' | typeof jpeg | 'image/bmp';
