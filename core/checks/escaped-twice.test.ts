@@ -9,7 +9,10 @@ tryCheck(
 	[
 		{ name: 'ordinary signs', question: choice({ stem: 'Depth &lt; 5 m &amp; falling' }) },
 		{ name: 'names of two firms', question: choice({ stem: 'Reach &amp; Olden; ropes' }) },
-		{ name: 'a comparison', question: choice({ stem: 'a &lt; b and c &gt; d' }) }
+		{ name: 'a comparison', question: choice({ stem: 'a &lt; b and c &gt; d' }) },
+		{ name: 'an ampersand in front of a word', question: choice({ stem: 'Rock &amp;roll of a vessel' }) },
+		{ name: 'code that is marked as code', question: choice({ stem: 'What does <code>&amp;amp;</code> stand for?' }) },
+		{ name: 'an arrow of signs', question: choice({ stem: 'North -&gt; east &lt;- south' }) }
 	],
 	[
 		{
@@ -42,6 +45,21 @@ tryCheck(
 			question: choice({ stem: '&amp;quot;&lt;script&gt;stop()&lt;/script&gt;' }),
 			says: '&quot;',
 			mended: (question) => expect(question.stem).not.toContain('<script')
+		},
+		{
+			name: 'a sign beside code, which stays as it is',
+			question: choice({ stem: '<p>Ship &amp;quot;Tern&amp;quot; sends <code>&amp;amp;</code> now</p>' }),
+			says: '&quot;',
+			mended: (question) => {
+				expect(plainText(question.stem)).toContain('Ship "Tern" sends');
+				expect(question.stem).toContain('<code>&amp;amp;</code>');
+			}
+		},
+		{
+			name: 'a fraction by its name',
+			question: choice({ stem: 'It draws 1&amp;frac12; m.' }),
+			says: '&frac12;',
+			mended: (question) => expect(plainText(question.stem)).toBe('It draws 1½ m.')
 		}
 	]
 );

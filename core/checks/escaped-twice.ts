@@ -22,6 +22,23 @@ function isReference(found: string): boolean {
 }
 const tag = /&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s[^<>]*?)?\/?&gt;/gi;
 
+/** What is marked as code shows signs as they are, and is meant so. */
+const code = /<(code|pre|kbd|samp)\b[^>]*>[\s\S]*?<\/\1>/gi;
+const withoutCode = (markup: Markup) => markup.replace(code, ' ');
+
+/** Stand for pieces of code while what is around them is changed: so many, from the first on. */
+const firstHidden = 0xe200;
+const mostHidden = 256;
+
+/** Rich text changed, but for what is marked as code in it. */
+function aroundCode(markup: Markup, change: (around: Markup) => Markup): Markup {
+	const kept: string[] = [];
+	const hidden = markup.replace(code, (piece) =>
+		kept.length < mostHidden ? String.fromCharCode(firstHidden + kept.push(piece) - 1) : piece
+	);
+	return change(hidden).replace(/[\ue200-\ue2ff]/g, (sign) => kept[sign.charCodeAt(0) - firstHidden] ?? sign);
+}
+
 function unescapeOnce(markup: Markup): Markup {
 	const once = markup
 		.replace(reference, (found) => (isReference(found) ? found.replace(/^&amp;(?:amp;)*/i, '&') : found))
@@ -34,10 +51,16 @@ function unescapeOnce(markup: Markup): Markup {
 	return markupOfHtml(once, { media: () => null, removed: () => undefined });
 }
 
+/** The references and tags that a student would read in rich text. */
+const spokenIn = (markup: Markup): string[] => [
+	...(markup.match(reference) ?? []).filter(isReference),
+	...(markup.match(tag) ?? [])
+];
+
 /** Signs that were escaped twice, so that students read the escape. */
 export const escapedTwice: OneCheck = {
 	id: 'escaped-twice',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Escaped twice',
 	short: 'escaped',
@@ -45,10 +68,7 @@ export const escapedTwice: OneCheck = {
 	why: 'Somewhere on its way the text was escaped once too often, so that students read signs such as &quot; or <p> in the middle of the words.',
 	find(question) {
 		const found = markupOf(question).flatMap(({ field, markup }) =>
-			[...(markup.match(reference) ?? []).filter(isReference), ...(markup.match(tag) ?? [])].map((one) => ({
-				field,
-				word: plainText(one)
-			}))
+			spokenIn(withoutCode(markup)).map((found) => ({ field, word: plainText(found) }))
 		);
 		if (!found.length) return [];
 		const words = [...new Set(found.map(({ word }) => word))];
@@ -64,6 +84,6 @@ export const escapedTwice: OneCheck = {
 	},
 	mend: {
 		title: 'Turn the escapes into the signs that were meant',
-		apply: (question) => mapMarkup(question, unescapeOnce)
+		apply: (question) => mapMarkup(question, (markup) => aroundCode(markup, unescapeOnce))
 	}
 };

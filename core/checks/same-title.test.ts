@@ -52,6 +52,20 @@ tryManyCheck(
 			name: 'two kinds of one title',
 			questions: [titled('Neaps'), { ...essay(), title: 'Neaps' }],
 			says: { 0: 'Neaps', 1: 'Neaps' }
+		},
+		{
+			name: 'two in the category and one in another',
+			questions: [
+				{ question: titled('Front', 'When?'), standing: clouds },
+				{ question: titled('Front', 'Why?'), standing: winds },
+				{ question: titled('Front', 'Where?'), standing: clouds }
+			],
+			says: { 0: 'called “Front” too', 2: 'called “Front” too' }
+		},
+		{
+			name: 'two with a number already',
+			questions: [titled('Neaps (2)', 'When?'), titled('Neaps (2)', 'Why?')],
+			says: { 0: 'Neaps (2)', 1: 'Neaps (2)' }
 		}
 	]
 );
