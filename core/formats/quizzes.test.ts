@@ -256,6 +256,20 @@ describe('groups that come whole', () => {
 		const odd = await travelled(name, grouped(3, pairs));
 		expect(odd.what).toContain('3 groups that come whole may be torn there.');
 	});
+	it.each(['qti12', 'qti21', 'qti30', 'archive'])(
+		'of a package in the package (%s) are of the questions beside it',
+		async (name) => {
+			const inner = await written(formatOf(name), six, [grouped(4, pairs)]);
+			const found = await readAll(await opened({ 'courses/one.zip': inner, 'courses/two.zip': inner }));
+			const places = new QuestionPlaces();
+			for (const own of found.questions) places.add(own);
+			const groups = found.quizzes.map(({ rules }) =>
+				rules?.together.map((group) => group.map((named) => places.find(named)))
+			);
+			const from = (first: number) => pairs.map((pair) => pair.map((at) => at + first));
+			expect(groups).toEqual([from(1), from(7)]);
+		}
+	);
 	it.each(['qti12', 'qti21', 'cc13'])('of a part that gives all in its order need nothing in %s', async (name) => {
 		expect((await travelled(name, grouped(null, pairs, false))).what).not.toContain('torn');
 	});

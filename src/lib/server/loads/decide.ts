@@ -1,12 +1,10 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
-import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { withKeyMarked } from '$core/scoring/keys';
-import { mendTools } from '$core/formats/mend-tools';
 import { parseDecision, type Decision, type MatchRule } from '$core/take-in/decision';
 import { row, rows, run, transaction, type Database } from '../db/pool';
-import { GrantedFiles, type Wishing } from '../files/granted';
+import { menderOfOne, type Mender } from '../files/mender';
 import { compareLoad } from './against';
 import { heldAgainst, holdAgain } from './among';
 import { keepLoadFiles } from './load-files';
@@ -173,20 +171,9 @@ export async function mendStaged(
 }
 
 /** What mends the questions of a load by a check. Throws Refused where it has no mend. */
-async function stagedMender(
-	pool: Pool,
-	loadId: number,
-	rule: string
-): Promise<{ prepare?: (asking: Wishing[]) => Promise<void>; apply: (id: number, question: Question) => Question }> {
+async function stagedMender(pool: Pool, loadId: number, rule: string): Promise<Mender> {
 	const check = checkOf(rule);
-	if (check?.scope === 'one' && check.mend?.wishes) {
-		const files = new GrantedFiles(pool, check.mend, false);
-		return {
-			prepare: (asking) => files.prepare(asking),
-			apply: (id, question) => check.mend!.apply(question, files.toolsFor(id))
-		};
-	}
-	if (check?.scope === 'one' && check.mend) return { apply: (_, question) => check.mend!.apply(question, mendTools) };
+	if (check?.scope === 'one' && check.mend) return menderOfOne(pool, check.mend, false);
 	if (check?.scope !== 'many' || !check.mend)
 		throw new Refused('There is no safe mend for this. Set it right by hand.');
 	const held = await heldAgainst(pool, loadId, check);

@@ -1,26 +1,17 @@
 import type { Pool, PoolConnection } from 'mysql2/promise';
 import { checkOf } from '$core/checks';
 import { mendFor } from '$core/checks/one';
-import { mendTools } from '$core/formats/mend-tools';
 import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { groupsOf, membersOf } from '../checks/notes';
 import { row, rows, transaction, type Database } from '../db/pool';
-import { GrantedFiles, type Wishing } from '../files/granted';
+import { menderOfOne, type Mender } from '../files/mender';
 import { beginDeed, endDeed } from '../changes/deed';
 import { saveQuestions } from '../questions/save';
 import { tellProgress } from '../threads/progress';
 import { conditionOf, everySnag, type SnagFilter } from './filter';
 import { snagsFound } from './list';
 import { stillTwin } from './twins';
-
-/** What mends the questions of a course by a check. */
-interface Mender {
-	/** Has ready what is asked for beside some questions. */
-	prepare?: (questions: readonly Wishing[]) => Promise<void>;
-	/** Gives the mended question, by its key: the same one where nothing is to be changed. */
-	apply: (id: number, question: Question) => Question;
-}
 
 /** The questions that a rule speaks of in a course, of whom there are still others where it is about that. */
 const spokenOf = `SELECT s.question_id FROM snags s JOIN questions q ON q.id = s.question_id WHERE s.course_id = ? AND s.rule = ? AND ${stillTwin}`;
@@ -38,14 +29,7 @@ async function menderOf(
 	planned = false
 ): Promise<Mender | null> {
 	const check = checkOf(rule);
-	if (check?.scope === 'one' && check.mend?.wishes) {
-		const files = new GrantedFiles(pool, check.mend, planned);
-		return {
-			prepare: (questions) => files.prepare(questions),
-			apply: (id, question) => check.mend!.apply(question, files.toolsFor(id))
-		};
-	}
-	if (check?.scope === 'one' && check.mend) return { apply: (_, question) => check.mend!.apply(question, mendTools) };
+	if (check?.scope === 'one' && check.mend) return menderOfOne(pool, check.mend, planned);
 	if (check?.scope !== 'many' || !check.mend) return null;
 	const ids =
 		questionId === null
