@@ -100,6 +100,18 @@ export class Visitor {
 		await this.driver.sleep(150);
 	}
 
+	/** Waits until nothing moves or fades any more, but for what goes on as long as work does. */
+	async still(): Promise<void> {
+		await this.driver.wait(
+			async () =>
+				this.driver.executeScript(
+					"return document.getAnimations().every((one) => one.playState !== 'running' || one.effect?.getComputedTiming().iterations === Infinity)"
+				),
+			patience,
+			'the page never came to rest'
+		);
+	}
+
 	/** All the words on the page. */
 	async words(): Promise<string> {
 		return (await this.find('body')).getText();

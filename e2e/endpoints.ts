@@ -72,6 +72,7 @@ export const endpoints: Endpoint[] = [
 	},
 	{ route: 'banks/saved', what: 'POST', path: 'banks/saved', sent: { name: '', query: '' }, needs: 'work' },
 	{ route: 'banks/saved', what: 'DELETE', path: 'banks/saved?id=999999', needs: 'work' },
+	{ route: 'banks/tags', what: 'GET', path: 'banks/tags?begins=t' },
 	{ route: 'banks/tree', what: 'POST', path: 'banks/tree', sent: { do: 'makeBank', name: '' }, needs: 'work' },
 	{ route: 'bin', what: 'load', path: 'bin' },
 	{ route: 'bin/back', what: 'POST', path: 'bin/back', sent: { ids: [999_999] }, needs: 'work' },

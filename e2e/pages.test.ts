@@ -154,6 +154,15 @@ const pages: [string, string, ((visitor: Visitor) => Promise<void>)?][] = [
 		}
 	],
 	[
+		'a calendar, open',
+		'/courses/C/quizzes',
+		async (one) => {
+			await one.press('Make a series …');
+			await one.press('The first opens: choose the day');
+			await one.find('.calendar');
+		}
+	],
+	[
 		'the filters of a bank, open',
 		'/courses/C/banks?kind=numeric',
 		async (one) => void (await one.press('Filter'), await one.find('#filter-kind'))
@@ -201,8 +210,10 @@ describe('a page', () => {
 			);
 			await visitor.mode('light');
 			await act?.(visitor);
+			await visitor.still();
 			const light = await new AxeBuilder(visitor.driver).analyze();
 			await visitor.mode('dark');
+			await visitor.still();
 			const dark = await new AxeBuilder(visitor.driver).withRules(ofColour).analyze();
 			expect(
 				[...light.violations, ...dark.violations].map(
@@ -229,6 +240,7 @@ describe('the sign-in page', () => {
 		try {
 			await stranger.go('/signin');
 			await stranger.mode(mode);
+			await stranger.still();
 			const found = await new AxeBuilder(stranger.driver).analyze();
 			expect(found.violations.map((one) => one.id)).toEqual([]);
 			expect(await stranger.complaints()).toEqual([]);

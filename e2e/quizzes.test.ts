@@ -148,12 +148,9 @@ describe('the four stories of a draw sheet', () => {
 		await press('Make a series …');
 		await visitor.reads('Make 8 quizzes');
 		await write('input[aria-label="How many each quiz draws"]', '5');
-		const opens = await visitor.find('[role=dialog] input[type=datetime-local]');
-		steps += 1;
-		await visitor.driver.executeScript(
-			"arguments[0].value = '2027-03-02T08:00'; arguments[0].dispatchEvent(new Event('input', { bubbles: true }))",
-			opens
-		);
+		await write('input[aria-label="The first opens: the day"]', '2.3.2027');
+		await press('The first opens: choose the day');
+		await press('2 March 2027');
 		await visitor.reads('the next each');
 		await press('Make 8 quizzes');
 		const words = await visitor.reads('Week 8: Anchoring');

@@ -58,8 +58,35 @@ function carryOut({ command }: Step, alone: boolean): Promise<{ code: number; wo
 	});
 }
 
+/** What a suite counted, and of its files what is needed to say which test failed and why. */
+interface Counted {
+	numPassedTests: number;
+	numFailedTests: number;
+	testResults?: {
+		name: string;
+		message?: string;
+		assertionResults: { status: string; fullName: string; failureMessages?: string[] | null }[];
+	}[];
+}
+
+/** The first lines of what went wrong: enough to start from, without a page of the stack. */
+const shortly = (words: string) => words.split('\n').slice(0, 12).join('\n    ');
+
+/** The tests of a suite that failed, each with its file and the first lines of why. */
+function failuresOf(counted: Counted): string[] {
+	return (counted.testResults ?? []).flatMap(({ name, message, assertionResults }) => {
+		const file = name.replace(`${root}/`, '');
+		const tests = assertionResults.filter(({ status }) => status === 'failed');
+		if (!tests.length && message) return [`${file}: ${shortly(message)}`];
+		return tests.map(
+			({ fullName, failureMessages }) => `${file}: ${fullName}\n    ${shortly((failureMessages ?? []).join('\n'))}`
+		);
+	});
+}
+
 let passed = 0;
 let failed = 0;
+const failures: string[] = [];
 
 /** Carries a step out and adds what it counted. */
 async function count(step: Step, alone: boolean): Promise<void> {
@@ -67,10 +94,10 @@ async function count(step: Step, alone: boolean): Promise<void> {
 	if (alone) say(`\n== ${step.name}`);
 	const { code, words } = await carryOut(step, alone);
 	if (!alone) say(`\n== ${step.name}\n${words}`);
-	let counted = { numPassedTests: code ? 0 : 1, numFailedTests: code ? 1 : 0 };
+	let counted: Counted = { numPassedTests: code ? 0 : 1, numFailedTests: code ? 1 : 0 };
 	if (step.counts) {
 		try {
-			counted = JSON.parse(readFileSync(step.counts, 'utf8')) as typeof counted;
+			counted = JSON.parse(readFileSync(step.counts, 'utf8')) as Counted;
 			rmSync(step.counts, { force: true });
 		} catch {
 			counted = { numPassedTests: 0, numFailedTests: 1 };
@@ -80,6 +107,8 @@ async function count(step: Step, alone: boolean): Promise<void> {
 	}
 	passed += counted.numPassedTests;
 	failed += counted.numFailedTests;
+	const named = failuresOf(counted);
+	failures.push(...(named.length || !counted.numFailedTests ? named : [`${step.name}: see above`]));
 	say(
 		`${step.name}: ${counted.numPassedTests} passed, ${counted.numFailedTests} failed in ${Math.round((Date.now() - began) / 1000)} s`
 	);
@@ -100,5 +129,7 @@ try {
 	failed += 1;
 	process.stderr.write(`${error instanceof Trouble ? error.message : (error as Error).stack}\n`);
 }
+// said once more at the end, where nobody has to look for it between thousands that passed
+for (const failure of failures) say(`\nFAILED ${failure}`);
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { courseDetails } from '$lib/forms/course';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
 	import { count, dateTime, figure } from '$lib/ui/words';
@@ -45,12 +47,14 @@
 			>{/if}
 	</div>
 	{#if making || slips?.form === 'make'}
-		<form method="POST" action="?/make" use:enhance class="making">
-			<Field label="Name" name="name" form={slips} of="make" required />
-			<Field label="Code" name="code" form={slips} of="make" required hint="no other course has it" width="190px" />
-			<Field label="Intake" name="intake" form={slips} of="make" width="190px" />
-			<button class="btn btn-sm preset-filled-brand mt-[19px]">Make it</button>
-		</form>
+		<div class="making">
+			<Form schema={courseDetails} action="?/make" name="make" answer={slips} class="flex items-start gap-3">
+				<Field label="Name" name="name" required />
+				<Field label="Code" name="code" required hint="no other course has it" width="190px" />
+				<Field label="Intake" name="intake" width="190px" />
+				<button class="btn btn-sm preset-filled-brand mt-[19px]">Make it</button>
+			</Form>
+		</div>
 	{/if}
 	<table class="table">
 		<thead
@@ -106,9 +110,6 @@
 
 <style>
 	.making {
-		display: flex;
-		gap: 12px;
-		align-items: flex-start;
 		margin-bottom: 18px;
 		padding: 12px 14px;
 		border: 1px solid var(--line2);

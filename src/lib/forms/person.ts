@@ -1,4 +1,5 @@
 import { object, ref, string } from 'yup';
+import { ticked } from './ticked';
 
 const invisible = /[\p{Cc}\p{Cf}]/u;
 const seen = (text: string | undefined) => !invisible.test(text ?? '');
@@ -27,6 +28,19 @@ export const newPassword = string()
 	.max(1000, 'A password has 1,000 letters at the most.')
 	.required('Choose a password.');
 
+/** A new password in the place of one that is forgotten. */
+export const choosing = object({ password: newPassword });
+
+/** Somebody who signs in. */
+export const signing = object({
+	email: string()
+		.trim()
+		.max(190, 'An e-mail address has 190 letters at the most.')
+		.required('Write your e-mail address.')
+		.test('seen', 'There are signs in the e-mail address that cannot be seen. Type it anew.', seen),
+	password: string().max(1000, 'A password has 1,000 letters at the most.').required('Write your password.')
+});
+
 /** Somebody who joins by an invitation. */
 export const joining = object({ name: personName, email: personEmail, password: newPassword });
 
@@ -54,5 +68,5 @@ export const invitation = object({
 /** Somebody who is to look after the installation, or simply to have an account. */
 export const installationInvitation = object({
 	email: personEmail,
-	keeper: string().oneOf(['', 'on']).default('')
+	keeper: ticked
 });

@@ -11,6 +11,11 @@ export {
 	type QuizSettings
 } from '$core/model/quiz-settings';
 
+/** A quiz that is made. */
+export const newQuiz = object({
+	title: string().trim().max(255, 'A title has 255 letters at the most.').required('Give the quiz a title.')
+});
+
 const key = () => number().integer().min(1);
 const keys = (most: number) => array(key().required()).max(most).default([]);
 

@@ -17,10 +17,11 @@ export function slip(
 	form: string,
 	values: Record<string, string>,
 	slips: Record<string, string>,
-	message = ''
+	message = '',
+	status = 400
 ): ActionFailure<Slips> {
 	const kept = Object.fromEntries(Object.entries(values).filter(([name]) => !/password|before|again/.test(name)));
-	return fail(400, { form, slips, message, values: kept });
+	return fail(status, { form, slips, message, values: kept });
 }
 
 /**

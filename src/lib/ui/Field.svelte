@@ -1,44 +1,42 @@
 <script lang="ts">
-	import type { Slips } from '$lib/server/forms';
+	import { theForm } from './filled-in';
 
 	/** A field of a form with its label, what is said about it, and what is wrong with what was filled in. */
 	let {
 		label,
 		name,
 		value = '',
-		form = null,
-		of = '',
 		hint = '',
 		type = 'text',
 		autocomplete = 'off',
 		required = false,
 		choices,
+		placeholder,
 		width = '100%'
 	}: {
 		label: string;
 		name: string;
 		value?: string;
-		/** The answer of the page's action, where there is one, and which form of the page this is. */
-		form?: Slips | null | undefined;
-		of?: string;
 		hint?: string;
 		type?: 'text' | 'email' | 'password' | 'number';
 		autocomplete?: 'off' | 'name' | 'username' | 'new-password' | 'current-password';
 		required?: boolean;
 		/** What can be chosen, by value, where it is a list. */
 		choices?: readonly (readonly [value: string, name: string])[];
+		/** Words in the empty field, where its label is for screen readers alone. */
+		placeholder?: string;
 		width?: string;
 	} = $props();
 
 	const id = $props.id();
-	const mine = $derived(form?.form === of ? form : null);
-	const slip = $derived(mine?.slips[name] ?? '');
-	const shown = $derived(mine?.values[name] ?? value);
+	const form = theForm();
+	const slip = $derived(form.slipOf(name));
+	const shown = $derived(form.valueOf(name) ?? value);
 	const said = $derived([hint ? `${id}-hint` : '', slip ? `${id}-slip` : ''].filter(Boolean).join(' ') || undefined);
 </script>
 
 <div class="field" style="width: {width}">
-	<label for={id}>{label}</label>
+	<label for={id} class:visually-hidden={placeholder !== undefined}>{label}</label>
 	{#if choices}
 		<select {id} {name} class="select w-full" aria-describedby={said} aria-invalid={slip ? 'true' : undefined}>
 			{#each choices as [choice, words] (choice)}<option value={choice} selected={choice === shown}>{words}</option
@@ -51,6 +49,7 @@
 			{type}
 			{autocomplete}
 			{required}
+			{placeholder}
 			class="input w-full"
 			value={shown}
 			step={type === 'number' ? 'any' : undefined}

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { ownName, passwordChange } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
 	import { ago, dateTime } from '$lib/ui/words';
 
@@ -16,35 +18,18 @@
 	{#if done}<p class="notice whole mb-4" role="status">{done}</p>{/if}
 	<div class="grid grid-cols-[300px_1fr] gap-x-14 gap-y-8">
 		<div class="flex flex-col gap-7">
-			<form
-				method="POST"
-				action="?/name"
-				use:enhance={() =>
-					({ update }) =>
-						update({ reset: false })}
-				class="flex flex-col gap-3"
-			>
+			<Form schema={ownName} action="?/name" name="name" answer={slips} keeps>
 				<h2>Name</h2>
-				<Field
-					label="What you are called"
-					name="name"
-					value={data.person.name}
-					form={slips}
-					of="name"
-					autocomplete="name"
-					required
-				/>
+				<Field label="What you are called" name="name" value={data.person.name} autocomplete="name" required />
 				<button class="btn btn-sm preset-outlined-brand self-start">Keep the name</button>
-			</form>
-			<form method="POST" action="?/password" use:enhance class="flex flex-col gap-3">
+			</Form>
+			<Form schema={passwordChange} action="?/password" name="password" answer={slips}>
 				<h2>Password</h2>
 				<Field
 					label="The one that you have now"
 					name="before"
 					type="password"
 					autocomplete="current-password"
-					form={slips}
-					of="password"
 					required
 				/>
 				<Field
@@ -52,22 +37,12 @@
 					name="password"
 					type="password"
 					autocomplete="new-password"
-					form={slips}
-					of="password"
 					hint="10 letters at the least"
 					required
 				/>
-				<Field
-					label="The new one once more"
-					name="again"
-					type="password"
-					autocomplete="new-password"
-					form={slips}
-					of="password"
-					required
-				/>
+				<Field label="The new one once more" name="again" type="password" autocomplete="new-password" required />
 				<button class="btn btn-sm preset-outlined-brand self-start">Change the password</button>
-			</form>
+			</Form>
 		</div>
 		<section>
 			<h2 class="mb-2">Where you are signed in</h2>

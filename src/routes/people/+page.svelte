@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { installationInvitation } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import WaitingLinks from '$lib/ui/WaitingLinks.svelte';
 	import MadeLink from '$lib/ui/MadeLink.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
@@ -33,13 +35,17 @@
 	{#if done}<p class="notice whole mb-4" role="status">{done}</p>{/if}
 	{#if refused}<p class="notice broken mb-4" role="alert">{refused}</p>{/if}
 	{#if made}<MadeLink {made} />{/if}
-	<form method="POST" action="?/invite" use:enhance class="mb-5 flex items-start gap-3">
+	<Form
+		schema={installationInvitation}
+		action="?/invite"
+		name="invite"
+		answer={slips}
+		class="mb-5 flex items-start gap-3"
+	>
 		<Field
 			label="Invite by e-mail address"
 			name="email"
 			type="email"
-			form={slips}
-			of="invite"
 			required
 			width="300px"
 			hint="courses are given on their own pages"
@@ -48,7 +54,7 @@
 			><input type="checkbox" class="checkbox" name="keeper" /> looks after the installation</label
 		>
 		<button class="btn btn-sm preset-filled-brand mt-[20px]">Make a link</button>
-	</form>
+	</Form>
 	<table class="table">
 		<thead
 			><tr

@@ -1,5 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import { signing } from '$lib/forms/person';
+	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
+
 	let { form } = $props();
 </script>
 
@@ -24,21 +27,10 @@
 	</svg>
 	<h1 class="text-[28px]">Yarn Barrow</h1>
 	<p class="mute mb-6">Question banks, in and out, with nothing lost on the way.</p>
-	<form method="POST" use:enhance class="flex flex-col gap-4">
-		<label class="flex flex-col gap-1"
-			>E-mail <input
-				class="input"
-				name="email"
-				type="email"
-				autocomplete="username"
-				required
-				value={form?.email ?? ''}
-			/></label
-		>
-		<label class="flex flex-col gap-1"
-			>Password <input class="input" name="password" type="password" autocomplete="current-password" required /></label
-		>
-		{#if form?.refused}<p class="notice broken" role="alert">{form.refused}</p>{/if}
+	<Form schema={signing} name="signin" answer={form} keeps class="flex flex-col gap-4">
+		<Field label="E-mail" name="email" type="email" autocomplete="username" required />
+		<Field label="Password" name="password" type="password" autocomplete="current-password" required />
+		{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
 		<button class="btn preset-filled-brand">Sign in</button>
-	</form>
+	</Form>
 </main>

@@ -14,7 +14,7 @@ import { bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } fr
 import { copyCourse } from './copy';
 import { settingsOf } from './settings';
 import { saveSettings } from './settings';
-import { plainSettings } from '$lib/forms/course';
+import { plainSettings } from '$lib/forms/course-settings';
 
 const pool = testPool();
 afterAll(() => pool.end());

@@ -1,6 +1,6 @@
 import { checks } from '$core/checks';
 import type { Severity } from '$core/reports/report';
-import { courseSettings, plainSettings, severitiesOf, type CourseSettings } from '$lib/forms/course';
+import { courseSettings, plainSettings, severitiesOf, type CourseSettings } from '$lib/forms/course-settings';
 import { row, type Database } from '../db/pool';
 
 /** What a course keeps of its settings beside the rules of loads, which stand where loads look for them. */

@@ -1,5 +1,5 @@
 import type { Pool } from 'mysql2/promise';
-import type { CourseSettings } from '$lib/forms/course';
+import type { CourseSettings } from '$lib/forms/course-settings';
 import { checkSoon } from '../checks/course';
 import { keptOf } from './kept';
 import { row, run, transaction, type Database } from '../db/pool';

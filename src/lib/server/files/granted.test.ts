@@ -1,7 +1,7 @@
 import { Jimp } from 'jimp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { storedQuestion } from '../banks/banks';
-import { plainSettings } from '$lib/forms/course';
+import { plainSettings } from '$lib/forms/course-settings';
 import { undoDeed } from '../changes/undo';
 import { saveSettings } from '../courses/settings';
 import { rows } from '../db/pool';

@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { plainSettings } from '$lib/forms/course';
+import { plainSettings } from '$lib/forms/course-settings';
 import { checkCourse } from '../checks/course';
 import { saveSettings } from '../courses/settings';
 import { row, rows } from '../db/pool';

@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { run } from '../db/pool';
+import { rows, run, type Database } from '../db/pool';
 
 /** Which questions `q` are meant: those of a load, those that a deed made, or some by their keys. */
 export type Which = { loadId: number } | { deedId: number } | { ids: readonly number[] };
@@ -26,4 +26,21 @@ export async function keepTags(connection: PoolConnection, which: Which): Promis
 		WHERE ${sql} AND q.tags <> '[]' AND t.tag IS NOT NULL`,
 		parameters
 	);
+}
+
+const mostOffered = 20;
+
+/** Tags of the questions of a course that begin with some letters, large or small, so that one is written as it was before. */
+export async function tagsBeginning(db: Database, courseId: number, letters: string): Promise<string[]> {
+	const begins = letters.replace(/[\\%_]/g, '\\$&');
+	const small = begins.toLowerCase();
+	const written = [...new Set([begins, small, small.slice(0, 1).toUpperCase() + small.slice(1), begins.toUpperCase()])];
+	// by_tag, a stretch of it for each way of writing
+	const found = await rows<{ tag: string }>(
+		db,
+		`SELECT DISTINCT t.tag FROM question_tags t JOIN questions q ON q.id = t.question_id
+		WHERE (${written.map(() => 't.tag LIKE ?').join(' OR ')}) AND q.course_id = ? ORDER BY t.tag LIMIT ${mostOffered}`,
+		[...written.map((start) => `${start}%`), courseId]
+	);
+	return found.map(({ tag }) => tag);
 }

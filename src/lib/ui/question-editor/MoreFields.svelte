@@ -3,6 +3,7 @@
 	import type { Attachment } from '$core/model/question';
 	import Toggle from '../Toggle.svelte';
 	import RichText from '../RichText.svelte';
+	import TagsField from '../TagsField.svelte';
 
 	/** The fields that all kinds of question have beside title, points and stem: what is told, hints, tags and the rest. */
 	let {
@@ -18,14 +19,6 @@
 		['incorrect', 'When it is wrong']
 	] as const;
 	const lacking = $derived(parts.filter(([part]) => question.feedback[part] === undefined));
-	const listed = (text: string) => [
-		...new Set(
-			text
-				.split(',')
-				.map((tag) => tag.trim())
-				.filter(Boolean)
-		)
-	];
 </script>
 
 {#if 'shuffle' in question && question.kind !== 'true-false'}
@@ -94,14 +87,7 @@
 	>
 </div>
 <div class="flex gap-3">
-	<label class="flex-1"
-		>Tags <input
-			class="input w-full"
-			placeholder="with commas between"
-			value={question.tags.join(', ')}
-			onchange={(event) => (question.tags = listed(event.currentTarget.value))}
-		/></label
-	>
+	<div class="flex-1"><TagsField label="Tags" bind:tags={question.tags} {courseId} /></div>
 	<label
 		>Difficulty <input
 			class="input w-24"

@@ -1,7 +1,6 @@
 import { error, redirect } from '@sveltejs/kit';
-import { object } from 'yup';
-import { courseDetails } from '$lib/forms/course';
-import { joining, newPassword } from '$lib/forms/person';
+import { beginning } from '$lib/forms/course';
+import { choosing, joining } from '$lib/forms/person';
 import { settings } from '$lib/server/config';
 import { makeCourse } from '$lib/server/courses/make';
 import { database } from '$lib/server/db/pool';
@@ -59,13 +58,7 @@ export const actions = {
 	join: async (event) => {
 		const invitation = await invitationAt(event.params.token);
 		if (invitation.person) error(404, nowhere);
-		const shape = invitation.first
-			? joining.shape({
-					code: courseDetails.fields.code,
-					course: courseDetails.fields.name,
-					intake: courseDetails.fields.intake
-				})
-			: joining;
+		const shape = invitation.first ? beginning : joining;
 		const given = await filledIn(event.request, 'join', shape, mostOfStranger);
 		if ('failed' in given) return given.failed;
 		const joined = await unlessBusy(() => join(database(), event.params.token, given.filled));
@@ -87,7 +80,7 @@ export const actions = {
 		redirect(303, invitation.courseId ? `/courses/${invitation.courseId}/loads` : '/');
 	},
 	password: async (event) => {
-		const given = await filledIn(event.request, 'password', object({ password: newPassword }), mostOfStranger);
+		const given = await filledIn(event.request, 'password', choosing, mostOfStranger);
 		if ('failed' in given) return given.failed;
 		const joined = await unlessBusy(() => choosePassword(database(), event.params.token, given.filled.password));
 		if (typeof joined === 'string') return slip('password', {}, {}, joined === 'gone' ? nowhere : joined);

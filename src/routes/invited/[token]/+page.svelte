@@ -1,7 +1,10 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { beginning } from '$lib/forms/course';
+	import { choosing, joining } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 
 	let { data, form } = $props();
 	const slips = $derived(form as Slips | null);
@@ -31,19 +34,17 @@
 			{invitation.person.name}, choose the password that you want to have from now on. Wherever you are signed in, you
 			are signed out.
 		</p>
-		<form method="POST" action="?/password" use:enhance class="flex flex-col gap-4">
+		<Form schema={choosing} action="?/password" name="password" answer={slips} class="flex flex-col gap-4">
 			<Field
 				label="A new password"
 				name="password"
 				type="password"
 				autocomplete="new-password"
 				hint="10 letters at the least"
-				form={slips}
-				of="password"
 				required
 			/>
 			<button class="btn preset-filled-brand self-start">Keep it and go in</button>
-		</form>
+		</Form>
 	{:else}
 		{#if invitation.first}
 			<p class="mute">This installation is empty. You look after it from now on; others come by links that you make.</p>
@@ -58,16 +59,20 @@
 				You are signed in as {data.person.email}. If that is not whom the link is for, sign out first.
 			</p>
 		{:else}
-			<form method="POST" action="?/join" use:enhance class="flex flex-col gap-4">
-				<Field label="Your name" name="name" autocomplete="name" form={slips} of="join" required />
+			<Form
+				schema={invitation.first ? beginning : joining}
+				action="?/join"
+				name="join"
+				answer={slips}
+				class="flex flex-col gap-4"
+			>
+				<Field label="Your name" name="name" autocomplete="name" required />
 				<Field
 					label="E-mail address"
 					name="email"
 					type="email"
 					autocomplete="username"
 					value={invitation.email}
-					form={slips}
-					of="join"
 					required
 				/>
 				<Field
@@ -76,20 +81,18 @@
 					type="password"
 					autocomplete="new-password"
 					hint="10 letters at the least"
-					form={slips}
-					of="join"
 					required
 				/>
 				{#if invitation.first}
 					<h2 class="mt-3">The first course</h2>
-					<Field label="Name" name="course" form={slips} of="join" required />
+					<Field label="Name" name="course" required />
 					<div class="flex gap-3">
-						<Field label="Code" name="code" form={slips} of="join" required />
-						<Field label="Intake" name="intake" form={slips} of="join" />
+						<Field label="Code" name="code" required />
+						<Field label="Intake" name="intake" />
 					</div>
 				{/if}
 				<button class="btn preset-filled-brand self-start">{invitation.first ? 'Begin' : 'Join'}</button>
-			</form>
+			</Form>
 			{#if !invitation.first}<p class="mute text-[13px]">
 					You have been here before? <a class="word" href="/signin">Sign in</a>, and open the link again.
 				</p>{/if}

@@ -7,6 +7,7 @@
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
 	import WordChanges from '$lib/ui/WordChanges.svelte';
 	import { send } from '$lib/ui/doing';
+	import TagsField from '$lib/ui/TagsField.svelte';
 	import { latest } from '$lib/ui/latest';
 	import { tell } from '$lib/ui/toasts';
 	import { count, figure } from '$lib/ui/words';
@@ -48,6 +49,8 @@
 	let text = $state('');
 	let into = $state('');
 	let put = $state('');
+	let added = $state<string[]>([]);
+	let taken = $state<string[]>([]);
 	let exactCase = $state(false);
 	let wholeWords = $state(true);
 	let toBank = $state<number | null>(null);
@@ -57,21 +60,13 @@
 
 	const { selected } = $derived(view.selection);
 	const edit = (what: object) => ({ do: 'edit', chosen: view.chosen, what });
-	const listed = (words: string) =>
-		words
-			.split(',')
-			.map((word) => word.trim())
-			.filter(Boolean);
 	/** What is asked of the server, or null while something is missing. */
 	const asked = $derived.by(() => {
 		if (!deed || !selected) return null;
 		if (deed === 'move' || deed === 'copy')
 			return toBank === null ? null : { do: deed, chosen: view.chosen, to: { bankId: toBank, categoryId: toCategory } };
 		if (deed === 'points') return text === '' ? null : edit({ edit: 'points', points: Number(text) });
-		if (deed === 'tags')
-			return listed(text).length || listed(put).length
-				? edit({ edit: 'tags', add: listed(text), remove: listed(put) })
-				: null;
+		if (deed === 'tags') return added.length || taken.length ? edit({ edit: 'tags', add: added, remove: taken }) : null;
 		if (deed === 'difficulty') return edit({ edit: 'difficulty', difficulty: text });
 		if (deed === 'language') return edit({ edit: 'language', language: text });
 		if (deed === 'replace') return text ? edit({ edit: 'replace', find: text, put, exactCase, wholeWords }) : null;
@@ -101,6 +96,8 @@
 		text = '';
 		into = '';
 		put = '';
+		added = [];
+		taken = [];
 		toBank = null;
 		toCategory = null;
 		view.failure = '';
@@ -206,12 +203,8 @@
 				>Points each <input class="input w-28" type="number" min="0" step="any" bind:value={text} use:focus /></label
 			>
 		{:else if deed === 'tags'}
-			<label class="flex flex-col gap-1"
-				>Add <input class="input" placeholder="tags, with commas between" bind:value={text} use:focus /></label
-			>
-			<label class="flex flex-col gap-1"
-				>Take away <input class="input" placeholder="tags, with commas between" bind:value={put} /></label
-			>
+			<TagsField label="Add" bind:tags={added} courseId={view.courseId} focused />
+			<TagsField label="Take away" bind:tags={taken} courseId={view.courseId} />
 		{:else if deed === 'difficulty'}
 			<label class="flex flex-col gap-1"
 				>Difficulty <input

@@ -1,9 +1,11 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import type { QuizRow } from '$lib/server/quizzes/quizzes';
+	import { newQuiz } from '$lib/forms/quiz';
 	import Choices from '$lib/ui/Choices.svelte';
 	import { send } from '$lib/ui/doing';
+	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import { tell } from '$lib/ui/toasts';
 	import { count, dateTime } from '$lib/ui/words';
 	import { SvelteSet } from 'svelte/reactivity';
@@ -39,30 +41,28 @@
 
 <svelte:head><title>Quizzes · {data.course.name} · Yarn Barrow</title></svelte:head>
 <div class="sheet">
-	<div class="mb-3 flex flex-wrap items-center justify-between gap-4">
+	<div class="mb-3 flex flex-wrap items-start gap-2">
 		<h1>Quizzes</h1>
 		{#if data.mayChange && chosen.size}<button
 				type="button"
-				class="btn btn-sm preset-outlined-brand ml-auto"
+				class="btn btn-sm preset-outlined-brand ml-6"
 				onclick={() => (gathering = true)}>Gather the questions of {count(chosen.size, 'quiz', 'quizzes')} …</button
 			>{/if}
 		{#if data.mayChange}
-			<form method="POST" action="?/make" use:enhance class="flex gap-2">
-				<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => (serial = true)}
-					>Make a series …</button
-				>
-				<input
-					class="input w-64"
+			<button type="button" class="btn btn-sm preset-outlined-brand ml-auto" onclick={() => (serial = true)}
+				>Make a series …</button
+			>
+			<Form schema={newQuiz} action="?/make" name="make" answer={form} class="flex items-start gap-2">
+				<Field
+					label="Title of the new quiz"
 					name="title"
-					aria-label="Title of the new quiz"
 					placeholder="title of the new quiz"
+					width="256px"
 					required
-					maxlength="255"
 				/><button class="btn btn-sm preset-filled-brand">Make a quiz</button>
-			</form>
+			</Form>
 		{/if}
 	</div>
-	{#if form?.message}<p class="notice broken" role="alert">{form.message}</p>{/if}
 	<table class="table">
 		<thead
 			><tr

@@ -3,6 +3,7 @@
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import type { QuizRow } from '$lib/server/quizzes/quizzes';
 	import Ask from '$lib/ui/Ask.svelte';
+	import DateField from '$lib/ui/DateField.svelte';
 	import { send } from '$lib/ui/doing';
 	import PickCategories from './PickCategories.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
@@ -20,7 +21,7 @@
 	let pointsEach = $state<number | null>(null);
 	let shuffleOptions = $state(true);
 	let title = $state('Week {n}: {category}');
-	let opens = $state('');
+	let opens = $state<string | null>(null);
 	let everyDays = $state<number | null>(7);
 	let dueAfter = $state<number | null>(7);
 	let busy = $state(false);
@@ -63,7 +64,7 @@
 			pointsEach,
 			shuffleOptions,
 			title,
-			opens: opens || null,
+			opens,
 			everyDays,
 			dueAfter: opens ? dueAfter : null
 		});
@@ -120,9 +121,10 @@
 			{:else}<p class="mute text-[13px]">
 					What it lists by name it lists in each; what it draws, it draws from the category of each.
 				</p>{/if}
-			<label class="flex flex-col gap-1"
-				>The first opens <input type="datetime-local" class="input" bind:value={opens} /></label
-			>
+			<div class="flex flex-col gap-1">
+				<span>The first opens</span>
+				<DateField label="The first opens" timed time="08:00" bind:value={opens} />
+			</div>
 			{#if opens}
 				<div class="flex flex-wrap items-center gap-2">
 					the next each <NumberField

@@ -1,6 +1,7 @@
 import { error, redirect } from '@sveltejs/kit';
 import { object, string } from 'yup';
-import { courseCopy, courseDetails, courseSettings } from '$lib/forms/course';
+import { courseCopy, courseDetails } from '$lib/forms/course';
+import { courseSettings } from '$lib/forms/course-settings';
 import { invitation, roles } from '$lib/forms/person';
 import { courseAt } from '$lib/server/access';
 import { mayDo, type Course } from '$lib/server/courses/courses';

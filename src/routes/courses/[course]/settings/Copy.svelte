@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { courseCopy } from '$lib/forms/course';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import { figure } from '$lib/ui/words';
 
 	/** A copy of a course under another code, as for the next intake. */
@@ -20,26 +21,23 @@
 	let busy = $state(false);
 </script>
 
-<form
-	method="POST"
+<Form
+	schema={courseCopy}
 	action="?/copy"
+	name="copy"
+	answer={slips}
+	keeps
+	bind:busy
 	class="flex max-w-[420px] flex-col gap-3"
-	use:enhance={() => {
-		busy = true;
-		return async ({ update }) => {
-			await update({ reset: false });
-			busy = false;
-		};
-	}}
 >
 	<p class="mute">
 		All banks with their {figure(questions)} questions are copied, with their categories and files. Loads, dispatches and
 		people stay here.
 	</p>
 	<fieldset disabled={!mayManage || busy} class="contents">
-		<Field label="Name" name="name" value={course.name} form={slips} of="copy" required />
-		<Field label="Code" name="code" form={slips} of="copy" hint="no other course has it" required />
-		<Field label="Intake" name="intake" form={slips} of="copy" />
+		<Field label="Name" name="name" value={course.name} required />
+		<Field label="Code" name="code" hint="no other course has it" required />
+		<Field label="Intake" name="intake" />
 		<label class="flex items-center gap-2"
 			><input type="checkbox" class="checkbox" name="quizzes" checked /> quizzes too, which draw from the copies</label
 		>
@@ -50,4 +48,4 @@
 				>{busy ? 'Copying …' : `Copy ${course.name}`}</button
 			>{/if}
 	</fieldset>
-</form>
+</Form>

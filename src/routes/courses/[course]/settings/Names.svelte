@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
+	import { courseDetails } from '$lib/forms/course';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 
 	/** What a course is called. */
 	let {
@@ -11,26 +12,18 @@
 	}: { course: { name: string; code: string; intake: string }; mayManage: boolean; slips: Slips | null } = $props();
 </script>
 
-<form
-	method="POST"
+<Form
+	schema={courseDetails}
 	action="?/rename"
-	use:enhance={() =>
-		({ update }) =>
-			update({ reset: false })}
+	name="rename"
+	answer={slips}
+	keeps
 	class="flex max-w-[420px] flex-col gap-3"
 >
 	<fieldset disabled={!mayManage} class="contents">
-		<Field label="Name" name="name" value={course.name} form={slips} of="rename" required />
-		<Field
-			label="Code"
-			name="code"
-			value={course.code}
-			form={slips}
-			of="rename"
-			hint="no other course has it"
-			required
-		/>
-		<Field label="Intake" name="intake" value={course.intake} form={slips} of="rename" />
+		<Field label="Name" name="name" value={course.name} required />
+		<Field label="Code" name="code" value={course.code} hint="no other course has it" required />
+		<Field label="Intake" name="intake" value={course.intake} />
 		{#if mayManage}<button class="btn btn-sm preset-filled-brand self-start">Keep it</button>{/if}
 	</fieldset>
-</form>
+</Form>

@@ -2,7 +2,9 @@
 	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import type { Member } from '$lib/server/people/members';
+	import { invitation } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import WaitingLinks from '$lib/ui/WaitingLinks.svelte';
 	import { ago } from '$lib/ui/words';
 
@@ -30,19 +32,11 @@
 </script>
 
 {#if mayManage}
-	<form method="POST" action="?/invite" use:enhance class="mb-4 flex items-start gap-3">
-		<Field
-			label="Let somebody in, by e-mail address"
-			name="email"
-			type="email"
-			form={slips}
-			of="invite"
-			required
-			width="300px"
-		/>
-		<Field label="They may" name="role" choices={may} value="work" form={slips} of="invite" width="240px" />
+	<Form schema={invitation} action="?/invite" name="invite" answer={slips} class="mb-4 flex items-start gap-3">
+		<Field label="Let somebody in, by e-mail address" name="email" type="email" required width="300px" />
+		<Field label="They may" name="role" choices={may} value="work" width="240px" />
 		<button class="btn btn-sm preset-filled-brand mt-[20px]">Let them in</button>
-	</form>
+	</Form>
 {/if}
 <table class="table">
 	<thead

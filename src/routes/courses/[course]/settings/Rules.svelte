@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { checks } from '$core/checks';
 	import { severities } from '$core/reports/report';
-	import { severitiesOf, type CourseSettings } from '$lib/forms/course';
+	import { courseSettings, severitiesOf, type CourseSettings } from '$lib/forms/course-settings';
 	import type { Slips } from '$lib/server/forms';
 	import Field from '$lib/ui/Field.svelte';
+	import Form from '$lib/ui/Form.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 
 	/** What a course goes by: what hand-made questions begin with, what loads begin with, which checks are on. */
@@ -29,13 +29,7 @@
 	const grave = $derived(severitiesOf(settings));
 </script>
 
-<form
-	method="POST"
-	action="?/settings"
-	use:enhance={() =>
-		({ update }) =>
-			update({ reset: false })}
->
+<Form schema={courseSettings} action="?/settings" name="settings" answer={slips} keeps class="">
 	<fieldset disabled={!mayManage} class="flex flex-col gap-7">
 		<section class="flex flex-col gap-3">
 			<h2>Questions made by hand begin with</h2>
@@ -45,8 +39,6 @@
 					name="language"
 					value={settings.language}
 					hint="en, de, pt-BR; empty for none"
-					form={slips}
-					of="settings"
 					width="220px"
 				/>
 				<Field
@@ -55,8 +47,6 @@
 					type="number"
 					value={String(settings.points ?? '')}
 					hint="empty for none"
-					form={slips}
-					of="settings"
 					width="140px"
 				/>
 			</div>
@@ -69,8 +59,6 @@
 					name="creditSteps"
 					value={settings.creditSteps.join(', ')}
 					hint="empty for any"
-					form={slips}
-					of="settings"
 					width="340px"
 				/>
 				<Field
@@ -81,35 +69,15 @@
 						['aside', 'sets the question aside']
 					]}
 					value={settings.creditOtherwise}
-					form={slips}
-					of="settings"
 					width="240px"
 				/>
-				<Field
-					label="Questions in error"
-					name="errors"
-					choices={errors}
-					value={settings.errors}
-					form={slips}
-					of="settings"
-					width="260px"
-				/>
-				<Field
-					label="Questions that are the same"
-					name="same"
-					choices={there}
-					value={settings.same}
-					form={slips}
-					of="settings"
-					width="260px"
-				/>
+				<Field label="Questions in error" name="errors" choices={errors} value={settings.errors} width="260px" />
+				<Field label="Questions that are the same" name="same" choices={there} value={settings.same} width="260px" />
 				<Field
 					label="Questions that were changed"
 					name="changed"
 					choices={there}
 					value={settings.changed}
-					form={slips}
-					of="settings"
 					width="260px"
 				/>
 			</div>
@@ -153,4 +121,4 @@
 		</section>
 		{#if mayManage}<button class="btn btn-sm preset-filled-brand self-start">Keep the settings</button>{/if}
 	</fieldset>
-</form>
+</Form>

@@ -170,7 +170,7 @@
 	{/snippet}
 </Columns>
 
-{#if panel === 'rules'}<Rules {review} saved={data.saved} close={() => (panel = '')} />
+{#if panel === 'rules'}<Rules {review} courseId={data.course.id} saved={data.saved} close={() => (panel = '')} />
 {:else if panel === 'changes'}<Changes
 		{review}
 		{target}

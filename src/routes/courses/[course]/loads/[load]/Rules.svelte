@@ -1,10 +1,15 @@
 <script lang="ts">
 	import { parseRules, type Rules } from '$core/take-in/decision';
+	import TagsField from '$lib/ui/TagsField.svelte';
 	import type { Review } from './review.svelte';
 
 	/** The rules by which a load is taken in, with those that were saved by name. */
-	let { review, saved, close }: { review: Review; saved: { name: string; rules: Rules }[]; close: () => void } =
-		$props();
+	let {
+		review,
+		saved,
+		courseId,
+		close
+	}: { review: Review; saved: { name: string; rules: Rules }[]; courseId: number; close: () => void } = $props();
 
 	const against = [
 		['same', 'the same as one'],
@@ -20,11 +25,6 @@
 	let kept = $state('');
 	let more = $state<{ name: string; rules: Rules }[]>([]);
 	const all = $derived([...saved.filter((one) => !more.some((other) => other.name === one.name)), ...more]);
-	const list = (text: string) =>
-		text
-			.split(/[;,]/)
-			.map((one) => one.trim())
-			.filter(Boolean);
 
 	async function save() {
 		const rules = parseRules($state.snapshot(review.decision));
@@ -136,14 +136,12 @@
 					></select
 				></label
 			>
-			<label
-				><span>Tags to add</span><input
-					class="input"
-					placeholder="none"
-					value={review.decision.tags.join(', ')}
-					onchange={(event) => (review.decision.tags = list(event.currentTarget.value))}
-				/></label
-			>
+			<TagsField
+				label="Tags to add"
+				tags={review.decision.tags}
+				change={(tags) => (review.decision.tags = tags)}
+				{courseId}
+			/>
 			<label
 				><span>Allowed credit, in percent</span><input
 					class="input"

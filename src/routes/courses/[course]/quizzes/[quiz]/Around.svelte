@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { countedAttempts, quizSettingsShape, shownThings, shownTimes } from '$lib/forms/quiz';
+	import DateField from '$lib/ui/DateField.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
 	import Toggle from '$lib/ui/Toggle.svelte';
@@ -100,13 +101,13 @@
 				> counts</span
 			>
 			{#each dates as { name, label } (name)}
-				<label for="{id}-{name}">{label}</label>
-				<input
-					id="{id}-{name}"
-					type="datetime-local"
-					class="input w-auto"
+				<span>{label}</span>
+				<DateField
+					{label}
+					timed
+					time={name === 'opens' ? '08:00' : '23:59'}
 					{disabled}
-					bind:value={() => settings[name] ?? '', (value) => (sheet.quiz.settings[name] = value || null)}
+					bind:value={sheet.quiz.settings[name]}
 				/>
 			{/each}
 		</div>

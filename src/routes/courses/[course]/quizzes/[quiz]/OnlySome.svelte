@@ -4,8 +4,10 @@
 	import { plainConditions } from '$lib/forms/quiz';
 	import type { PartLook } from '$lib/server/quizzes/look';
 	import type { Part } from '$lib/server/quizzes/quiz';
-	import Toggle from '$lib/ui/Toggle.svelte';
+	import DateField from '$lib/ui/DateField.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
+	import TagsField from '$lib/ui/TagsField.svelte';
+	import Toggle from '$lib/ui/Toggle.svelte';
 
 	/** What is asked of the questions of a part's categories: tags, kinds, difficulty, key, snags, and since when they are there. */
 	let { part, look, disabled }: { part: Part; look: PartLook | undefined; disabled: boolean } = $props();
@@ -29,14 +31,6 @@
 			...(asked.since ? [`made since ${asked.since}`] : [])
 		].join('; ')
 	);
-	const tagsIn = (text: string) => [
-		...new Set(
-			text
-				.split(',')
-				.map((tag) => tag.trim())
-				.filter(Boolean)
-		)
-	];
 	function difficulty(end: 0 | 1, value: number | null) {
 		const now = asked.difficulty ?? [0, 1];
 		const next = end ? [now[0]!, value ?? 1] : [value ?? 0, now[1]!];
@@ -68,15 +62,14 @@
 				>{/each}
 		</div>
 		{#each tagLists as { name, label } (name)}
-			<label for="{id}-{name}">{label}</label>
-			<input
-				id="{id}-{name}"
-				class="input"
-				placeholder="none"
-				list="{id}-tags"
+			<span>{label}</span>
+			<TagsField
+				{label}
+				hidesLabel
+				known={(look?.tags ?? []).map((tag) => tag.name)}
 				{disabled}
-				value={asked.tags[name].join(', ')}
-				onchange={(event) => (part.conditions.tags[name] = tagsIn(event.currentTarget.value))}
+				tags={asked.tags[name]}
+				change={(tags) => (part.conditions.tags[name] = tags)}
 			/>
 		{/each}
 		<span>Difficulty</span>
@@ -107,14 +100,8 @@
 				value="not disputed">not doubted</option
 			></select
 		>
-		<label for="{id}-since">Made since</label>
-		<input
-			id="{id}-since"
-			type="date"
-			class="input"
-			{disabled}
-			bind:value={() => asked.since ?? '', (value) => (part.conditions.since = value || null)}
-		/>
+		<span>Made since</span>
+		<DateField label="Made since" {disabled} bind:value={part.conditions.since} />
 		<span></span>
 		<Toggle bind:on={part.conditions.unbroken} {disabled} label="without broken snags" />
 		{#if restricts(asked) && !disabled}<span></span><button
@@ -123,9 +110,6 @@
 				onclick={() => (part.conditions = plainConditions())}>All questions again</button
 			>{/if}
 	</div>
-	<datalist id="{id}-tags"
-		>{#each look?.tags ?? [] as tag (tag.name)}<option value={tag.name}></option>{/each}</datalist
-	>
 </details>
 
 <style>

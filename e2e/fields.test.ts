@@ -1,0 +1,108 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoSignIn } from '../demo/fill';
+import { Visitor } from './browser';
+
+let visitor: Visitor;
+let course = '';
+beforeAll(async () => {
+	visitor = await Visitor.open(process.env.APPLICATION!);
+	await visitor.signIn(demoSignIn.email, demoSignIn.password);
+	await visitor.press('Tides and Charts');
+	await visitor.settle();
+	course = /courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+});
+afterAll(() => visitor.close());
+
+/** Presses keys where the focus is. */
+const type = async (...keys: string[]) => {
+	for (const key of keys) {
+		await (await visitor.driver.switchTo().activeElement()).sendKeys(key);
+		await visitor.driver.sleep(120);
+	}
+};
+const focused = async (attribute: string) => (await visitor.driver.switchTo().activeElement()).getAttribute(attribute);
+
+describe('a form', () => {
+	it('says beside each field what is wrong with it, and sends nothing before all is well', async () => {
+		await visitor.go('/');
+		await visitor.driver.executeScript(
+			'window.sent = 0; const fetched = window.fetch; window.fetch = (...given) => (window.sent++, fetched(...given))'
+		);
+		await visitor.press('Make a course');
+		await visitor.press('Make it');
+		await visitor.reads('Give the course a name.');
+		await visitor.reads('Give the course a code, such as TC-S27.');
+		expect(await focused('name')).toBe('name');
+		await type('Splices', Key.TAB);
+		const described = await visitor.find('input[name=name]');
+		expect(await described.getAttribute('aria-invalid')).toBeNull();
+		expect(await (await visitor.find('input[name=code]')).getAttribute('aria-invalid')).toBe('true');
+		await visitor.write('input[name=code]', 'X'.repeat(41));
+		await visitor.reads('A code has 40 letters at the most.');
+		expect(await visitor.driver.executeScript('return window.sent')).toBe(0);
+	});
+	it('is held against the same rules while one fills it in', async () => {
+		await visitor.go('/me');
+		await visitor.write('input[name=password]', 'short');
+		await visitor.reads('A password has 10 letters at the least.');
+		await visitor.write('input[name=password]', 'long-enough-now');
+		await visitor.write('input[name=again]', 'long-enough-but-other');
+		await visitor.reads('The two are not the same.');
+		const words = await visitor.words();
+		expect(words).not.toContain('A password has 10 letters');
+	});
+});
+
+describe('tags', () => {
+	it('are typed one after the other, taken out by key, and offered as they were written before', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.reads('1 of 43');
+		await (await visitor.find('input[aria-label="Select all that are listed"]')).click();
+		await visitor.press('Tags …');
+		await visitor.find('[role=dialog][data-state=open]');
+		await visitor.driver.sleep(300);
+		await type('splice', Key.ENTER, 'whipping,', 'se', 'izing', Key.ENTER);
+		const shown = async () =>
+			Promise.all(
+				(await visitor.driver.findElements(By.css('[role=dialog] .tag'))).map(async (tag) =>
+					(await tag.getText()).trim()
+				)
+			);
+		expect(await shown()).toEqual(['splice', 'whipping', 'seizing']);
+		await type(Key.BACK_SPACE, Key.BACK_SPACE);
+		expect(await shown()).toEqual(['splice', 'whipping']);
+		await visitor.press('Take splice out');
+		expect(await shown()).toEqual(['whipping']);
+		await visitor.reads(/Change 4\d questions/);
+		await visitor.press('Leave it');
+	});
+});
+
+describe('a day', () => {
+	it('is chosen from the calendar by keyboard alone, and a wrong one is said and not taken', async () => {
+		await visitor.go(`/courses/${course}/quizzes`);
+		await visitor.press('Make a series …');
+		const day = '[role=dialog] input[aria-label="The first opens: the day"]';
+		await visitor.write(day, '30.2.2027');
+		await visitor.reads('“30.2.2027” is no day');
+		await visitor.write(day, '26.2.2027');
+		expect(await (await visitor.find(day)).getAttribute('value')).toBe('2027-02-26');
+		await visitor.driver.executeScript(
+			'arguments[0].focus()',
+			await visitor.find('button[aria-label="The first opens: choose the day"]')
+		);
+		await type(Key.ENTER);
+		await visitor.reads('February 2027');
+		await type(Key.ARROW_DOWN);
+		await visitor.reads('March 2027');
+		await type(Key.ENTER);
+		expect(await (await visitor.find(day)).getAttribute('value')).toBe('2027-03-05');
+		expect(
+			await (await visitor.find('[role=dialog] input[aria-label="The first opens: the time"]')).getAttribute('value')
+		).toBe('08:00');
+		await visitor.write(day, ' ');
+		await visitor.driver.sleep(200);
+		expect(await visitor.words()).not.toContain('the next each');
+	});
+});
