@@ -1,3 +1,4 @@
+import { plainText } from '../markup/text';
 import { mapMarkup, markupOf, type Question } from '../kinds';
 import type { OneCheck } from './check';
 
@@ -18,15 +19,19 @@ function tightened(markup: string): string {
 	return next === markup ? markup : tightened(next);
 }
 
+/** A stem or an option with nothing else in it is empty, which other checks say. */
+const isEmpty = (field: string, markup: string) =>
+	/^(?:stem|option)/.test(field) && !plainText(markup) && !/<(?:img|object|math)\b/.test(markup);
+
 const fieldsOf = (question: Question) =>
 	markupOf(question)
-		.filter(({ markup }) => isLoose(markup))
+		.filter(({ field, markup }) => isLoose(markup) && !isEmpty(field, markup))
 		.map(({ field }) => field);
 
 /** Paragraphs with nothing in them, or rows of line breaks. */
 export const emptyParagraphs: OneCheck = {
 	id: 'empty-paragraphs',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Empty paragraphs',
 	short: 'empty lines',

@@ -28,6 +28,14 @@ tryCheck(
 			'Choose one or more of them.',
 			'Wählen Sie alle zutreffenden Antworten.'
 		].map((stem) => several(stem, ['Red|0.5', 'Green|0.5', 'White'])),
+		{
+			name: 'two things of which each option names both',
+			question: choiceOf('Which two colours does a safe water mark show?', [
+				'Red and white|1',
+				'Red and green',
+				'Black and yellow'
+			])
+		},
 		{ name: 'a short answer', question: accepting(['Select all']) }
 	],
 	[

@@ -3,12 +3,19 @@ import { isChoice, kindName, type ChoiceQuestion, type Question } from '../kinds
 import type { OneCheck } from './check';
 import { asksForOne, asksForSeveral } from './phrases/several';
 
+/** “Which two …”, where a thing may be asked for that has two parts. */
+const howMany = /^(?:which|welche|quel|qué|cuáles|quais|quali|welke)/iu;
+const joined = /\s(?:and|und|et|y|e|en|&|\+)\s|[,/]/iu;
+/** Whether most options name several things each, so that one of them is all that is asked for. */
+const areJoined = ({ options }: ChoiceQuestion) =>
+	options.filter(({ text }) => joined.test(plainText(text))).length * 3 >= options.length * 2;
+
 /** The words by which the stem asks for another kind of choice than the question is, and that kind; null where they agree. */
 function hintIn(question: Question): { words: string; kind: ChoiceQuestion['kind'] } | null {
 	if (!isChoice(question)) return null;
 	const stem = plainText(question.stem);
 	const words = question.kind === 'multiple-response' ? asksForOne(stem) : asksForSeveral(stem);
-	if (!words) return null;
+	if (!words || (question.kind !== 'multiple-response' && howMany.test(words) && areJoined(question))) return null;
 	return { words, kind: question.kind === 'multiple-response' ? 'multiple-choice' : 'multiple-response' };
 }
 
@@ -17,7 +24,7 @@ const keysOf = ({ options }: ChoiceQuestion) => options.filter(({ credit }) => c
 /** The stem asks for one answer and several may be chosen, or the other way round. */
 export const kindHint: OneCheck = {
 	id: 'kind-hint',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Words that ask for another kind of choice',
 	short: 'kind',

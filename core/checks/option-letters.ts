@@ -25,7 +25,7 @@ function speaking(question: ChoiceQuestion): string[] {
 /** An option speaks of others by their letters. */
 export const optionLetters: OneCheck = {
 	id: 'option-letters',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'Option that names letters',
 	short: 'letters',

@@ -14,9 +14,10 @@ const stripped = (option: Option) =>
 		.toLowerCase()
 		.replace(/(?<!\d)\s+|\s+(?!\d)/g, '')} ${shownThings(option)}`;
 
-/** A letter or a short sign in which capitals mean something: m and M, mW, pH; or any behind a number. */
+/** A letter or a short sign in which capitals mean something: m and M, mW, pH, m/s; or any behind a number. */
 const isSign = (word: string, before: string | undefined) =>
-	(word.match(/\p{L}/gu) ?? []).length <= 3 && (word.length === 1 || /.\p{Lu}/u.test(word) || /\d$/.test(before ?? ''));
+	(word.match(/\p{L}/gu) ?? []).length <= 3 &&
+	(word.length === 1 || /.\p{Lu}|[/·]/u.test(word) || /\d$/.test(before ?? ''));
 
 /** Whether capitals carry the meaning: every word in which they differ is a sign in one of them. */
 function isByCase(a: Option, b: Option): boolean {
@@ -32,7 +33,7 @@ function isByCase(a: Option, b: Option): boolean {
 /** Two options say the same but for a capital, a blank, a stop or a quote. */
 export const optionsAlike: OneCheck = {
 	id: 'options-alike',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Options that are nearly the same',
 	short: 'alike',

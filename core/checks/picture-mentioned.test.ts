@@ -1,3 +1,4 @@
+import { blankQuestion } from '../kinds/blank';
 import { choiceOf, stems } from '../test-support/checked';
 import { tryCheck } from '../test-support/tester';
 import { pictureMentioned } from './picture-mentioned';
@@ -31,6 +32,17 @@ tryCheck(
 			)
 		},
 		{
+			name: 'a table that is written as text',
+			question: there('The table gives the tides: 04:10 is 4.2 m, 10:25 is 1.1 m, 16:40 is 4.4 m. What is the range?')
+		},
+		{
+			name: 'a text that has the blanks',
+			question: {
+				...blankQuestion('fill-blanks', 1, 'en'),
+				stem: 'Read the text and fill in what is missing: the ebb runs at noon.'
+			}
+		},
+		{
 			name: 'a shared text',
 			question: {
 				...there('What does the passage above say?'),
@@ -42,13 +54,13 @@ tryCheck(
 		['What kind of front lies over the harbour on the chart below?', 'chart below'],
 		['What is shown in the picture?', 'shown in the picture'],
 		['Name the sail in the following diagram.', 'in the following diagram'],
-		['Use the table below.', 'table below'],
-		['According to the passage above, what is a spring?', 'passage above'],
+		['Use the table below.', 'Use the table'],
+		['According to the passage above, what is a spring?', 'According to the passage'],
 		['See Figure 3. Which light is it?', 'See Figure 3'],
 		['Was ist im Bild zu sehen?', 'im Bild'],
-		['Welche Tonne zeigt die Abbildung unten?', 'Abbildung unten'],
+		['Welche Tonne zeigt die Abbildung unten?', 'zeigt die Abbildung'],
 		['Quelle bouée voit-on sur l’image ?', 'sur l’image'],
-		['Regardez le tableau ci-dessous.', 'tableau ci-dessous'],
+		['Regardez le tableau ci-dessous.', 'Regardez le tableau'],
 		['¿Qué se ve en la imagen?', 'en la imagen'],
 		['Na figura acima, qual é a boia?', 'Na figura'],
 		['Che cosa mostra la seguente tabella?', 'la seguente tabella'],

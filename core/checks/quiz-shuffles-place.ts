@@ -4,7 +4,7 @@ import { quoted } from './saying';
 /** A quiz shuffles options of questions in which they name one another by place or letter. */
 export const quizShufflesPlace: QuizCheck = {
 	id: 'quiz-shuffles-place',
-	version: 1,
+	version: 2,
 	scope: 'quiz',
 	title: 'Quiz that shuffles options with a place',
 	short: 'shuffled place',

@@ -31,6 +31,7 @@ tryCheck(
 	[
 		{ name: 'options that differ', question: choiceOf('Which?', ['Port|1', 'Starboard']) },
 		{ name: 'powers of ten', question: choiceOf('How much?', ['5 mW|1', '5 MW']) },
+		{ name: 'units without a number', question: choiceOf('Which unit?', ['m/s|1', 'M/s', 'kn']) },
 		{ name: 'single letters', question: choiceOf('Which flag?', ['A|1', 'a']) },
 		{ name: 'degrees', question: choiceOf('Which unit?', ['°C|1', '°c']) },
 		{ name: 'the same to the letter, which is another trouble', question: choiceOf('Which?', ['Port|1', 'Port']) },

@@ -3,7 +3,8 @@ import { plainText } from '../markup/text';
 import { isChoice, mapMarkup, type Question } from '../kinds';
 import type { OneCheck } from './check';
 
-const numbered = /^\s*(?:(?:Q|No|Nr|N°)\s*\.?\s*)?(?:\(\d{1,3}\)|\d{1,3}\s*[.):])\s+(?=\S)/u;
+const numbered =
+	/^\s*(?:(?:(?:Q|No|Nr|N°)\s*\.?\s*)?(?:\(\d{1,3}\)|\d{1,3}(?:\.\d{1,2})*\s*(?:\.\)|[.):]|\s[–—-](?=\s)))(?:\s+|(?=\p{Lu}\p{Ll}))|#\d{1,3}[.:)]?\s+|(?:I[VX]|V?I{2,3}|VI|XI{1,3})\s*[.)]\s+)(?=\S)/u;
 const lettered = /^\s*(?:\([a-zA-Z]\)|[a-z]\))\s+(?=\S)/u;
 const upright = /^[\p{Lu}“"«¿¡‘(]/u;
 
@@ -16,7 +17,12 @@ function numberOf(stem: string): string | null {
 	const [first = ''] = wordsIn(rest);
 	const language = languageBySmallWords(wordsIn(rest));
 	// “2. Offizier” is the second of them: an ordinal of German is written with a stop, and a noun with a capital
-	if (language === 'de' && /\d\s*\.\s*$/.test(found[0]) && !smallIn([first], 'de') && !/n(?:en|e)?$/u.test(first))
+	if (
+		language === 'de' &&
+		/(?:\d|[IVX])\s*\.\s*$/.test(found[0]) &&
+		!smallIn([first], 'de') &&
+		!/n(?:en|e)?$/u.test(first)
+	)
 		return null;
 	return found[0].trim();
 }
@@ -32,7 +38,10 @@ type Style = keyof ReturnType<typeof labelsOf>;
 const styles: Style[] = ['upper', 'lower', 'figure', 'roman'];
 const labelled = (style: Style, at: number) => {
 	const label = labelsOf(at)[style];
-	return new RegExp(`^\\s*(?:\\(${label}\\)|${label}\\s*[.):]|${label}\\s+[–—-](?=\\s))\\s+(?=\\S)`, 'u');
+	return new RegExp(
+		`^\\s*(?:(?:[([]${label}[)\\]]|${label}\\s*[.):]|${label}\\s*[–—-](?=\\s))\\s+(?=\\S)|${label}[.)](?=\\p{L}{2}))`,
+		'u'
+	);
 };
 /** The same within rich text: behind the tags that it begins with. */
 const inMarkup = (pattern: RegExp) =>
@@ -44,13 +53,16 @@ function styleOf(question: Question): Style | null {
 	const texts = question.options.map(({ text }) => plainText(text));
 	const count = (style: Style) => texts.filter((text, at) => labelled(style, at).test(text)).length;
 	if (texts.length > 1 && count('roman') === texts.length) return 'roman';
+	// “A. Smith, B. Jones, R. Miller”: initials that stand in the order of letters by chance
+	const isInitial = (text: string, at: number) => /^\s*\p{Lu}\.\s/u.test(text) && !labelled('upper', at).test(text);
+	if (texts.some(isInitial)) return null;
 	return styles.find((style) => style !== 'roman' && count(style) > 1 && count(style) * 2 >= texts.length) ?? null;
 }
 
 /** A number is typed into the stem, or letters into the options. */
 export const typedNumbering: OneCheck = {
 	id: 'typed-numbering',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'Number or letter typed into the text',
 	short: 'numbering',

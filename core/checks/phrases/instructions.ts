@@ -4,7 +4,7 @@ const verb = `(?:please |bitte |now )?(?:${Object.values(chooseWords).join('|')}
 const quality =
 	'(?:single |one |best |correct |right |true |most \\p{L}+ |only |eine |einzige |beste |richtige[nrs]? |zutreffende[nrs]? |korrekte[nrs]? |bonnes? |meilleure |mejor |correctas? |melhor |corretas? |certas? |migliore |giust[ae] |corrett[ae] |juiste |beste |goede |seule |única )*';
 const noun =
-	'(?:answers?|options?|choices?|responses?|alternatives?|ones?|antwort(?:en)?|lösung(?:en)?|optionen?|möglichkeit(?:en)?|réponses?|propositions?|respuestas?|opción|opciones|respostas?|alternativas?|opções|risposta|risposte|opzione|opzioni|antwoord(?:en)?|opties?)';
+	'(?:answers?|options?|choices?|responses?|alternatives?|ones?|antwort(?:en)?|lösung(?:en)?|optionen?|möglichkeit(?:en)?|réponses?|propositions?|respuestas?|opción|opciones|respostas?|alternativas?|opção|opções|risposta|risposte|opzione|opzioni|antwoord(?:en)?|opties?)';
 const which =
 	'(?:(?:only |just |exactly |nur |seulement |solo |sólo |apenas |somente |slechts )?(?:the|a|an|one|two|three|four|all|any|every|your|1|2|3|4|die|das|eine?n?|zwei|drei|alle|mehrere|la|le|les|une?|deux|trois|tou(?:te)?s(?: les)?|las|los|una?|uno|dos|tres|tod[ao]s(?: [lao]+s)?|as?|os?|uma?|duas|dois|três|il|tutte(?: le)?|due|tre|de|het|een|één|twee|drie)(?: of the following| or more)?)';
 const tail =
@@ -16,9 +16,9 @@ const bracketed = new RegExp(`\\s*[([]\\s*(?:${instruction})\\s*[.:!]?\\s*[)\\]]
 /** A sentence of its own, or what a colon ends. */
 const sentence = new RegExp(`(?:^|(?<=[.?!:…]\\s))(?:${instruction})\\s*(?:[.:!]|$)`, 'iu');
 const numbered =
-	/^\s*(?:question|frage|aufgabe|pregunta|pergunta|questão|domanda|quesito|vraag|item|problem|exercise|q)\s*(?:n[°ºo.]\s*)?#?\s*\d{1,4}\s*(?:[:.)–—-]+\s*|(?=\s*$))(?=\S)/iu;
+	/^\s*(?:question|frage|aufgabe|pregunta|pergunta|questão|domanda|quesito|vraag|item|problem|exercise|q)\s*(?:n[°ºo.]\s*)?#?\s*\d{1,4}\s*(?:[:.)–—-]+\s*|(?=\s*$)|(?<=^\s*(?:question|pregunta|pergunta|questão|domanda|vraag)\s*\d{1,4})\s+(?=(?:what|which|who|when|where|why|how|is|are|do|does|¿|quels?|quelles?|qui|que|qual|quais|quale|quali|chi|che|wat|welke?|wie)(?!\p{L})))(?=\S)/iu;
 const greeting =
-	/^\s*(?:(?:sure|certainly|of course|absolutely|gerne|natürlich|bien sûr|claro|certo|natuurlijk)\s*[!,.:–—-]*\s*)?(?:here(?:'s|’s| is| are)\s+(?:your|the|a|an|another|some)\s+(?:\p{L}+ ){0,3}?questions?(?: (?:for you|about [^:.]{1,40}))?|hier ist (?:ihre|deine|die|eine)\s+(?:\p{L}+ )?frage|voici (?:votre|ta|la|une)\s+(?:\p{L}+ )?question|aquí (?:está|tienes|tiene)\s+(?:su|tu|la|una)\s+(?:\p{L}+ )?pregunta|aqui está\s+(?:a sua|a|sua|uma)\s+(?:\p{L}+ )?pergunta|ecco\s+(?:la|una)\s+(?:tua |vostra )?domanda|hier is\s+(?:je|uw|de|een)\s+(?:\p{L}+ )?vraag)\s*[:.!]\s*/iu;
+	/^\s*(?:(?:sure|certainly|of course|absolutely|gerne|natürlich|bien sûr|claro|certo|natuurlijk)\s*[!,.:–—-]*\s*)?(?:here(?:'s|’s| is| are)\s+(?:your|the|a|an|another|some)\s+(?:[\p{L}-]+ ){0,3}?questions?(?: (?:for you|about [^:.]{1,40}))?|hier ist (?:ihre|deine|die|eine)\s+(?:\p{L}+ )?frage|voici (?:votre|ta|la|une)\s+(?:\p{L}+ )?question|aquí (?:está|tienes|tiene)\s+(?:su|tu|la|una)\s+(?:\p{L}+ )?pregunta|aqui está\s+(?:a sua|a|sua|uma)\s+(?:\p{L}+ )?pergunta|ecco\s+(?:la|una)\s+(?:tua |vostra )?domanda|hier is\s+(?:je|uw|de|een)\s+(?:\p{L}+ )?vraag)\s*[:.!]\s*/iu;
 const required =
 	/\s*[([]\s*\*?\s*(?:required|mandatory|pflicht(?:feld|frage)?|erforderlich|obligatoire|obligatori[oa]|obrigatóri[oa]|obbligatori[oa]|verplicht)\s*\*?\s*[)\]]\s*$|(?<=[^\s*])\s*\*\s*$/iu;
 

@@ -1,6 +1,6 @@
-const and = '(?:and|or|nor|und|oder|als(?: auch)?|noch|et|ou|ni|y|o|u|e|ed|né|en|of|&|\\+)';
+const and = '(?:and|or|nor|und|oder|als(?: auch)?|noch|et|ou|ni|y|o|u|e|ed|né|che|como|quanto|en|of|&|\\+)';
 const before =
-	'(?:both|only|neither|either|just|beide|nur|sowohl|weder|allein|seulement|uniquement|les deux|ambos|ambas|solo|sólo|solamente|tanto|apenas|somente|nem|só|soltanto|entrambi|entrambe|sia|zowel|alleen|slechts|enkel)';
+	'(?:both|only|neither|either|just|beide|nur|sowohl|weder|allein|seulement|uniquement|les deux|ambos|ambas|solo|sólo|solamente|tanto|ni|apenas|somente|nem|só|soltanto|entrambi|entrambe|sia|né|zowel|geen van|alleen|slechts|enkel|(?:all|everything) (?:except|but)|(?:the )?same as|alle außer|tous sauf|todas (?:menos|excepto|exceto)|alle behalve)';
 const named =
 	'(?:(?:the|die|les|las|los|as|os|le|de) )?(?:options?|answers?|choices?|alternatives?|antwort(?:en)?|optionen|möglichkeit(?:en)?|réponses?|propositions?|respuestas?|opción|opciones|respostas?|alternativas?|opções|opção|risposta|risposte|opzione|opzioni|antwoord(?:en)?|opties?)';
 const after =
@@ -19,10 +19,11 @@ const withLetters = [
 	`^${anyCase(before)}\\s+${several(letter)}(?=\\s|$)`,
 	`^${anyCase(before)}\\s+${letter}$`,
 	`^(?:${anyCase(before)}\\s+)?${anyCase(named)}\\s+${letter}(?:\\s*${and}\\s*${letter})?(?:\\s+${anyCase(after)})?$`,
+	`^${letter}\\s+(?:is|ist|est|es|é|è)\\s+(?:correct|right|true|wrong|false|richtig|falsch|vraie?|fausse?|correcta|falsa|corret[ao]|juist|fout)(?!\\p{L})`,
 	`^${letter}\\s*(?:,|&|\\+)\\s*${letter}(?:\\s*,\\s*${letter})*(?:\\s+${anyCase(after)})$`
 ].map((pattern) => new RegExp(pattern, 'u'));
 /** Small letters are letters of options only behind a word that says so. */
-const inSmall = new RegExp(`^${anyCase(before)}\\s+${several('[a-h]')}$`, 'u');
+const inSmall = new RegExp(`^(?:${anyCase(before)}\\s+|${anyCase(named)}\\s+)${several('[a-h]')}$`, 'u');
 const withFigures = [
 	`^${before}\\s+${several(figure)}(?:\\s+${after})?$`,
 	`^(?:${before}\\s+)?${named}\\s+${several(figure)}(?:\\s+${after})?$`,

@@ -14,14 +14,119 @@ const picture = {
 /** Behind “above” and “below”: no thing that something else is above or below of. */
 const atEnd = '(?! (?:the|a|an|any|its|each|all|this|that|sea|water|\\d))';
 const shown = '(?:shown |given |drawn |printed |reproduced )?';
+/**
+ * How a language points at something that stands with a question: what is seen, what is read, how one is sent there
+ * (`by` for either, `at` for what is seen alone), and how it is said to show something.
+ */
+interface Pointing {
+	language: string;
+	the: string;
+	seen: string;
+	read: string;
+	by: string;
+	at?: string;
+	shows: string;
+	tells?: string;
+	numbered: string;
+}
+const pointing: Pointing[] = [
+	{
+		language: 'en',
+		the: '(?:the|this|these)',
+		seen: `(?:${picture.en}|graph|screenshot)`,
+		read: '(?:table|text|passage|extract|excerpt|paragraph|article)',
+		by: '(?:according to|(?:based|judging|drawing) (?:on|by|from)|refer(?:ring)? to|with reference to|as (?:shown|seen|given|described|stated|mentioned) (?:in|by)|(?:use|using|from|with) the (?:information|data|figures|values) (?:given |shown )?(?:in|from)|the (?:information|data|figures|values) (?:given |shown )?(?:in|from)|read(?! (?:out|aloud))|study|use|using)',
+		at: '(?:from|look at|looking at|by|of)',
+		shows: '(?:shows?|depicts?|illustrates?|represents?|displays?)',
+		tells: '(?:gives|lists|shows)',
+		numbered: '(?:figure|fig\\.?|diagram|table|image|picture|photo|illustration|exhibit|graph)'
+	},
+	{
+		language: 'de',
+		the: '(?:der|die|das|dem|den|des|diese[rsmn]?|beim?|zum|vom|im)',
+		seen: '(?:abbildung(?:en)?|abb\\.|bild(?:er|es)?|fotos?|diagramms?|schaubilds?|zeichnung|gra(?:f|ph)ik|skizze|schemas?)',
+		read: '(?:text(?:es|s)?|textabschnitts?|auszugs?|auszug|tabelle|artikels?)',
+		by: '(?:laut|gemäß|anhand|nach|mit ?hilfe|unter verwendung|auf grundlage|siehe|beachte[nt]?(?: sie)?|betrachte[nt]?(?: sie)?|lies|lest|lesen sie|nutze[nt]?(?: sie)?|verwende[nt]?(?: sie)?)',
+		shows: '(?:zeigt|zeigen|veranschaulicht)',
+		numbered: '(?:abb(?:\\.|ildung)?|bild|tabelle|grafik|skizze)'
+	},
+	{
+		language: 'fr',
+		the: "(?:le |la |les |l['’]|ce |cet |cette |ces |du |de la |de l['’]|au |à la |à l['’])",
+		seen: '(?:images?|photo(?:graphie)?s?|illustrations?|figures?|schémas?|dessins?|croquis|graphiques?|diagrammes?)',
+		read: '(?:textes?|passages?|extraits?|tableaux?|documents?)',
+		by: "(?:d['’]après|selon|(?:d['’]|en )observant|observe[zr]?|regarde[zr]?|examine[zr]?|étudie[zr]?|voir|à l['’]aide|à partir|en utilisant|utilise[zr]?|lis|lisez|lire|consulte[zr]?|en vous (?:aidant|basant|appuyant))",
+		shows: '(?:montre(?:nt)?|représente(?:nt)?|illustre(?:nt)?)',
+		numbered: '(?:fig(?:\\.|ure)?|tableau|image|photo|schéma|document)'
+	},
+	{
+		language: 'es',
+		the: '(?:el|la|los|las|este|esta|estos|estas|del|al)',
+		seen: '(?:imagen|imágenes|foto(?:grafía)?s?|figuras?|ilustración|dibujos?|diagramas?|esquemas?|gráfic[oa]s?)',
+		read: '(?:textos?|pasajes?|fragmentos?|tablas?|cuadros?)',
+		by: '(?:según|de acuerdo (?:con|a)|(?:en|con) base (?:en|a)|observ[ae]|mir[ae]|analiz[ae]|analic[ea]|le[ae]|lee|leer|vea|ver|utilic[ea]|utiliza|us[ae]|a partir|consult[ae])',
+		at: '(?:en|de)',
+		shows: '(?:muestran?|representan?|ilustran?)',
+		numbered: '(?:fig(?:\\.|ura)?|tabla|imagen|foto|gráfico|cuadro)'
+	},
+	{
+		language: 'pt',
+		the: '(?:o|a|os|as|este|esta|do|da|no|na|ao|à)',
+		seen: '(?:imagem|imagens|foto(?:grafia)?s?|figuras?|ilustração|desenhos?|diagramas?|esquemas?|gráficos?)',
+		read: '(?:textos?|trechos?|excertos?|tabelas?|quadros?)',
+		by: '(?:de acordo com|segundo|conforme|com base|observ[ae]|vej?a|analis[ae]|leia|use|utilize|a partir|consult[ae])',
+		shows: '(?:mostram?|representam?|ilustram?)',
+		numbered: '(?:fig(?:\\.|ura)?|tabela|imagem|foto|gráfico|quadro)'
+	},
+	{
+		language: 'it',
+		the: "(?:il |la |lo |le |i |gli |l['’]|quest[aoei] |quest['’]|al |alla |all['’]|del |della |dell['’]|dal |dalla |dall['’])",
+		seen: '(?:immagin[ei]|foto(?:grafia)?|figur[ae]|illustrazion[ei]|disegn[oi]|diagramm[ai]|schem[ai]|grafic[oi]|vignett[ae])',
+		read: '(?:test[oi]|bran[oi]|tabell[ae]|passaggi?o?)',
+		by: '(?:secondo|in base|osserv[aei]|osservate|guard[aei]|guardate|leggi|leggete|legga|leggere|vedi|consulta|utilizza|utilizzando|a partire|con riferimento)',
+		shows: '(?:mostra(?:no)?|rappresenta(?:no)?|illustra(?:no)?|raffigura(?:no)?)',
+		numbered: '(?:fig(?:\\.|ura)?|tabella|immagine|foto|grafico)'
+	},
+	{
+		language: 'nl',
+		the: '(?:de|het|deze|dit)',
+		seen: "(?:afbeelding(?:en)?|foto(?:['’]s)?|figu(?:ur|ren)|tekening(?:en)?|plaatje|schema|diagram|grafiek)",
+		read: '(?:teksten?|tekst|tabel|fragment|passage)',
+		by: '(?:volgens|op basis van|aan de hand van|met behulp van|zie|bekijk|lees|gebruik|bestudeer|raadpleeg)',
+		shows: '(?:toont|tonen|laat|laten)',
+		numbered: '(?:fig(?:\\.|uur)?|tabel|afbeelding|foto|grafiek)'
+	}
+];
+/** A thing that is only named by a picture: a picture book, an image sensor. */
+const compound = '(?! (?:gallery|book|frame|post\\b|room|board|sensor|tube|processing|quality|file)s?)';
+/** A book that everybody has is not what stands with the question, nor is the text of something that is told. */
+const ofItsOwn =
+	"(?! ?(?:of|des|der|einer|eines|de|des|du|d['’]|del|della|di|do|da|van) (?!eight\\b)(?:the |an? |la |le |los |las |het |een )?\\p{L})";
+const pointed = pointing.flatMap(({ language, the, seen, read, by, at, shows, tells, numbered }) => {
+	const gap = the.includes(' |') ? '' : ' ';
+	const between = '(?:\\p{L}+ )?';
+	return [
+		`${by} (?:${the}${gap}${between})${seen}${compound}`,
+		`${by} (?:${the}${gap})${read}${ofItsOwn}`,
+		...(language === 'de' ? [`(?:laut|gemäß|siehe|vgl\\.) (?:${seen}|${read})`] : []),
+		...(at ? [`${at} ${the}${gap}${seen}${compound}${ofItsOwn}`] : []),
+		`${the}${gap}${seen} (?:${language === 'en' ? 'below |above |here ' : ''})?${shows}`,
+		`${shows} ${the}${gap}${between}${seen}`,
+		...(tells ? [`${the} ${read} ${tells}`] : []),
+		`(?<!(?:the|a|an|which|die|der|das|la|le|de|het|il) )${numbered} ?(?!8\\b)\\d+[a-z]?(?! ?(?:knot|of the|der|des|de la))(?:(?=[.,:;?!)]|$)|(?= \\p{Ll}))`
+	];
+});
 const pattern = phrase(
-	`(?:in|on|from|see|look(?:ing)? at|study|consider|examine) (?:the|this|these|that) (?:\\p{L}+ )?${picture.en}(?! (?:gallery|book|frame|post\\b))`,
+	`(?:in|on|from|see|look(?:ing)? at|study|consider|examine) (?:the|this|these|that) (?:\\p{L}+ )?${picture.en}${compound}`,
 	`(?:in|see|look(?:ing)? at|from) (?:the|this) figure(?! (?:of eight|eight))`,
 	`(?:${picture.en}|${picture.en2}) ${shown}(?:(?:below|above|opposite)${atEnd}|overleaf|shown here|on the (?:left|right)|to the (?:left|right)|at the (?:left|right)|alongside)`,
 	`(?<!of )(?:the |this )?(?<!of the )(?:following|accompanying|attached|adjacent) (?:${picture.en}|${picture.en2})(?! datum)`,
 	`(?<!of )(?:the|this) (?:above|below) (?:${picture.en}|${picture.en2})(?! datum)`,
 	`(?:shown|pictured|depicted|drawn|seen|displayed|illustrated) (?:(?:below|above|here|opposite)${atEnd}|in (?:the |this )?(?:${picture.en}|figure|fig\\.)|in (?:figure|fig\\.?|table) \\d+)`,
+	`(?:does|do|is|are) the (?:${picture.en}|figure|graph) (?:below |above )?(?:show|depict|illustrate|represent|display|about)`,
+	`(?:ist|sind|wird|werden) (?:hier |oben |unten )?abgebildet`,
 	`(?:as|see|in) (?:figure|fig\\.?|table|diagram) \\d+|(?:figure|fig\\.?|table) \\d+ (?:shows|above|below)`,
+	`see (?:${picture.en}|figure|table)`,
 	`(?:im|in dem|auf dem|am|siehe|in diesem|auf diesem|das|dieses) (?:\\p{L}+en )?${picture.de}(?= |[,.?!:;]|$)(?<!das (?:bild|foto|schema|diagramm))`,
 	`(?:in|auf|siehe) (?:der|dieser|diese|die) (?:\\p{L}+en )?(?:abbildung|zeichnung|grafik|skizze)`,
 	`siehe (?:abb\\.?|abbildung|bild|tabelle|skizze|text)`,
@@ -43,7 +148,8 @@ const pattern = phrase(
 	`(?:la|il|le|i) seguent[ei] ${picture.it}`,
 	`(?:op|in|zie|bekijk) (?:de|deze|die) (?:afbeelding|foto|figuur|tekening)|(?:op|in) (?:het|dit) (?:plaatje|schema|diagram)`,
 	`(?:onderstaande?|bovenstaande?|bijgaande?|nevenstaande?|volgende) ${picture.nl}`,
-	`${picture.nl} (?:hieronder|hierboven|hiernaast|rechts|links)`
+	`${picture.nl} (?:hieronder|hierboven|hiernaast|rechts|links)`,
+	...pointed
 );
 
 /** The words that send to a picture, a chart, a table or a text; null where none do. */

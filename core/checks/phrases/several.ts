@@ -2,16 +2,48 @@ import { phrase, told } from './phrase';
 
 /** Words that tell to choose, in each language, as patterns. */
 export const chooseWords = {
-	en: '(?:select|choose|mark|tick|check|pick|circle|identify|indicate)',
+	en: '(?:select|choose|mark|tick|check|pick|circle|identify|indicate|click(?: on)?)',
 	de: '(?:wähle?n?|markiere?n?|kreuze?n?|nenne?n?|bestimme?n?)(?: sie)?',
 	fr: '(?:choisi(?:s|ssez|r)|sélectionne[zr]?|coche[zr]?|indique[zr]?|marque[zr]?)',
-	es: '(?:seleccion(?:e|a|ar|en)|elij[ae]|elige|elegir|escoj[ae]|escoge|marqu?[aen]{1,2}|marcar|indi(?:que|ca|car)|señal[ae])',
-	pt: '(?:selecion(?:e|a|ar)|escolh[ae]|escolher|marqu?[ea]|marcar|assinal[ae]|assinalar|indiqu?[ea]|indicar)',
+	es: '(?:seleccion(?:e|a|ar|en)|elij[ae]|elige|elegir|escoj[ae]|escoge|mar(?:ca|can|que|quen|car)|indi(?:que|ca|car)|señal[ae])',
+	pt: '(?:selecion(?:e|a|ar)|escolh[ae]|escolher|mar(?:ca|que|car)|assinal[ae]|assinalar|indiqu?[ea]|indicar)',
 	it: '(?:seleziona(?:re|te)?|scegli(?:ere|ete)?|indica(?:re|te)?|segna(?:re|te)?|spunta(?:re|te)?|barra(?:re|te)?)',
 	nl: '(?:kies|selecteer|markeer|kruis|vink|duid)'
 };
 
+const answers = {
+	en: '(?:answers|options|choices|responses|statements|alternatives|boxes)',
+	de: '(?:antworten|aussagen|optionen|möglichkeiten|lösungen|kästchen)',
+	fr: '(?:réponses|propositions|options|affirmations|cases)',
+	es: '(?:respuestas|opciones|alternativas|afirmaciones|casillas)',
+	pt: '(?:respostas|opções|alternativas|afirmações|afirmativas)',
+	it: '(?:risposte|opzioni|alternative|affermazioni|caselle)',
+	nl: '(?:antwoorden|opties|beweringen|uitspraken|mogelijkheden)'
+};
+const right = {
+	en: '(?:correct|right|true|best|valid|appropriate)',
+	de: '(?:richtigen?|korrekten?|zutreffenden?|wahren?|passenden?)',
+	fr: '(?:bonnes|correctes|exactes|justes|vraies)',
+	es: '(?:correctas|verdaderas|ciertas)',
+	pt: '(?:corretas|certas|verdadeiras)',
+	it: '(?:corrette|giuste|esatte|vere)',
+	nl: '(?:juiste|goede|correcte)'
+};
 const severalTold = [
+	`${chooseWords.en} (?:the|both|any|your) (?:(?:two |three |four )?${right.en} )?${answers.en}`,
+	`${chooseWords.en} (?:them|each one that)`,
+	`${chooseWords.de} (?:bitte )?die ${right.de} ${answers.de}`,
+	`${chooseWords.fr} les ${right.fr} ${answers.fr}|${chooseWords.fr} les ${answers.fr} ${right.fr}`,
+	`${chooseWords.es} las ${answers.es} ${right.es}`,
+	`${chooseWords.pt} as ${answers.pt} ${right.pt}`,
+	`${chooseWords.it} le ${answers.it} ${right.it}`,
+	`${chooseWords.nl} de ${right.nl} ${answers.nl}`,
+	`${chooseWords.es} una o (?:más|varias)`,
+	`${chooseWords.fr} une ou plusieurs`,
+	`${chooseWords.pt} uma ou mais`,
+	`${chooseWords.it} una o più`,
+	`${chooseWords.nl} (?:een|één) of meer(?:dere)?`,
+	`${chooseWords.de} eine oder mehrere`,
 	`${chooseWords.en} (?:only )?(?:all|every|each)(?! one\\b)`,
 	`${chooseWords.en} (?:the |any |exactly |only )?(?:two|three|four|five|[2-9]|several|more than one|one or more|as many)`,
 	`${chooseWords.de} (?:genau )?(?:alle|jede[nsr]?|zwei|drei|vier|fünf|[2-9]|mehrere|die (?:zwei|drei|beiden))`,
@@ -24,7 +56,19 @@ const severalTold = [
 const severalSaid = [
 	'which (?:two|three|four|five)(?! ?-)(?= \\p{L}+s\\b| of\\b| \\p{L}+ \\p{L}+s\\b)',
 	'(?:mark|tick|check|select|choose) all that apply',
-	'all that apply',
+	`(?:all|${answers.en}|ones) that apply`,
+	`(?:several|multiple) ${answers.en} (?:are|may be|can be|might be|may|can)`,
+	`(?:two|three|four) (?:${right.en} )?${answers.en}(?: are)?(?= (?:correct|right|true|required|expected)|[.,!)]|$)`,
+	`there (?:are|is more than) (?:two|three|four|several|multiple|one) (?:${right.en} )?${answers.en}`,
+	'more than one (?:may|can|might) (?:apply|be (?:correct|right|true))',
+	'you (?:may|can|should|must) (?:select|choose|mark|tick) (?:more than one|several)',
+	`(?:zwei|drei|vier|[2-9]) ${answers.de}(?= (?:sind|können|wählen|ankreuzen|auswählen|möglich)|[.,!)]|$)`,
+	`alle ${right.de} ${answers.de}`,
+	`(?:deux|trois|quatre|[2-9]) (?:bonnes )?${answers.fr}(?= (?:sont|possibles|correctes|exactes|attendues|à)|[.,!)]|$)`,
+	`(?:dos|tres|cuatro|[2-9]) ${answers.es} (?:son )?${right.es}`,
+	`(?:duas|três|quatro|[2-9]) ${answers.pt} (?:são |estão )?${right.pt}`,
+	`(?:due|tre|quattro|[2-9]) ${answers.it} (?:sono )?${right.it}`,
+	`(?:twee|drie|vier|[2-9]) (?:${right.nl} )?${answers.nl}(?= (?:zijn|mogelijk|aan)|[.,!)]|$)`,
 	'(?:there (?:may|can|might) be |you (?:may|can) (?:choose|select|mark|tick) )?more than one (?:answer|option|choice|response)',
 	'one or more (?:answers|options|choices)',
 	'mehrere antworten',
@@ -64,13 +108,13 @@ const oneTold = [
 	`${chooseWords.nl} het (?:juiste|beste|goede) antwoord`
 ];
 const oneSaid = [
-	'only one (?:answer|option|choice|response)(?! or)',
-	'nur eine (?:antwort|lösung|option)',
-	'une seule réponse',
-	'(?:una sola|solo una|sólo una) (?:respuesta|opción)',
-	'(?:uma única|apenas uma|só uma) (?:resposta|alternativa)',
-	'una sola risposta',
-	'slechts één antwoord'
+	'only one (?:correct |right |true )?(?:answer|option|choice|response)(?! or)',
+	'(?:nur|genau) eine (?:richtige )?(?:antwort|lösung|option|aussage)',
+	'une seule (?:bonne )?réponse',
+	'(?:una sola|sol[oa] (?:hay |una )?una|sólo (?:hay )?una|únicamente una) (?:respuesta|opción)',
+	'(?:uma única|(?:apenas|só|somente)(?: há)? uma) (?:resposta|alternativa|opção)',
+	'una sola (?:risposta|opzione)',
+	'(?:slechts|maar) (?:één|een|1) (?:juist |goed )?antwoord'
 ];
 
 const several = [told(...severalTold), phrase(...severalSaid)];
