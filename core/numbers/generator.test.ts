@@ -36,4 +36,13 @@ describe('the values of a range', () => {
 	])('from %s to %s in steps of %s are as many as can be drawn from', (least, most, step, count) =>
 		expect(stepsIn(least, most, step)).toBe(count)
 	);
+	it('gives many at once, the same that come one by one', () => {
+		const [one, other] = [new Generator('tides'), new Generator('tides')];
+		for (const count of [0, 1, 7, 40]) {
+			const many = new Uint32Array(50);
+			one.words(many, count);
+			expect([...many.subarray(0, count)]).toEqual(Array.from({ length: count }, () => other.next()));
+		}
+		expect(one.next()).toBe(other.next());
+	});
 });

@@ -43,6 +43,27 @@ export class Generator {
 		return result;
 	}
 
+	/** The next so many of them, into the beginning of a list: the same that as many calls of `next` give, and faster. */
+	words(into: Uint32Array, count: number): void {
+		const state = this.#state;
+		let [a, b, c, d] = [state[0]! | 0, state[1]! | 0, state[2]! | 0, state[3]! | 0];
+		for (let at = 0; at < count; at += 1) {
+			const times5 = Math.imul(b, 5);
+			into[at] = Math.imul((times5 << 7) | (times5 >>> 25), 9);
+			const shifted = b << 9;
+			c ^= a;
+			d ^= b;
+			b ^= c;
+			a ^= d;
+			c ^= shifted;
+			d = (d << 11) | (d >>> 21);
+		}
+		state[0] = a;
+		state[1] = b;
+		state[2] = c;
+		state[3] = d;
+	}
+
 	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none, or `limit` is above 2^53. */
 	below(limit: number): number {
 		if (!(limit >= 1) || limit > 2 ** 53) throw new RangeError(`no whole number can be drawn below ${limit}`);

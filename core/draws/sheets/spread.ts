@@ -187,7 +187,7 @@ export function spreadOf(network: Network, worth: Worth): Distribution | null {
 /** What two independent draws of a cell have in common, by how many units or by which option each took. */
 class Shared {
 	/** By what the one took, then by what the other did. */
-	#known: (Distribution | undefined)[][] = [];
+	#known: (Float64Array | undefined)[][] = [];
 
 	constructor(readonly sizes: Worth) {}
 
@@ -196,10 +196,12 @@ class Shared {
 		this.#known = [];
 	}
 
-	of(step: Step, one: number, other: number): Distribution {
+	of(step: Step, one: number, other: number): Float64Array {
 		const [low, high] = one < other ? [one, other] : [other, one];
 		const known = (this.#known[low] ??= []);
-		return (known[high] ??= isTake(step) ? this.#ofLike(step.cell.lists, low, high) : this.#ofWays(step, low, high));
+		return (known[high] ??= Float64Array.from(
+			isTake(step) ? this.#ofLike(step.cell.lists, low, high) : this.#ofWays(step, low, high)
+		));
 	}
 
 	#ofLike(lists: readonly number[][], one: number, other: number): Distribution {
@@ -250,21 +252,66 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 	if (costOfShared(network, length) > mostShared) return null;
 	const shared = new Shared(sizes);
 	// the two may be taken for one another, so that a pair of states stands for both orders: the smaller one first
-	let now: Pairs = { keys: [0], chances: [Float64Array.of(1)] };
+	let now = new Pairs(1);
+	now.chances[now.place(0)] = 1;
+	now.trim();
 	network.steps.forEach((step, at) => {
 		shared.begin();
 		now = sharedStep(network, at, now, length, (one, other) =>
-			!isTake(step) || step.isLast ? shared.of(step, one, other) : emptyHanded
+			!isTake(step) || step.isLast ? shared.of(step, one, other) : nothingShared
 		);
 	});
-	return Array.from(now.chances[0] ?? []);
+	return Array.from(now.chances.subarray(0, now.lengths[0] ?? 0));
 }
 
-/** Pairs of states that two draws can be in, each with the distribution of what they have in common by then. */
-interface Pairs {
+const nothingShared = Float64Array.of(1);
+
+/** Pairs of states that two draws can be in, each with the distribution of what they have in common by then, one behind the other. */
+class Pairs {
 	/** The smaller state times how many there are, and the greater one. */
-	keys: number[];
-	chances: Float64Array[];
+	readonly keys: number[] = [];
+	/** How many chances each has room for, and how many of them count. */
+	readonly lengths: number[] = [];
+	chances: Float64Array;
+
+	constructor(readonly size: number) {
+		this.chances = new Float64Array(64 * size);
+	}
+
+	/** Makes room for one more; gives where it stands. */
+	place(key: number): number {
+		const place = this.keys.push(key) - 1;
+		if ((place + 1) * this.size > this.chances.length) {
+			const more = new Float64Array(this.chances.length * 2);
+			more.set(this.chances);
+			this.chances = more;
+		}
+		return place;
+	}
+
+	/** Leaves out what is as good as nothing at the end of each. */
+	trim(): void {
+		for (let place = 0; place < this.keys.length; place += 1) {
+			let length = this.size;
+			while (length > 1 && this.chances[place * this.size + length - 1]! < nothing) length -= 1;
+			this.lengths[place] = length;
+		}
+	}
+
+	/** Adds chances of other pairs to those at a place, shifted by a distribution and times a chance. */
+	add(place: number, others: Pairs, at: number, by: Float64Array, chance: number): void {
+		const { chances: target, size } = this;
+		const { chances: source } = others;
+		const length = others.lengths[at]!;
+		const from = at * others.size;
+		for (let shift = 0; shift < by.length; shift += 1) {
+			const factor = by[shift]! * chance;
+			if (factor === 0) continue;
+			const to = place * size + shift;
+			const end = Math.min(length, size - shift);
+			for (let each = 0; each < end; each += 1) target[to + each]! += source[from + each]! * factor;
+		}
+	}
 }
 
 /** Where each pair of states stands. */
@@ -297,7 +344,7 @@ function sharedStep(
 	at: number,
 	now: Pairs,
 	length: number,
-	common: (one: number, other: number) => Distribution
+	common: (one: number, other: number) => Float64Array
 ): Pairs {
 	const step = network.steps[at]!;
 	const { from, to, move, chance } = network.chancesAt(at);
@@ -309,26 +356,21 @@ function sharedStep(
 	// as long as it can get by this step, which is far shorter than by all of them
 	let longest = 1;
 	for (const one of new Set(all)) longest = Math.max(longest, common(one, one).length);
-	const size = Math.min(length, now.chances.reduce((most, { length: own }) => Math.max(most, own), 1) + longest - 1);
-	const next: Pairs = { keys: [], chances: [] };
+	const size = Math.min(length, now.lengths.reduce((most, own) => Math.max(most, own), 1) + longest - 1);
+	const next = new Pairs(size);
 	const places: Places = nextWidth <= mostDense ? new DensePlaces(nextWidth) : new Map<number, number>();
 	for (let pair = 0; pair < now.keys.length; pair += 1) {
 		const key = now.keys[pair]!;
-		const before = now.chances[pair]!;
 		const others = movesOf[key % width]!;
 		for (const one of movesOf[Math.floor(key / width)]!)
 			for (const other of others) {
 				const [a, b] = [to[one]!, to[other]!];
 				const behind = a < b ? a * nextWidth + b : b * nextWidth + a;
 				let place = places.get(behind);
-				if (place === undefined) {
-					place = next.keys.push(behind) - 1;
-					places.set(behind, place);
-					next.chances.push(new Float64Array(size));
-				}
-				addTo(next.chances[place]!, before, common(all[one]!, all[other]!), chance[one]! * chance[other]!);
+				if (place === undefined) places.set(behind, (place = next.place(behind)));
+				next.add(place, now, pair, common(all[one]!, all[other]!), chance[one]! * chance[other]!);
 			}
 	}
-	next.chances = next.chances.map(trimmedEnd);
+	next.trim();
 	return next;
 }

@@ -8,7 +8,7 @@ const wordsOf = (number: bigint) => Math.ceil(number.toString(16).length / 8);
 const numberOf = (words: readonly number[]) => words.reduce((sum, word) => (sum << 32n) | BigInt(word), 0n);
 
 /** The words of one draw, which are read before the next is made. */
-const drawn: number[] = [];
+let drawn = new Uint32Array(64);
 
 /** How far a share that is worked out with numbers of 53 bits may be off: its whole part takes 32 of them. */
 const doubt = 1e-5;
@@ -65,14 +65,15 @@ export class Turn {
 
 	#drawLarge(generator: Generator): number {
 		for (;;) {
-			for (let word = 0; word < this.#words; word += 1) drawn[word] = generator.next();
+			if (drawn.length < this.#words) drawn = new Uint32Array(this.#words);
+			generator.words(drawn, this.#words);
 			const high =
 				((drawn[0]! * 2 ** 32 + drawn[1]!) / 2 ** 64 + (this.#words > 2 ? drawn[2]! / 2 ** 96 : 0)) * this.#often;
 			const turns = Math.floor(high);
 			const share = high - turns;
 			const found = turns < this.#whole && share > doubt && share < 1 - doubt ? this.#clear(share) : -1;
 			if (found >= 0) return found;
-			const exact = this.#exact(drawn.slice(0, this.#words));
+			const exact = this.#exact([...drawn.subarray(0, this.#words)]);
 			if (exact >= 0) return exact;
 		}
 	}
