@@ -249,6 +249,13 @@ tryManyCheck(
 			]
 		},
 		{
+			name: 'a long frame with another key word, of which the key is another of the same options',
+			questions: [
+				choiceOf('What colour is the port side light of a power driven vessel?', ['Red|1', 'Green', 'White']),
+				choiceOf('What colour is the starboard side light of a power driven vessel?', ['Red', 'Green|1', 'White'])
+			]
+		},
+		{
 			name: 'a long frame with another thing and another key',
 			questions: [
 				choiceOf(anchor, offers),

@@ -16,6 +16,8 @@ interface Note {
 	words: number[];
 	/** The words of the key. */
 	key: string;
+	/** The words beside the stem. */
+	beside: string;
 	/** What tells it from exact duplicates, and from the same with another key. */
 	same: string;
 	asked: string;
@@ -76,7 +78,9 @@ function alike(a: Note, b: Note): boolean {
 	if (a.same === b.same || (a.asked !== '' && a.asked === b.asked && a.right !== b.right)) return false;
 	const shared = sharedBy(a.words, b.words);
 	if (2 * shared < least * (a.words.length + b.words.length) - 1e-9) return false;
-	const differing = Math.max(a.words.length, b.words.length) - shared;
+	// where another of the same options is the key, that is one word more that differs
+	const other = a.key !== b.key && a.beside === b.beside ? 1 : 0;
+	const differing = Math.max(a.words.length, b.words.length) - shared + other;
 	// “starboard light” and “port light” in one frame are two questions
 	return !(differing > 1 && a.key !== b.key);
 }
@@ -84,7 +88,7 @@ function alike(a: Note, b: Note): boolean {
 /** Another question is nearly the same. */
 export const nearDuplicate = overPairs<Note>({
 	id: 'near-duplicate',
-	version: 1,
+	version: 2,
 	scope: 'pairs',
 	title: 'Nearly the same as another',
 	short: 'near duplicate',
@@ -102,6 +106,7 @@ export const nearDuplicate = overPairs<Note>({
 		return {
 			// of very many words those with the lowest numbers stand for all
 			words: words.slice(0, mostWords),
+			beside: digestOf(contentWords(texts.slice(1).join(' ')).sort().join(' ')),
 			key: digestOf(contentWords(keyOf(question).join(' ')).sort().join(' ')),
 			same: askedDigest(question),
 			asked: other?.asked ?? '',
