@@ -213,12 +213,12 @@ export async function fillDemo(databaseUrl: string): Promise<boolean> {
 			{ course: first, file: 'spring-intake.zip', name: 'Spring intake', questions: tides },
 			{ course: first + 1, file: 'marks-of-region-a.zip', name: 'Marks of region A', questions: buoyage }
 		];
-		for (const one of banks) {
-			const load = await loadFile(pool, one.course, mira, one.file, packageOf(one.name, one.questions));
-			await takeIn(pool, one.course, load, mira, {
+		for (const bank of banks) {
+			const load = await loadFile(pool, bank.course, mira, bank.file, packageOf(bank.name, bank.questions));
+			await takeIn(pool, bank.course, load, mira, {
 				...plainRules,
 				bankId: null,
-				bankName: one.name,
+				bankName: bank.name,
 				quizBank: null,
 				leftOut: [],
 				landings: {}

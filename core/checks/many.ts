@@ -29,15 +29,15 @@ export function tallied(
 	const all = new Map<number, number[]>();
 	if (!check.tallied) return { noted: [...noted], all };
 	const byNote = new Map<string, { noted: Noted<unknown>; ids: number[] }>();
-	for (const one of noted) {
-		const key = JSON.stringify(one.note);
+	for (const entry of noted) {
+		const key = JSON.stringify(entry.note);
 		const known = byNote.get(key);
-		if (known) known.ids.push(one.id);
-		else byNote.set(key, { noted: one, ids: [one.id] });
+		if (known) known.ids.push(entry.id);
+		else byNote.set(key, { noted: entry, ids: [entry.id] });
 	}
-	const counted = [...byNote.values()].map(({ noted: one, ids }) => {
-		all.set(one.id, ids);
-		return { ...one, times: ids.length };
+	const counted = [...byNote.values()].map(({ noted: first, ids }) => {
+		all.set(first.id, ids);
+		return { ...first, times: ids.length };
 	});
 	return { noted: counted, all };
 }

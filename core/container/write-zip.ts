@@ -32,9 +32,9 @@ function record(fields: Field[], ...behind: Uint8Array[]): Uint8Array {
 		else view.setBigUint64(at, BigInt(value), true);
 		at += width;
 	}
-	for (const one of behind) {
-		bytes.set(one, at);
-		at += one.length;
+	for (const piece of behind) {
+		bytes.set(piece, at);
+		at += piece.length;
 	}
 	return bytes;
 }

@@ -52,30 +52,30 @@ export function creditOfNumber(accepted: AcceptedNumber[], answer: string, whole
 }
 
 /** A number that one entry accepts, a whole one where only those may be entered; null where there is none. */
-function numberIn(one: AcceptedNumber, whole: boolean): number | null {
-	const [min, max] = 'value' in one ? [one.value - one.tolerance, one.value + one.tolerance] : [one.min, one.max];
+function numberIn(number: AcceptedNumber, whole: boolean): number | null {
+	const [min, max] = 'value' in number ? [number.value - number.tolerance, number.value + number.tolerance] : [number.min, number.max];
 	const middle =
-		'value' in one
-			? one.value
+		'value' in number
+			? number.value
 			: min !== null && max !== null
 				? (min + max) / 2
 				: min !== null
-					? min + ('includesMin' in one && one.includesMin ? 0 : 1)
+					? min + ('includesMin' in number && number.includesMin ? 0 : 1)
 					: max !== null
-						? max - ('includesMax' in one && one.includesMax ? 0 : 1)
+						? max - ('includesMax' in number && number.includesMax ? 0 : 1)
 						: 0;
 	if (!whole) return middle;
 	const near = [Math.round(middle)];
 	if (min !== null) near.push(Math.ceil(min), Math.ceil(min) + 1);
 	if (max !== null) near.push(Math.floor(max), Math.floor(max) - 1);
-	return near.find((value) => accepts(one, value)) ?? null;
+	return near.find((value) => accepts(number, value)) ?? null;
 }
 
 /** A number that is accepted for the most, as a student would write it; null where there is none. */
 export function bestNumber(accepted: AcceptedNumber[], whole: boolean): string | null {
-	for (const one of [...accepted].sort((a, b) => b.credit - a.credit)) {
-		if (one.credit <= 0) break;
-		const value = numberIn(one, whole);
+	for (const number of [...accepted].sort((a, b) => b.credit - a.credit)) {
+		if (number.credit <= 0) break;
+		const value = numberIn(number, whole);
 		if (value !== null) return String(value);
 	}
 	return null;

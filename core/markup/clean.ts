@@ -186,9 +186,9 @@ const deepestHtml = 150;
 function flattened(node: DefaultTreeAdapterTypes.ChildNode): XmlNode[] {
 	let text = '';
 	for (let queue = [node]; queue.length;) {
-		const one = queue.pop()!;
-		if (one.nodeName === '#text') text += (one as DefaultTreeAdapterTypes.TextNode).value;
-		else if ('childNodes' in one && !active.has(one.nodeName)) queue = queue.concat([...one.childNodes].reverse());
+		const node = queue.pop()!;
+		if (node.nodeName === '#text') text += (node as DefaultTreeAdapterTypes.TextNode).value;
+		else if ('childNodes' in node && !active.has(node.nodeName)) queue = queue.concat([...node.childNodes].reverse());
 	}
 	return text ? [text] : [];
 }

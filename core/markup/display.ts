@@ -28,21 +28,21 @@ export function displayMarkup(
 			return kept && ` class="${kept}"`;
 		})
 		.replace(/<object data="media:([^"]*)"[^>]*?(\/>|>([\s\S]*?)<\/object>)/g, (_, name: string) => {
-			const one = known(name);
-			if (!one?.hash) return missing(name);
-			const address = escapeAttribute(addressOf(one.hash, one.mediaType));
-			if (one.mediaType.startsWith('audio/')) return `<audio controls src="${address}"></audio>`;
-			if (one.mediaType.startsWith('video/')) return `<video controls src="${address}"></video>`;
-			return `<a href="${address}">${escapeText(one.name.split('/').pop()!)}</a>`;
+			const file = known(name);
+			if (!file?.hash) return missing(name);
+			const address = escapeAttribute(addressOf(file.hash, file.mediaType));
+			if (file.mediaType.startsWith('audio/')) return `<audio controls src="${address}"></audio>`;
+			if (file.mediaType.startsWith('video/')) return `<video controls src="${address}"></video>`;
+			return `<a href="${address}">${escapeText(file.name.split('/').pop()!)}</a>`;
 		})
 		.replace(/<img src="media:([^"]*)"([^>]*)\/>/g, (_, name: string, rest: string) => {
-			const one = known(name);
+			const file = known(name);
 			const said = / alt="/.test(rest) ? rest : ` alt=""${rest}`;
-			return one?.hash ? `<img src="${escapeAttribute(addressOf(one.hash, one.mediaType))}"${said}/>` : missing(name);
+			return file?.hash ? `<img src="${escapeAttribute(addressOf(file.hash, file.mediaType))}"${said}/>` : missing(name);
 		})
 		.replace(/ href="media:([^"]*)"/g, (_, name: string) => {
-			const one = known(name);
-			return one?.hash ? ` href="${escapeAttribute(addressOf(one.hash, one.mediaType))}"` : '';
+			const file = known(name);
+			return file?.hash ? ` href="${escapeAttribute(addressOf(file.hash, file.mediaType))}"` : '';
 		})
 		.replace(/<([a-z0-9]+)((?:\s[^<>]*?)?)\/>/g, (whole, name: string, rest: string) =>
 			voids.has(name) ? whole : `<${name}${rest}></${name}>`

@@ -101,10 +101,10 @@ export function unknownNames(value: SheetForm): string[] {
 		for (const name of Object.keys(thing ?? {})) if (!Object.hasOwn(known, name)) found.push(`${place}${name}`);
 	};
 	look(value, sheetShape.fields, '');
-	value.parts.forEach((one, at) => {
-		look(one, part.fields, `parts[${at}].`);
-		look(one.pool, pool.fields, `parts[${at}].pool.`);
-		one.quotas?.forEach((each, place) => look(each, quota.fields, `parts[${at}].quotas[${place}].`));
+	value.parts.forEach((given, at) => {
+		look(given, part.fields, `parts[${at}].`);
+		look(given.pool, pool.fields, `parts[${at}].pool.`);
+		given.quotas?.forEach((each, place) => look(each, quota.fields, `parts[${at}].quotas[${place}].`));
 	});
 	return found;
 }

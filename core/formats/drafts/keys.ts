@@ -84,14 +84,14 @@ const wordsIn = (text: string) => text.split(/\s+/).length;
  * that names no option.
  */
 export function secondKey(
-	one: string[],
+	meant: string[],
 	other: string[],
 	options: Draft['options'],
 	forms: readonly KeyForm[]
 ): 'same' | 'other' | 'reason' {
-	const [first, second] = [fold(one.join('; ')), fold(other.join('; '))];
+	const [first, second] = [fold(meant.join('; ')), fold(other.join('; '))];
 	if (options.length) {
-		const [named, found] = [resolveKeys(one, forms, options), resolveKeys(other, forms, options)];
+		const [named, found] = [resolveKeys(meant, forms, options), resolveKeys(other, forms, options)];
 		if (!found.lost.length && named.places.join() === found.places.join()) return 'same';
 		return !found.places.length && wordsIn(second) > 2 ? 'reason' : 'other';
 	}

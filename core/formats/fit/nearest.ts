@@ -70,8 +70,8 @@ function essay(question: Question, stem: Markup): Question {
 function splitMatching(given: Question): Question[] {
 	const question = given as MatchingQuestion;
 	// one that belongs to nothing would be a choice without a key
-	const lefts = question.left.filter((one) =>
-		question.pairs.some((pair) => pair.left === one.identifier && pair.credit > 0)
+	const lefts = question.left.filter((side) =>
+		question.pairs.some((pair) => pair.left === side.identifier && pair.credit > 0)
 	);
 	const share = 1 / Math.max(1, lefts.length);
 	return lefts.map((left, at) => {
@@ -85,10 +85,10 @@ function splitMatching(given: Question): Question[] {
 				points: part(question.points, share)
 			}),
 			kind: several ? 'multiple-response' : 'multiple-choice',
-			options: question.right.map((one) => ({
-				identifier: one.identifier,
-				text: one.text,
-				credit: right.some((pair) => pair.right === one.identifier) ? round(1 / right.length) : 0,
+			options: question.right.map((side) => ({
+				identifier: side.identifier,
+				text: side.text,
+				credit: right.some((pair) => pair.right === side.identifier) ? round(1 / right.length) : 0,
 				pinned: false
 			})),
 			shuffle: question.shuffle,
@@ -194,9 +194,9 @@ function orderAsEssay(given: Question): Question[] {
 function numberAsText(given: Question): Question[] {
 	if (given.kind !== 'numeric') return [given];
 	const { accepted, whole, slider: _1, unit: _2, ...rest } = given;
-	const texts = accepted.flatMap((one) => {
-		const text = bestNumber([{ ...one, credit: 1 }], whole);
-		return text === null || one.credit <= 0 ? [] : [{ text, credit: one.credit, caseSensitive: false }];
+	const texts = accepted.flatMap((number) => {
+		const text = bestNumber([{ ...number, credit: 1 }], whole);
+		return text === null || number.credit <= 0 ? [] : [{ text, credit: number.credit, caseSensitive: false }];
 	});
 	return [{ ...rest, kind: 'short-answer', accepted: texts }];
 }
@@ -205,10 +205,10 @@ function calculatedAsNumbers(given: Question, count: number): Question[] {
 	const question = given as CalculatedQuestion;
 	try {
 		return Array.from({ length: Math.max(1, count) }, (_, at) => {
-			const one = workedOut(question, `${question.identifier} ${at + 1}`);
+			const made = workedOut(question, `${question.identifier} ${at + 1}`);
 			return count > 1
-				? { ...one, identifier: `${one.identifier}-${at + 1}`, title: one.title ? `${one.title} (${at + 1})` : '' }
-				: one;
+				? { ...made, identifier: `${made.identifier}-${at + 1}`, title: made.title ? `${made.title} (${at + 1})` : '' }
+				: made;
 		});
 	} catch (error) {
 		if (!(error instanceof ExpressionError)) throw error;

@@ -69,16 +69,16 @@ class Scan {
 			const found = wanted.exec(text);
 			if (!found) return -1;
 			at = found.index + 1;
-			const [one] = found;
+			const [character] = found;
 			if (this.#string) {
 				// a string holds no line end (RFC 8259, 7): one that seems to has lost its quote
-				if (one === '\n') return -2;
-				if (one === '\\') this.#escaped = true;
+				if (character === '\n') return -2;
+				if (character === '\\') this.#escaped = true;
 				else this.#string = false;
-			} else if (one === '"') this.#string = true;
-			else if (one === '{' || one === '[') {
-				if (this.#open.push(one === '{' ? '}' : ']') > deepest) return -2;
-			} else if (this.#open.pop() !== one) return -2;
+			} else if (character === '"') this.#string = true;
+			else if (character === '{' || character === '[') {
+				if (this.#open.push(character === '{' ? '}' : ']') > deepest) return -2;
+			} else if (this.#open.pop() !== character) return -2;
 			if (!this.#string && !this.#open.length) return at;
 		}
 	}

@@ -26,18 +26,18 @@ function withoutHarm<T>(value: T): T {
 	if (typeof value === 'string') return unharmed(value) as T;
 	if (Array.isArray(value)) {
 		let same = true;
-		const list = value.map((one: unknown) => {
-			const next = withoutHarm(one);
-			if (next !== one) same = false;
+		const list = value.map((entry: unknown) => {
+			const next = withoutHarm(entry);
+			if (next !== entry) same = false;
 			return next;
 		});
 		return same ? value : (list as T);
 	}
 	if (typeof value !== 'object' || value === null) return value;
 	const changed: [string, unknown][] = [];
-	for (const [key, one] of Object.entries(value)) {
-		const next: unknown = withoutHarm(one);
-		if (next !== one) changed.push([key, next]);
+	for (const [key, field] of Object.entries(value)) {
+		const next: unknown = withoutHarm(field);
+		if (next !== field) changed.push([key, next]);
 	}
 	return changed.length ? { ...value, ...Object.fromEntries(changed) } : value;
 }

@@ -89,8 +89,8 @@ function testOf(node: XmlElement, cardinalities: Cardinalities): Test {
 		(responses) =>
 			number !== null &&
 			values(responses).some((value) => {
-				const one = parseNumber(value);
-				return one !== null && holds(one, number);
+				const single = parseNumber(value);
+				return single !== null && holds(single, number);
 			});
 	const joined = joinedTest(node, cardinalities);
 	if (joined) return joined;

@@ -31,10 +31,10 @@ export function readSelection(
 	if (order) part.shuffle = /random|shuffle/i.test(order);
 	const more: FoundPart[] = [];
 	const said: string[] = [];
-	for (const one of descendants(node, 'selection')) {
-		const bank = trimmed(childOf(one, 'sourcebank_ref')) || null;
-		const draw = parseNumber(trimmed(childOf(one, 'selection_number')));
-		said.push(...conditions.flatMap((name) => childrenOf(one, name)).map(wordsOf));
+	for (const selection of descendants(node, 'selection')) {
+		const bank = trimmed(childOf(selection, 'sourcebank_ref')) || null;
+		const draw = parseNumber(trimmed(childOf(selection, 'selection_number')));
+		said.push(...conditions.flatMap((name) => childrenOf(selection, name)).map(wordsOf));
 		if (bank !== null && part.bank !== null && bank !== part.bank)
 			more.push({ ...part, bank, draw, questions: [], path: [...part.path] });
 		else {

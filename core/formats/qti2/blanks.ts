@@ -165,12 +165,12 @@ function blankOf({ rules, cleaning }: Reading, part: Part, shareOf: number, cred
 			form: 'list',
 			several,
 			shuffle: part.shuffle,
-			entries: part.entries.map((one) => {
-				const identifier = one.attributes.identifier ?? '';
+			entries: part.entries.map((choice) => {
+				const identifier = choice.attributes.identifier ?? '';
 				return {
 					identifier,
 					text: markupOfNodes(
-						one.children.filter((node) => typeof node === 'string' || !node.name.startsWith('feedback')),
+						choice.children.filter((node) => typeof node === 'string' || !node.name.startsWith('feedback')),
 						cleaning
 					),
 					credit: several ? ofSeveral(identifier) : credit(identifier)
@@ -188,9 +188,9 @@ function blankOf({ rules, cleaning }: Reading, part: Part, shareOf: number, cred
 		};
 	}
 	const mapped = declaration.mapping?.entries;
-	const accepted = acceptedTexts(candidates, credit).map((one) => {
-		const entry = mapped?.find(({ key }) => key === one.text);
-		return entry ? { ...one, caseSensitive: entry.caseSensitive } : one;
+	const accepted = acceptedTexts(candidates, credit).map((text) => {
+		const entry = mapped?.find(({ key }) => key === text.text);
+		return entry ? { ...text, caseSensitive: entry.caseSensitive } : text;
 	});
 	return { ...base, form: 'text', accepted };
 }

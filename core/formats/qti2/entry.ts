@@ -118,11 +118,11 @@ export function readEntry(reading: Reading, interaction: XmlElement, declaration
 		caseSensitive
 	}));
 	const agrees = mapped?.every(
-		(one) =>
-			credit(one.text) ===
+		(text) =>
+			credit(text.text) ===
 			(mapped.find(
 				(other) =>
-					other.text === one.text || (!other.caseSensitive && other.text.toLowerCase() === one.text.toLowerCase())
+					other.text === text.text || (!other.caseSensitive && other.text.toLowerCase() === text.text.toLowerCase())
 			)?.credit ?? 0)
 	);
 	const others = accepted.some((one) => !mapped?.some(({ text }) => text === one.text));

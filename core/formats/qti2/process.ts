@@ -34,10 +34,10 @@ export function responseDeclaration(node: XmlElement): ResponseDeclaration {
 	const mapping = childOf(node, 'mapping');
 	const areas = childOf(node, 'areaMapping');
 	const baseType = node.attributes.baseType ?? 'identifier';
-	const bounds = (one: XmlElement) => ({
-		lower: parseNumber(one.attributes.lowerBound ?? ''),
-		upper: parseNumber(one.attributes.upperBound ?? ''),
-		fallback: parseNumber(one.attributes.defaultValue ?? '0') ?? 0
+	const bounds = (declaration: XmlElement) => ({
+		lower: parseNumber(declaration.attributes.lowerBound ?? ''),
+		upper: parseNumber(declaration.attributes.upperBound ?? ''),
+		fallback: parseNumber(declaration.attributes.defaultValue ?? '0') ?? 0
 	});
 	return {
 		identifier: node.attributes.identifier ?? '',

@@ -91,11 +91,11 @@ class Draw {
 
 /** A value as an expression that comes to it. */
 function valueNode(value: Value): XmlElement {
-	const nodes = (value ?? []).map((one) =>
+	const nodes = (value ?? []).map((single) =>
 		element(
 			'baseValue',
-			{ baseType: typeof one === 'number' ? 'float' : typeof one === 'boolean' ? 'boolean' : 'string' },
-			[String(one)]
+			{ baseType: typeof single === 'number' ? 'float' : typeof single === 'boolean' ? 'boolean' : 'string' },
+			[String(single)]
 		)
 	);
 	const [only] = nodes;
@@ -146,9 +146,9 @@ function withValues(item: XmlElement, { values, correct }: Draw): XmlElement {
 		for (const key of inRules ? Object.keys(attributes) : [])
 			if (limits.has(key))
 				attributes[key] = attributes[key]!.split(/\s+/)
-					.map((one) => {
-						const value = values.get(one.replace(/^\{|\}$/g, ''));
-						return value ? String(value[0]) : one;
+					.map((word) => {
+						const value = values.get(word.replace(/^\{|\}$/g, ''));
+						return value ? String(value[0]) : word;
 					})
 					.join(' ');
 		return [{ ...node, attributes, children }];

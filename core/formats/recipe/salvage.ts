@@ -8,14 +8,14 @@ function placesOf(text: string): { end: number; close: string }[] {
 	const open: string[] = [];
 	sign.lastIndex = 0;
 	for (let found = sign.exec(text); found; found = sign.exec(text)) {
-		const [one] = found;
-		if (one === '"') {
+		const [character] = found;
+		if (character === '"') {
 			const string = /"(?:[^"\\\n]|\\.)*"/y;
 			string.lastIndex = found.index;
 			if (!string.test(text)) break;
 			sign.lastIndex = string.lastIndex;
-		} else if (one === '{' || one === '[') open.push(closing[one]!);
-		else if (open.pop() !== one) break;
+		} else if (character === '{' || character === '[') open.push(closing[character]!);
+		else if (open.pop() !== character) break;
 		else if (open.at(-1) === ']') places.push({ end: sign.lastIndex, close: open.toReversed().join('') });
 	}
 	return places;

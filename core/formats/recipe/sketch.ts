@@ -109,9 +109,9 @@ function jsonFields(record: unknown, fields: Fields, path = '', depth = 0, list:
 			const whole = `${here}[*]`;
 			const plain = (value as unknown[]).filter((one) => !isObject(one) && !Array.isArray(one));
 			fields.add({ name: key, path: whole, depth, list: true, inside: relative(whole) }, plain.map(spoken).join(', '));
-			for (const one of value as unknown[])
-				if (Array.isArray(one))
-					(one as unknown[]).slice(0, 3).forEach((part, at) =>
+			for (const entry of value as unknown[])
+				if (Array.isArray(entry))
+					(entry as unknown[]).slice(0, 3).forEach((part, at) =>
 						fields.add(
 							{
 								name: `[${at}]`,
@@ -123,7 +123,7 @@ function jsonFields(record: unknown, fields: Fields, path = '', depth = 0, list:
 							spoken(part)
 						)
 					);
-				else jsonFields(one, fields, whole, depth + 1, whole);
+				else jsonFields(entry, fields, whole, depth + 1, whole);
 		} else {
 			// what stands in an object is told by its own fields
 			const text = isObject(value) ? '' : spoken(value);

@@ -128,12 +128,12 @@ function guessKeyForms(rows: Row[], recipe: TableRecipe, place: Map<string, numb
 			.filter(Boolean);
 		const key = places.map((at) => row.cells[at]?.text).find(Boolean) ?? '';
 		if (!options.length || !key) continue;
-		for (const one of [key, ...key.split(/\s*[,;|/]\s*/)].filter((part, n, all) => n > 0 || all.length === 2)) {
-			if (/^[A-Za-z]$/.test(one) && one.toUpperCase().charCodeAt(0) - 65 < options.length) count.letter += 1;
-			if (/^\d+$/.test(one) && Number(one) >= 1 && Number(one) <= options.length) count.index += 1;
-			if (/^0$/.test(one)) count.index0 += 3;
-			if (/^\d+$/.test(one) && Number(one) < options.length) count.index0 += 0.5;
-			if (options.includes(one.toLowerCase())) count.text += 1;
+		for (const written of [key, ...key.split(/\s*[,;|/]\s*/)].filter((part, n, all) => n > 0 || all.length === 2)) {
+			if (/^[A-Za-z]$/.test(written) && written.toUpperCase().charCodeAt(0) - 65 < options.length) count.letter += 1;
+			if (/^\d+$/.test(written) && Number(written) >= 1 && Number(written) <= options.length) count.index += 1;
+			if (/^0$/.test(written)) count.index0 += 3;
+			if (/^\d+$/.test(written) && Number(written) < options.length) count.index0 += 0.5;
+			if (options.includes(written.toLowerCase())) count.text += 1;
 		}
 	}
 	const forms = (['letter', 'index', 'index0', 'text'] as const).filter((form) => count[form] > 0 || form === 'text');

@@ -183,9 +183,9 @@ export class Ahead {
 		const letter = found[1]!.charCodeAt(0);
 		const near = (step: number) => {
 			for (let other = at + step; ; other += step) {
-				const one = this.#lines[other];
-				if (!one) return false;
-				if (one.text) return pattern.exec(one.text)?.[1]!.charCodeAt(0) === letter + step;
+				const line = this.#lines[other];
+				if (!line) return false;
+				if (line.text) return pattern.exec(line.text)?.[1]!.charCodeAt(0) === letter + step;
 			}
 		};
 		if (!near(1) && !near(-1)) return null;

@@ -314,9 +314,9 @@ function asLabelledPairs(block: Block, keyed: boolean): void {
 	const { options } = block;
 	if (keyed || options.length < 2 || !options.every((one) => /^[-–—]$/.test(one.style) && !one.right)) return;
 	if (!asksToMatch.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
-	block.pairs = options.map((one) => [
-		lineOf(one.label, one.line),
-		{ ...lineOf(one.plain, one.line), markup: one.text.join(' ') }
+	block.pairs = options.map((option) => [
+		lineOf(option.label, option.line),
+		{ ...lineOf(option.plain, option.line), markup: option.text.join(' ') }
 	]);
 	block.options = [];
 }
@@ -328,9 +328,9 @@ function asListedPairs(block: Block, keyed: boolean): void {
 	const { options } = block;
 	if (keyed || options.length < 2 || options.some((one) => one.right || !pairWithin.test(one.plain))) return;
 	if (!asksToMatch.test(plainText(block.stem.map(({ line }) => line.markup).join(' ')))) return;
-	block.pairs = options.map((one) => {
-		const line = { ...lineOf(one.plain, one.line), markup: one.text.join(' ') };
-		const [, left, right] = pairWithin.exec(one.plain) as unknown as [string, string, string];
+	block.pairs = options.map((option) => {
+		const line = { ...lineOf(option.plain, option.line), markup: option.text.join(' ') };
+		const [, left, right] = pairWithin.exec(option.plain) as unknown as [string, string, string];
 		return [cut(line, 0, left.length), cut(line, line.text.lastIndexOf(right))];
 	});
 	block.options = [];
@@ -355,10 +355,10 @@ function asMatching(block: Block, value: string): void {
 		// the answer says first what is on the left
 		if (!mapping.every(([first]) => left.some(([label]) => label === first))) [left, right] = [right, left];
 	} else if (mapping && block.options.length > 1 && block.options.every((one) => labelWithin.test(one.plain))) {
-		for (const one of block.options) {
-			const [, before, label, after] = labelWithin.exec(one.plain)!;
-			left.push(side(before!, escapeText(before!), one.label, one.line));
-			right.push(side(after!, escapeText(after!), label!, one.line));
+		for (const option of block.options) {
+			const [, before, label, after] = labelWithin.exec(option.plain)!;
+			left.push(side(before!, escapeText(before!), option.label, option.line));
+			right.push(side(after!, escapeText(after!), label!, option.line));
 		}
 	} else if (block.pairs.length && block.pairs.flat().every((line) => labelled.test(line.text))) {
 		const split = (line: Line): [string, Line] => {

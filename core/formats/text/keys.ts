@@ -39,9 +39,9 @@ function labelledKeys(value: string, options: Options, labels: string[]): string
 	const found = [...value.matchAll(labelInList)];
 	if (found.length < 2 || found[0]!.index !== 0) return null;
 	const plain = labels.map((label) => label.toLowerCase());
-	const places = found.map((one, at) => {
-		const place = plain.indexOf(one[1]!.toLowerCase());
-		const text = value.slice(one.index + one[0].length, found[at + 1]?.index).replace(/[\s,;.]+$/, '');
+	const places = found.map((sign, at) => {
+		const place = plain.indexOf(sign[1]!.toLowerCase());
+		const text = value.slice(sign.index + sign[0].length, found[at + 1]?.index).replace(/[\s,;.]+$/, '');
 		return place >= 0 && plainText(options[place]!.text).toLowerCase().replace(/\.$/, '') === fold(text).toLowerCase()
 			? place
 			: -1;
@@ -144,23 +144,23 @@ export function keyEntries(text: string): { number: number; value: string }[] {
 	];
 	if (!found.length || found[0]!.index !== 0) return [];
 	const starts = found.filter((one, at) => at === 0 || isNextKey(text, found[0]!, one));
-	return starts.flatMap((one, at) => {
-		const from = one.index + one[0].length;
+	return starts.flatMap((start, at) => {
+		const from = start.index + start[0].length;
 		const end = starts[at + 1]?.index ?? text.length;
 		const value = text
 			.slice(from, end)
 			.replace(/[,;|]\s*$/, '')
 			.trim();
-		return value ? [{ number: Number(one[1]), value }] : [];
+		return value ? [{ number: Number(start[1]), value }] : [];
 	});
 }
 
 /** Whether a number within a line of answers begins the next one: it has the same sign, and comes after the first. */
-function isNextKey(text: string, first: RegExpMatchArray, one: RegExpMatchArray): boolean {
+function isNextKey(text: string, first: RegExpMatchArray, next: RegExpMatchArray): boolean {
 	const sign = (found: RegExpMatchArray) => found[0].replace(/[\s\d,;|]|q(uestion)?/gi, '');
-	if (sign(first) !== sign(one)) return false;
-	if (!sign(one) && !/^\s*[A-Za-z]\b/.test(text.slice(one.index! + one[0].length))) return false;
-	return Number(one[1]) > Number(first[1]);
+	if (sign(first) !== sign(next)) return false;
+	if (!sign(next) && !/^\s*[A-Za-z]\b/.test(text.slice(next.index! + next[0].length))) return false;
+	return Number(next[1]) > Number(first[1]);
 }
 
 /** An entry of a list of answers, with the line it stands in. */

@@ -35,9 +35,9 @@ export function joinLabels(lines: Line[]): Line[] {
 		let count = 0;
 		while (letterAt(place + 2 * count) === count && holdsText(place + 2 * count + 1)) count += 1;
 		if (count < 2) continue;
-		for (let one = 0; one < count; one += 1) {
-			const [label, option] = [full[place + 2 * one]!, full[place + 2 * one + 1]!];
-			out[label] = withText(lines[label]!, `${String.fromCharCode(65 + one)})`, lines[option]!);
+		for (let which = 0; which < count; which += 1) {
+			const [label, option] = [full[place + 2 * which]!, full[place + 2 * which + 1]!];
+			out[label] = withText(lines[label]!, `${String.fromCharCode(65 + which)})`, lines[option]!);
 			dropped.add(option);
 			for (let between = label + 1; between < option; between += 1) dropped.add(between);
 		}

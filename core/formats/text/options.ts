@@ -182,15 +182,15 @@ export function bareOptions(block: Block, answers: string[]): FoundOption[] {
 
 /** Statements as lines of a stem: "I. …", "II. …". */
 export function statementLines(statements: FoundOption[]): { line: Line; gap: boolean }[] {
-	return statements.map((one) => {
-		const label = one.style === '()' ? `(${one.label}) ` : `${one.label}${one.style.length === 1 ? one.style : '.'} `;
-		const markup = one.text.join(' ');
+	return statements.map((statement) => {
+		const label = statement.style === '()' ? `(${statement.label}) ` : `${statement.label}${statement.style.length === 1 ? statement.style : '.'} `;
+		const markup = statement.text.join(' ');
 		return {
 			gap: true,
 			line: {
 				text: label + plainText(markup),
 				markup: escapeText(label) + markup,
-				number: one.line,
+				number: statement.line,
 				indent: 0,
 				heading: null,
 				list: null,

@@ -37,12 +37,12 @@ export function readQuestionTable(
 	const found: TableFound = { questions: [], reports: [] };
 	const here = (report: Report): Report => ({ ...report, place: { file, line: number } });
 	const label = `The table with “${beginning(rows[0]!.cells.map((cell) => cell.text).join(', '), 60)}”`;
-	for (const one of readRows(rows, recipe, { file, format, label })) {
-		if ('report' in one) {
-			found.reports.push(here(one.report));
+	for (const line of readRows(rows, recipe, { file, format, label })) {
+		if ('report' in line) {
+			found.reports.push(here(line.report));
 			continue;
 		}
-		const { question, reports, section } = one;
+		const { question, reports, section } = line;
 		if (section != null && question.category.length === 1) question.category = [...category, ...question.category];
 		else if (!question.category.length) question.category = category;
 		if (question.source) question.source = { ...question.source, line: number, endLine: number };

@@ -17,11 +17,11 @@ export function pairsOfTable(block: Block, line: Line): boolean {
 	if (!block.stem.length || block.options.length || rows.length < 2) return false;
 	if (!rows.every((cells) => cells.length === 2 && cells[0]!.text)) return false;
 	if (line.headed && !asksToMatch.test(stemText(block))) return false;
-	const cell = (one: { text: string; markup: Markup }): Line => ({
+	const cell = (shown: { text: string; markup: Markup }): Line => ({
 		...line,
 		table: null,
-		text: one.text,
-		markup: one.markup
+		text: shown.text,
+		markup: shown.markup
 	});
 	for (const [left, right] of rows) block.pairs.push([cell(left!), cell(right!)]);
 	const [head] = block.pairs;

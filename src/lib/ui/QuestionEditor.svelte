@@ -103,9 +103,9 @@
 </script>
 
 <div class="flex flex-col gap-3">
-	{#each handIn ? attachments.filter((one) => one.missing) : [] as one (one.name)}
+	{#each handIn ? attachments.filter((file) => file.missing) : [] as file (file.name)}
 		<label class="missing"
-			>{one.name} did not come along. Hand it in:
+			>{file.name} did not come along. Hand it in:
 			<input
 				class="input w-full"
 				type="file"
@@ -113,7 +113,7 @@
 				disabled={busy}
 				onchange={(event) => {
 					const file = event.currentTarget.files?.[0];
-					if (file) handIn!(one.name, file);
+					if (file) handIn!(file.name, file);
 				}}
 			/></label
 		>

@@ -117,16 +117,16 @@
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div class="scroll" bind:this={scroller} tabindex="0" role="rowgroup" onscroll={scrolled}>
 		<div style="height: {$virtual.getTotalSize()}px; position: relative">
-			{#each drawn as one (one.index)}
-				{@const item = source.at(one.index)}
+			{#each drawn as drawnRow (drawnRow.index)}
+				{@const item = source.at(drawnRow.index)}
 				{#if item}
 					<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
 					<div
 						class="line"
 						class:chosen={item.id === chosen}
 						role="row"
-						aria-rowindex={one.index + 2}
-						style="transform: translateY({one.start}px); height: {height}px"
+						aria-rowindex={drawnRow.index + 2}
+						style="transform: translateY({drawnRow.start}px); height: {height}px"
 						onclick={(event) => choose(item, event)}
 						data-row={item.id}
 					>
@@ -135,7 +135,7 @@
 				{:else}<div
 						class="line faint"
 						aria-hidden="true"
-						style="transform: translateY({one.start}px); height: {height}px"
+						style="transform: translateY({drawnRow.start}px); height: {height}px"
 					>
 						…
 					</div>{/if}

@@ -15,8 +15,8 @@
 		said = '';
 	});
 	const onLoads = $derived(page.url.pathname === `/courses/${course.id}/loads`);
-	const elsewhere = $derived(uploads.list.filter((one) => !onLoads || one.course.id !== course.id));
-	const failed = $derived(elsewhere.filter((one) => one.state === 'failed'));
+	const elsewhere = $derived(uploads.list.filter((upload) => !onLoads || upload.course.id !== course.id));
+	const failed = $derived(elsewhere.filter((upload) => upload.state === 'failed'));
 
 	async function drop(event: DragEvent) {
 		over = false;
@@ -53,8 +53,8 @@
 {#if said || elsewhere.length}
 	<p class="way" role="status">
 		{said}
-		{#each [...new Map(elsewhere.map((one) => [one.course.id, one.course])).values()] as to (to.id)}
-			{@const here = elsewhere.filter((one) => one.course.id === to.id)}
+		{#each [...new Map(elsewhere.map((upload) => [upload.course.id, upload.course])).values()] as to (to.id)}
+			{@const here = elsewhere.filter((upload) => upload.course.id === to.id)}
 			<a class="word" href="/courses/{to.id}/loads">{count(here.length, 'file')} on the way to {to.name}</a>
 		{/each}
 		{#if failed.length}<span class="broken">{count(failed.length, 'file')} did not arrive.</span>{/if}

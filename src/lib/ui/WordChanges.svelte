@@ -11,8 +11,8 @@
 	<div class="mt-3">
 		<p class="mute text-[13px]">{part}</p>
 		<p>
-			{#each stretches as one, at (at)}{#if one.only === 'before'}<del>{one.text}</del
-					>{:else if one.only === 'after'}<ins>{one.text}</ins>{:else}{one.text}{/if}{/each}
+			{#each stretches as stretch, at (at)}{#if stretch.only === 'before'}<del>{stretch.text}</del
+					>{:else if stretch.only === 'after'}<ins>{stretch.text}</ins>{:else}{stretch.text}{/if}{/each}
 		</p>
 	</div>
 {:else}<p class="mute">In words they say the same.</p>{/each}

@@ -99,10 +99,10 @@ export class Uploads {
 				if (at) void fetch(`${address}?id=${at.id}`, { method: 'DELETE' }).catch(() => undefined);
 				return;
 			}
-			const one = this.#mine(key);
-			if (!one) return;
+			const upload = this.#mine(key);
+			if (!upload) return;
 			try {
-				one.ending = at !== null && at.received + pieceSize >= file.size;
+				upload.ending = at !== null && at.received + pieceSize >= file.size;
 				const answer: { id: number; received: number } | string = at
 					? await this.#call(
 							'PUT',
@@ -115,13 +115,13 @@ export class Uploads {
 							JSON.stringify({ name: file.name, size: file.size, mark: String(file.lastModified) })
 						);
 				if (typeof answer === 'string') {
-					one.state = 'failed';
-					one.failure = answer;
+					upload.state = 'failed';
+					upload.failure = answer;
 					return;
 				}
 				at = answer;
-				one.state = 'sending';
-				one.sent = answer.received;
+				upload.state = 'sending';
+				upload.sent = answer.received;
 				wait = 500;
 				if (answer.received >= file.size) {
 					this.list = this.list.filter((other) => other.key !== key);
@@ -131,7 +131,7 @@ export class Uploads {
 				}
 			} catch {
 				// nothing of what has arrived is lost: what has come is asked again before going on
-				one.state = 'waiting';
+				upload.state = 'waiting';
 				await new Promise((resolve) => setTimeout(resolve, wait));
 				wait = Math.min(longestWait, wait * 2);
 				at = null;

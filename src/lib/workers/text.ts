@@ -16,9 +16,9 @@ self.onmessage = (event: MessageEvent<string>) => {
 	const answer: TextAnswer = {
 		title: found.title,
 		reports: found.reports,
-		questions: found.questions.map((one) => ({
-			...one,
-			reports: [...one.reports, ...checkBeside(one.question, one.reports)]
+		questions: found.questions.map((read) => ({
+			...read,
+			reports: [...read.reports, ...checkBeside(read.question, read.reports)]
 		}))
 	};
 	postMessage(answer);

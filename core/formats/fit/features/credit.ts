@@ -46,9 +46,9 @@ export const unequalAll: Feature = {
 		if (!('combination' in question) || question.combination !== 'all') return question;
 		const equal = <T extends { credit: number }>(list: T[]): T[] => {
 			const share = round(1 / list.filter((one) => one.credit > 0).length);
-			return changed(list, (one) => {
-				const credit = one.credit > 0 ? share : 0;
-				return Math.abs(one.credit - credit) > 2e-6 ? { ...one, credit } : one;
+			return changed(list, (answer) => {
+				const credit = answer.credit > 0 ? share : 0;
+				return Math.abs(answer.credit - credit) > 2e-6 ? { ...answer, credit } : answer;
 			});
 		};
 		if (isChoice(question)) {

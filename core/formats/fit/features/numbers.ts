@@ -24,8 +24,8 @@ export const openRanges: Feature = {
 	otherwise: 'ends of ranges are taken in, and ranges without an end are no longer accepted',
 	without: (question) =>
 		onNumbers(question, (numbers) => {
-			const odd = (one: AcceptedNumber) =>
-				!('value' in one) && (one.min === null || one.max === null || !one.includesMin || !one.includesMax);
+			const odd = (accepted: AcceptedNumber) =>
+				!('value' in accepted) && (accepted.min === null || accepted.max === null || !accepted.includesMin || !accepted.includesMax);
 			if (!numbers.some(odd)) return numbers;
 			return numbers
 				.filter((one) => 'value' in one || (one.min !== null && one.max !== null))
@@ -98,13 +98,13 @@ export const floatSteps: Feature = {
 	otherwise: 'variables that go in steps of decimals take one of the values that the steps give',
 	without: (question) => {
 		if (question.kind !== 'calculated') return question;
-		const variables = changed(question.variables, (one) => {
-			const { values } = one;
-			if (values.form !== 'range' || values.step === null || one.whole) return one;
+		const variables = changed(question.variables, (variable) => {
+			const { values } = variable;
+			if (values.form !== 'range' || values.step === null || variable.whole) return variable;
 			const count = Math.floor((values.max - values.min) / values.step + 1e-9) + 1;
-			if (count > 500 || count < 1) return { ...one, values: { ...values, step: null } };
+			if (count > 500 || count < 1) return { ...variable, values: { ...values, step: null } };
 			const list = Array.from({ length: count }, (_, at) => Number((values.min + at * values.step!).toPrecision(12)));
-			return { ...one, values: { form: 'set' as const, values: list } };
+			return { ...variable, values: { form: 'set' as const, values: list } };
 		});
 		return variables === question.variables ? question : { ...question, variables };
 	}
@@ -117,8 +117,8 @@ export const hiddenDecimals: Feature = {
 	otherwise: 'how many decimals a variable has is left out where it is not shown',
 	without: (question) => {
 		if (question.kind !== 'calculated') return question;
-		const variables = changed(question.variables, (one) =>
-			one.decimals !== null && !question.stem.includes(`>${one.name}</var>`) ? { ...one, decimals: null } : one
+		const variables = changed(question.variables, (variable) =>
+			variable.decimals !== null && !question.stem.includes(`>${variable.name}</var>`) ? { ...variable, decimals: null } : variable
 		);
 		return variables === question.variables ? question : { ...question, variables };
 	}

@@ -35,9 +35,9 @@ export const uses: Feature = {
 		if (question.kind !== 'matching') return question;
 		const many = (identifier: string) =>
 			question.pairs.filter((pair) => pair.left === identifier && pair.credit > 0).length > 1;
-		const left = changed(question.left, (one) => {
-			const uses = many(one.identifier) ? null : 1;
-			return one.uses === uses ? one : { ...one, uses };
+		const left = changed(question.left, (side) => {
+			const uses = many(side.identifier) ? null : 1;
+			return side.uses === uses ? side : { ...side, uses };
 		});
 		const right = changed(question.right, (one) => (one.uses === null ? one : { ...one, uses: null }));
 		return left === question.left && right === question.right ? question : { ...question, left, right };

@@ -30,9 +30,9 @@ export const contains: Feature = {
 	otherwise: 'answers that only have to contain a text have to be that text',
 	without: (question) =>
 		onTexts(question, (texts) =>
-			changed(texts, (one) => {
-				if (one.match !== 'contains') return one;
-				const { match: _, ...rest } = one;
+			changed(texts, (accepted) => {
+				if (accepted.match !== 'contains') return accepted;
+				const { match: _, ...rest } = accepted;
 				return rest;
 			})
 		)

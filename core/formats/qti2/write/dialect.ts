@@ -76,10 +76,10 @@ function settle(question: Question): { question: Question; what: string[] } {
 			...question,
 			expression: again(question.expression),
 			constraints: question.constraints.map(again),
-			variables: question.variables.map((one) =>
-				one.values.form === 'expression'
-					? { ...one, values: { form: 'expression' as const, expression: again(one.values.expression) } }
-					: one
+			variables: question.variables.map((variable) =>
+				variable.values.form === 'expression'
+					? { ...variable, values: { form: 'expression' as const, expression: again(variable.values.expression) } }
+					: variable
 			)
 		};
 		return { question: settled, what: ['functions that the standard has no name for are written with others'] };

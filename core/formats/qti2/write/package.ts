@@ -55,20 +55,20 @@ export async function* writeQti2(
 				const { content, title: heading, identifier: given } = question.stimulus;
 				const xml = writeStimulus(content, heading, 'IDENTIFIER', from('../'), dialect);
 				const key = `${given}\n${xml}`;
-				let one = stimuli.get(key);
-				if (!one) {
+				let stimulus = stimuli.get(key);
+				if (!stimulus) {
 					const taken = new Set([...stimuli.values()].map((other) => other.identifier));
 					let name = safeIdentifier(given, `S${stimuli.size + 1}`);
 					while (taken.has(name)) name = `${name}_${stimuli.size + 1}`;
-					one = { identifier: name, file: `stimuli/s${stimuli.size + 1}.xml` };
-					stimuli.set(key, one);
-					yield* zip.add(one.file, encode(writeStimulus(content, heading, name, from('../'), dialect)));
+					stimulus = { identifier: name, file: `stimuli/s${stimuli.size + 1}.xml` };
+					stimuli.set(key, stimulus);
+					yield* zip.add(stimulus.file, encode(writeStimulus(content, heading, name, from('../'), dialect)));
 					resources.push(
-						`<resource identifier="RES-S${stimuli.size}" type="${dialect.stimulusType}" href="${one.file}"><file href="${one.file}"/></resource>\n`
+						`<resource identifier="RES-S${stimuli.size}" type="${dialect.stimulusType}" href="${stimulus.file}"><file href="${stimulus.file}"/></resource>\n`
 					);
 				}
-				shared = { identifier: one.identifier, href: `../../${one.file}` };
-				dependency = `<dependency identifierref="RES-${one.file.slice(8, -4).toUpperCase()}"/>`;
+				shared = { identifier: stimulus.identifier, href: `../../${stimulus.file}` };
+				dependency = `<dependency identifierref="RES-${stimulus.file.slice(8, -4).toUpperCase()}"/>`;
 			}
 			yield* zip.add(
 				file,

@@ -197,34 +197,34 @@ export async function* writeXlsx(
 	written: (count: number) => void = () => undefined
 ): AsyncGenerator<Uint8Array> {
 	const zip = new ZipWriter(what.codec);
-	const one = (text: string) => [encoder.encode(head + text)];
+	const bytesOf = (text: string) => [encoder.encode(head + text)];
 	yield* zip.add(
 		'[Content_Types].xml',
-		one(
+		bytesOf(
 			`<Types xmlns="${packaging}/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/><Override PartName="/xl/styles.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.styles+xml"/></Types>`
 		)
 	);
 	yield* zip.add(
 		'_rels/.rels',
-		one(
+		bytesOf(
 			`<Relationships xmlns="${packaging}/relationships"><Relationship Id="rId1" Type="${office}/officeDocument" Target="xl/workbook.xml"/></Relationships>`
 		)
 	);
 	yield* zip.add(
 		'xl/workbook.xml',
-		one(
+		bytesOf(
 			`<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Questions" sheetId="1" r:id="rId1"/></sheets></workbook>`
 		)
 	);
 	yield* zip.add(
 		'xl/_rels/workbook.xml.rels',
-		one(
+		bytesOf(
 			`<Relationships xmlns="${packaging}/relationships"><Relationship Id="rId1" Type="${office}/worksheet" Target="worksheets/sheet1.xml"/><Relationship Id="rId2" Type="${office}/styles" Target="styles.xml"/></Relationships>`
 		)
 	);
 	yield* zip.add(
 		'xl/styles.xml',
-		one(
+		bytesOf(
 			`<styleSheet xmlns="${main}"><fonts count="2"><font><sz val="11"/><name val="Calibri"/></font><font><b/><sz val="11"/><name val="Calibri"/></font></fonts><fills count="2"><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="gray125"/></fill></fills><borders count="1"><border><left/><right/><top/><bottom/><diagonal/></border></borders><cellStyleXfs count="1"><xf/></cellStyleXfs><cellXfs count="2"><xf xfId="0"/><xf fontId="1" applyFont="1" xfId="0"/></cellXfs></styleSheet>`
 		)
 	);

@@ -13,9 +13,9 @@ const encoder = new TextEncoder();
 const letterOf = (at: number) => String.fromCharCode(97 + (at % 26));
 
 /** An accepted number as people write it. */
-export function numberText(one: AcceptedNumber): string {
-	if ('value' in one) return one.tolerance ? `${tidy(one.value)} +/- ${tidy(one.tolerance)}` : String(tidy(one.value));
-	return `${tidy(one.min ?? one.max ?? 0)} to ${tidy(one.max ?? one.min ?? 0)}`;
+export function numberText(accepted: AcceptedNumber): string {
+	if ('value' in accepted) return accepted.tolerance ? `${tidy(accepted.value)} +/- ${tidy(accepted.tolerance)}` : String(tidy(accepted.value));
+	return `${tidy(accepted.min ?? accepted.max ?? 0)} to ${tidy(accepted.max ?? accepted.min ?? 0)}`;
 }
 
 /** One question in the strict form of marked text, without its category; the form is in docs/formats.md. */

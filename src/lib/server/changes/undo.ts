@@ -147,12 +147,12 @@ function grouped(
 	nameOf: (one: ChangedRow) => string | null
 ): Map<string, ChangedRow[]> {
 	const groups = new Map<string, ChangedRow[]>();
-	for (const one of changed) {
-		const name = nameOf(one);
+	for (const question of changed) {
+		const name = nameOf(question);
 		if (name === null) continue;
 		const group = groups.get(name);
-		if (group) group.push(one);
-		else groups.set(name, [one]);
+		if (group) group.push(question);
+		else groups.set(name, [question]);
 	}
 	return groups;
 }
@@ -162,9 +162,9 @@ async function unplace(connection: PoolConnection, changed: readonly ChangedRow[
 	const categories = await imagesOf(connection, 'category', [
 		...new Set(changed.flatMap(({ categoryBefore }) => categoryBefore ?? []))
 	]);
-	const byWay = grouped(changed, (one) => {
-		const bank = banks.get(one.bankBefore ?? 0);
-		return bank ? `${one.courseId} ${bank.course_id}` : null;
+	const byWay = grouped(changed, (question) => {
+		const bank = banks.get(question.bankBefore ?? 0);
+		return bank ? `${question.courseId} ${bank.course_id}` : null;
 	});
 	let count = 0;
 	for (const [way, ones] of byWay) {
@@ -173,10 +173,11 @@ async function unplace(connection: PoolConnection, changed: readonly ChangedRow[
 			connection,
 			from,
 			to,
-			ones.map((one) => ({
-				id: one.id,
-				bankId: one.bankBefore!,
-				categoryId: categories.get(one.categoryBefore ?? 0)?.bank_id === one.bankBefore ? one.categoryBefore : null
+			ones.map((question) => ({
+				id: question.id,
+				bankId: question.bankBefore!,
+				categoryId:
+					categories.get(question.categoryBefore ?? 0)?.bank_id === question.bankBefore ? question.categoryBefore : null
 			})),
 			by
 		);

@@ -1,5 +1,5 @@
 import type { PoolConnection } from 'mysql2/promise';
-import { checkOf, checks, oneChecks } from '$core/checks';
+import { checkOf, checks, manyChecks, oneChecks } from '$core/checks';
 import type { ManyCheck } from '$core/checks/check';
 import { edition } from '$core/checks/edition';
 import { checkBeside } from '$core/checks/one';
@@ -13,10 +13,11 @@ import { snagsAmong, writeSnags } from './findings';
 import { pairAround, partnersOf } from './pairs';
 import { checkTallies } from './tallies';
 import { setWaivedAside } from './waived';
-import { clearGroups, groupsOf, lockGroups, membersOf, writeNotes, type Group } from './notes';
+import { clearGroups, groupsOf, lockGroups, membersOf, writeNotes, type Group, type NotedGroup } from './notes';
 
 const ofChecks = checks.map(({ id }) => id);
 const ofOne = oneChecks.map(({ id }) => id);
+const ofMany = manyChecks.map(({ id }) => id);
 
 interface StoredRow {
 	id: number;
@@ -63,12 +64,36 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 		)
 	);
 	await writeNotes(connection, courseId, questions);
+	// what a check over many has nothing to note of any more it says nothing of
+	for (const table of ['snags', 'waived_snags'])
+		await run(
+			connection,
+			`DELETE s FROM ${table} s LEFT JOIN check_notes n ON n.question_id = s.question_id AND n.rule = s.rule
+			WHERE s.question_id IN (?) AND s.rule IN (?) AND n.question_id IS NULL`,
+			[here, ofMany]
+		);
 	await run(connection, 'UPDATE questions SET checked = ? WHERE id IN (?)', [edition, here]);
+}
+
+const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?.tallied ?? false;
+
+/**
+ * The groups that have to be looked at anew after a change, by what some of their questions were noted with before it and
+ * are noted with after it. A group that is only counted says the same as before where no note has changed, however large
+ * it is; of the others the names of the questions are told too, which may have changed.
+ */
+function groupsToCheck(before: readonly NotedGroup[], after: readonly NotedGroup[]): Group[] {
+	const nameOf = ({ rule, hash }: Group) => `${rule} ${hash.toString('hex')}`;
+	const known = new Map(before.map((group) => [nameOf(group), group]));
+	const same = new Set(
+		after.filter((group) => isTallied(group) && known.get(nameOf(group))?.digest === group.digest).map(nameOf)
+	);
+	const groups = new Map([...before, ...after].map((group) => [nameOf(group), group]));
+	return [...groups].flatMap(([name, group]) => (same.has(name) ? [] : [group]));
 }
 
 /** Checks groups anew by the notes of all that belong to them. */
 async function checkGroups(connection: PoolConnection, courseId: number, groups: readonly Group[]): Promise<void> {
-	const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?.tallied ?? false;
 	const tallied = new Map<string, Buffer[]>();
 	for (const { rule, hash } of groups.filter(isTallied)) tallied.set(rule, [...(tallied.get(rule) ?? []), hash]);
 	for (const [rule, hashes] of tallied) await checkTallies(connection, courseId, checkOf(rule) as ManyCheck, hashes);
@@ -98,8 +123,7 @@ export async function checkAround(
 	await change();
 	await checkEach(connection, courseId, ids);
 	const after = await groupsOf(connection, ids);
-	const groups = new Map([...before, ...after].map((group) => [`${group.rule} ${group.hash.toString('hex')}`, group]));
-	await checkGroups(connection, courseId, [...groups.values()]);
+	await checkGroups(connection, courseId, groupsToCheck(before, after));
 	await pairAround(connection, courseId, ids, partners);
 	await setWaivedAside(connection, courseId);
 	// where a course was not checked yet, what a load has said of twins is all that is known of them

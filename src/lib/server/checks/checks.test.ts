@@ -123,6 +123,36 @@ describe('a change of one question', () => {
 		await change(await idOf('Do neaps follow the quarters?'), 'Does the moon pull?', 'Springs');
 		expect(await spoken('same-title')).toHaveLength(4);
 	});
+	it('keeps what is said of a category where what it goes by is as it was, and takes it away where it is not', async () => {
+		const placed = await loadPackage(pool, course, {
+			'keys.xml': bankXml({
+				Keys: Array.from({ length: 8 }, (_, at) =>
+					item(`k${at}`, `What is said ${'once twice thrice four five six seven eight'.split(' ')[at]!} by the mate?`, [
+						'Aye',
+						'Nay',
+						'Stay'
+					]).replace('shuffle="Yes"', 'shuffle="No"')
+				)
+			})
+		});
+		await takeIn(pool, course.courseId, placed, course.personId, decide({ bankName: 'Keys' }));
+		await checkCourse(pool, course.courseId, unhindered);
+		const said = () => spoken('key-place').then((found) => found.length);
+		expect(await said()).toBe(8);
+		const id = await idOf('What is said once by the mate?');
+		await change(id, 'What is said once by the first mate?', 'k0');
+		expect(await said()).toBe(8);
+		const { question, bankId } = (await storedQuestion(pool, course.courseId, id))!;
+		await byDeed(pool, course, (connection, by) =>
+			saveQuestions(
+				connection,
+				course.courseId,
+				[{ id, bankId, question: { ...question, shuffle: true } as never }],
+				by
+			)
+		);
+		expect(await said()).toBe(0);
+	});
 	it('that takes it away ends what was said of the other', async () => {
 		const first = await idOf('Are neaps small?');
 		await transaction(pool, (connection) => removeQuestions(connection, course.courseId, [first]));

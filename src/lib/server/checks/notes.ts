@@ -62,11 +62,18 @@ export async function writeNotes(
 		await run(connection, 'INSERT IGNORE INTO check_keys (course_id, rule, key_hash, question_id) VALUES ?', [keys]);
 }
 
+/** A group with a digest of the notes that some questions have in it, and of whether something is said of them. */
+export interface NotedGroup extends Group {
+	digest: string;
+}
+
 /** The groups that questions belong to. */
-export async function groupsOf(db: Database, ids: readonly number[]): Promise<Group[]> {
+export async function groupsOf(db: Database, ids: readonly number[]): Promise<NotedGroup[]> {
 	return rows(
 		db,
-		'SELECT DISTINCT rule, group_hash AS hash FROM check_notes WHERE question_id IN (?) AND group_hash <> ?',
+		`SELECT n.rule, n.group_hash AS hash, CONCAT(COUNT(*), ' ', BIT_XOR(CONV(LEFT(MD5(CONCAT(n.question_id, ' ', n.note, ' ',
+			EXISTS (SELECT 1 FROM snags s WHERE s.question_id = n.question_id AND s.rule = n.rule))), 16), 16, 10))) AS digest
+		FROM check_notes n WHERE n.question_id IN (?) AND n.group_hash <> ? GROUP BY n.rule, n.group_hash`,
 		[ids, ofPairs]
 	);
 }

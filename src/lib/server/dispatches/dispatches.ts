@@ -86,9 +86,9 @@ export async function begin(
 
 const columns =
 	'd.id, d.bank_id, d.quiz_id, d.selection_id, d.forms_id, d.title, d.format, d.state, d.file_id, d.file_name, d.done, d.total, d.failure, d.created, d.proof, p.name AS person';
-const parsed = (one: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
-	...one,
-	proof: one.proof ? (JSON.parse(one.proof) as Proof) : null
+const parsed = (kept: Omit<Dispatch, 'proof'> & { proof: string | null }): Dispatch => ({
+	...kept,
+	proof: kept.proof ? (JSON.parse(kept.proof) as Proof) : null
 });
 
 /** So many questions that are not identical are shown of one dispatch. */

@@ -45,11 +45,12 @@ function asker(db: Database, ids: number[], paths: Map<number, string[]>): (at: 
 			);
 			const byId = new Map(found.map((one) => [one.id, one]));
 			held = ids.slice(at, at + batch).map((id) => {
-				const one = byId.get(id);
-				if (!one) throw new Error('A question was taken out of the bank while it was being written. Write it again.');
+				const stored = byId.get(id);
+				if (!stored)
+					throw new Error('A question was taken out of the bank while it was being written. Write it again.');
 				return {
-					...parseQuestion(JSON.parse(one.document)),
-					category: one.category_id === null ? [] : (paths.get(one.category_id) ?? [])
+					...parseQuestion(JSON.parse(stored.document)),
+					category: stored.category_id === null ? [] : (paths.get(stored.category_id) ?? [])
 				};
 			});
 		}

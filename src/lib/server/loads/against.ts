@@ -48,10 +48,10 @@ export async function fillWords(db: Database, courseId: number): Promise<void> {
 
 const byOne = <Key>(list: Known[], key: (one: Known) => Key | null): Map<Key, Known | null> => {
 	const found = new Map<Key, Known | null>();
-	for (const one of list) {
-		const name = key(one);
+	for (const entry of list) {
+		const name = key(entry);
 		// a name that several have tells none of them
-		if (name !== null) found.set(name, found.has(name) ? null : one);
+		if (name !== null) found.set(name, found.has(name) ? null : entry);
 	}
 	return found;
 };
@@ -72,17 +72,17 @@ export function matcher(known: Known[]): (one: Coming) => Found {
 		leastNear
 	);
 	const percent = (value: number) => Math.min(99, Math.round(value * 100));
-	return (one) => {
-		if (one.same !== null) return { match: 'same', target: one.same, likeness: 100 };
-		const named = [byIdentifier.get(one.identifier), byTitle.get(one.title.toLowerCase())].flatMap(
+	return (staged) => {
+		if (staged.same !== null) return { match: 'same', target: staged.same, likeness: 100 };
+		const named = [byIdentifier.get(staged.identifier), byTitle.get(staged.title.toLowerCase())].flatMap(
 			(other) => other ?? []
 		);
 		for (const other of named) {
-			const value = likeness(one.words, other.words);
+			const value = likeness(staged.words, other.words);
 			const both = named.length === 2 && named[0] === named[1];
 			if (both || value >= leastChanged) return { match: 'changed', target: other.id, likeness: percent(value) };
 		}
-		const found = near.nearest(one.words);
+		const found = near.nearest(staged.words);
 		return found
 			? { match: 'near', target: known[found.at]!.id, likeness: percent(found.likeness) }
 			: { match: 'new', target: null, likeness: null };
@@ -116,9 +116,9 @@ export async function compareLoad(pool: Pool, loadId: number, only?: number[]): 
 		);
 		if (!found.length) break;
 		last = found.at(-1)!.id;
-		const values = found.map((one) => {
-			const against = match({ ...one, words: one.words ? wordsOfColumn(one.words) : new Uint32Array() });
-			return [one.id, against.match, against.target, against.likeness];
+		const values = found.map((staged) => {
+			const against = match({ ...staged, words: staged.words ? wordsOfColumn(staged.words) : new Uint32Array() });
+			return [staged.id, against.match, against.target, against.likeness];
 		});
 		// what is new need not be written where it is so already
 		const known = only ? values : values.filter((one) => one[1] !== 'new');

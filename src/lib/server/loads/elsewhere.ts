@@ -49,9 +49,9 @@ export async function compareElsewhere(
 	return {
 		fileName: other.file_name,
 		same: found.same,
-		changed: found.changed.map((one) => ({
-			title: nameOf(one.before),
-			parts: one.differences.map((difference) => difference.field)
+		changed: found.changed.map((change) => ({
+			title: nameOf(change.before),
+			parts: change.differences.map((difference) => difference.field)
 		})),
 		lost: found.onlyBefore.map(nameOf),
 		more: found.onlyAfter.map(nameOf)

@@ -92,10 +92,10 @@ export async function putInPlace(
 		await saveStaged(
 			connection,
 			courseId,
-			these.map((one) => {
-				const question = parseQuestion(JSON.parse(one.document));
+			these.map((staged) => {
+				const question = parseQuestion(JSON.parse(staged.document));
 				return {
-					staged: one,
+					staged: staged,
 					question: {
 						...question,
 						attachments: question.attachments.map((attachment) =>

@@ -214,14 +214,14 @@ export class Reading {
 			[this.courseId, fingerprints]
 		);
 		const inCourse = new Set(known.map((one) => one.fingerprint.toString('hex')));
-		const staged = batch.map((one) => {
-			const key = one.columns.fingerprint.toString('hex');
+		const staged = batch.map((read) => {
+			const key = read.columns.fingerprint.toString('hex');
 			// where the other one is, is worked out when it is shown
-			const twin = one.question.kind !== 'unreadable' && (inCourse.has(key) || this.#seen.has(key));
+			const twin = read.question.kind !== 'unreadable' && (inCourse.has(key) || this.#seen.has(key));
 			this.#seen.add(key);
-			const found = checkBeside(one.question, one.reports, { on: this.#checks.rules.on });
-			if (twin) found.push(twinReport(one.question));
-			return { ...one, reports: [...one.reports, ...byRules(this.#checks.rules, found)] };
+			const found = checkBeside(read.question, read.reports, { on: this.#checks.rules.on });
+			if (twin) found.push(twinReport(read.question));
+			return { ...read, reports: [...read.reports, ...byRules(this.#checks.rules, found)] };
 		});
 		await transaction(this.pool, async (connection) => {
 			this.#snags += await insertStaged(connection, this.loadId, first, staged);

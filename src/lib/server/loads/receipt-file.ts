@@ -22,13 +22,13 @@ const pathOf = (key: string) => pathOfKey(key).join(' / ');
 /** The receipt of a load as a table of all its questions: CSV with a byte order mark, so that spreadsheets read its accents. */
 export async function receiptCsv(db: Database, load: Load): Promise<string> {
 	const questions = await receiptQuestions(db, load.id, null, null, null, most);
-	const lines = questions.map((one) => [
-		one.number,
-		one.title,
-		kindName(one.kind as Kind),
-		pathOf(one.category),
-		outcomeNames[one.outcome as Outcome] ?? one.outcome,
-		one.outcome === 'aside' ? (one.why ?? '') : ''
+	const lines = questions.map((question) => [
+		question.number,
+		question.title,
+		kindName(question.kind as Kind),
+		pathOf(question.category),
+		outcomeNames[question.outcome as Outcome] ?? question.outcome,
+		question.outcome === 'aside' ? (question.why ?? '') : ''
 	]);
 	// a cell that begins like a formula is kept from being run by a spreadsheet
 	return `\ufeff${Papa.unparse([['Number', 'Question', 'Kind', 'Category in the file', 'What became of it', 'Why'], ...lines], { escapeFormulae: formulaLike, newline: '\r\n' })}\r\n`;

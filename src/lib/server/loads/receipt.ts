@@ -20,14 +20,14 @@ async function lines(db: Database, loadId: number, by: 'category_path' | 'kind')
 		FROM staged_questions WHERE load_id = ? GROUP BY ${by} ORDER BY MIN(number)`,
 		[loadId]
 	);
-	return found.map((one) => ({
-		key: one.line_key,
-		found: Number(one.found),
-		taken: Number(one.taken),
-		replaced: Number(one.replaced),
-		aside: Number(one.aside),
-		left: Number(one.left),
-		skipped: Number(one.skipped)
+	return found.map((line) => ({
+		key: line.line_key,
+		found: Number(line.found),
+		taken: Number(line.taken),
+		replaced: Number(line.replaced),
+		aside: Number(line.aside),
+		left: Number(line.left),
+		skipped: Number(line.skipped)
 	}));
 }
 

@@ -81,13 +81,13 @@ export async function takeIn(
 		await markOutcomes(
 			connection,
 			loadId,
-			questions.map((one, at) => {
+			questions.map((question, at) => {
 				const outcome = plan.outcomes[at]!;
 				const target = plan.targets[at]!;
-				const landing = { stagedId: one.id, outcome, bankId: null, categoryId: null, targetId: target };
+				const landing = { stagedId: question.id, outcome, bankId: null, categoryId: null, targetId: target };
 				if (outcome !== 'taken') return landing;
-				const [to, known] = goesToQuizBank(one, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
-				const categoryId = known.get(pathKey(to.land(pathOfKey(one.category)))) ?? null;
+				const [to, known] = goesToQuizBank(question, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
+				const categoryId = known.get(pathKey(to.land(pathOfKey(question.category)))) ?? null;
 				return { ...landing, bankId: to.id, categoryId };
 			})
 		);

@@ -76,9 +76,9 @@ export async function findLost(connection: PoolConnection, courseId: number): Pr
 	const banks = [...new Set(lost.map((one) => one.bankId))];
 	const trees = await Promise.all(banks.map((bankId) => categoryTree(connection, bankId)));
 	const ids = new Map(trees.flatMap((tree, at) => tree.map((node) => [`${banks[at]}\n${node.key}`, node.id])));
-	const back = lost.flatMap((one) => {
-		const id = ids.get(`${one.bankId}\n${one.name}`);
-		return id === undefined ? [] : [{ ...one, categoryId: id }];
+	const back = lost.flatMap((category) => {
+		const id = ids.get(`${category.bankId}\n${category.name}`);
+		return id === undefined ? [] : [{ ...category, categoryId: id }];
 	});
 	if (back.length) {
 		await run(connection, 'INSERT IGNORE INTO quiz_part_categories (part_id, category_id) VALUES ?', [

@@ -14,9 +14,15 @@
 	unit={of ? '' : 'credit in percent'}
 	make={() => ({ value: 0, tolerance: 0, credit: 1 })}
 >
-	{#snippet line(one: AcceptedNumber, at: number)}
-		{#if 'value' in one}
-			<input class="input amount" type="number" step="any" aria-label="Number {at + 1}{of}" bind:value={one.value} />
+	{#snippet line(accepted: AcceptedNumber, at: number)}
+		{#if 'value' in accepted}
+			<input
+				class="input amount"
+				type="number"
+				step="any"
+				aria-label="Number {at + 1}{of}"
+				bind:value={accepted.value}
+			/>
 			give or take
 			<input
 				class="input amount"
@@ -24,7 +30,7 @@
 				min="0"
 				step="any"
 				aria-label="Tolerance {at + 1}{of}"
-				bind:value={one.tolerance}
+				bind:value={accepted.tolerance}
 			/>
 		{:else}
 			from <input
@@ -32,7 +38,7 @@
 				type="number"
 				step="any"
 				aria-label="Least number {at + 1}{of}"
-				bind:value={one.min}
+				bind:value={accepted.min}
 			/>
 			to
 			<input
@@ -40,11 +46,11 @@
 				type="number"
 				step="any"
 				aria-label="Greatest number {at + 1}{of}"
-				bind:value={one.max}
+				bind:value={accepted.max}
 			/>
 		{/if}
 		<span class="ml-auto"></span>
-		<CreditField bind:credit={one.credit} label="Credit of number {at + 1}{of}" />
+		<CreditField bind:credit={accepted.credit} label="Credit of number {at + 1}{of}" />
 	{/snippet}
 </List>
 

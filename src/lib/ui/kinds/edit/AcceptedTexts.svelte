@@ -14,11 +14,11 @@
 	unit={of ? '' : 'credit in percent'}
 	make={() => ({ text: '', credit: 1, caseSensitive: false })}
 >
-	{#snippet line(one: AcceptedText, at: number)}
-		<input class="input min-w-0 flex-1" aria-label="Accepted answer {at + 1}{of}" bind:value={one.text} />
+	{#snippet line(accepted: AcceptedText, at: number)}
+		<input class="input min-w-0 flex-1" aria-label="Accepted answer {at + 1}{of}" bind:value={accepted.text} />
 		<label class="whitespace-nowrap text-[13px]" title="An answer in other capitals is wrong"
-			><input type="checkbox" bind:checked={one.caseSensitive} /> capitals</label
+			><input type="checkbox" bind:checked={accepted.caseSensitive} /> capitals</label
 		>
-		<CreditField bind:credit={one.credit} label="Credit of answer {at + 1}{of}" />
+		<CreditField bind:credit={accepted.credit} label="Credit of answer {at + 1}{of}" />
 	{/snippet}
 </List>

@@ -11,7 +11,7 @@
 	let { question = $bindable(), attachments, courseId }: Editing<HotspotQuestion | LabelImageQuestion> = $props();
 
 	const shapes = $derived<Shape[]>(question.kind === 'hotspot' ? question.shapes : question.targets);
-	const file = $derived(attachments.find((one) => one.name === question.picture.name));
+	const file = $derived(attachments.find(({ name }) => name === question.picture.name));
 	let seen = $state<{ width: number; height: number } | null>(null);
 	const size = (picture: Picture) => ({
 		width: picture.width ?? seen?.width ?? 0,
@@ -33,7 +33,7 @@
 	const newShape = (): Shape => {
 		const { width, height } = size(question.picture);
 		return {
-			identifier: fresh(shapes.map((one) => one.identifier)),
+			identifier: fresh(shapes.map((shape) => shape.identifier)),
 			shape: 'rect',
 			coordinates: [width / 4, height / 4, width / 2, height / 2].map(Math.round)
 		};
@@ -79,17 +79,17 @@
 	}
 </script>
 
-{#snippet place(one: Shape, at: number)}
+{#snippet place(shape: Shape, at: number)}
 	<span class="mute">{at + 1}</span>
-	<select class="select" aria-label="Form of area {at + 1}" bind:value={one.shape}
+	<select class="select" aria-label="Form of area {at + 1}" bind:value={shape.shape}
 		>{#each forms as form (form)}<option value={form}>{formWords[form]}</option>{/each}</select
 	>
 	<input
 		class="input min-w-0 flex-1"
 		aria-label="Place of area {at + 1}, in pixels"
 		title="in pixels: rectangle left, top, right, bottom; circle middle and radius; polygon its corners"
-		value={one.coordinates.join(', ')}
-		onchange={(event) => (one.coordinates = numbers(event.currentTarget.value))}
+		value={shape.coordinates.join(', ')}
+		onchange={(event) => (shape.coordinates = numbers(event.currentTarget.value))}
 	/>
 {/snippet}
 
@@ -140,9 +140,9 @@
 		unit="credit in percent"
 		make={() => ({ ...newShape(), credit: 0 })}
 	>
-		{#snippet line(one: HotspotQuestion['shapes'][number], at: number)}
-			{@render place(one, at)}
-			<CreditField bind:credit={one.credit} label="Credit of area {at + 1}" />
+		{#snippet line(shape: HotspotQuestion['shapes'][number], at: number)}
+			{@render place(shape, at)}
+			<CreditField bind:credit={shape.credit} label="Credit of area {at + 1}" />
 		{/snippet}
 	</List>
 {:else}
@@ -151,7 +151,7 @@
 		what="label"
 		head="Labels"
 		make={() => ({
-			identifier: fresh(question.kind === 'label-image' ? question.labels.map((one) => one.identifier) : []),
+			identifier: fresh(question.kind === 'label-image' ? question.labels.map(({ identifier }) => identifier) : []),
 			text: '',
 			uses: 1
 		})}
@@ -161,15 +161,15 @@
 		{/snippet}
 	</List>
 	<List bind:items={question.targets} what="area" head="Areas" make={() => ({ ...newShape(), uses: 1 })}>
-		{#snippet line(one: LabelImageQuestion['targets'][number], at: number)}
-			{@render place(one, at)}
+		{#snippet line(shape: LabelImageQuestion['targets'][number], at: number)}
+			{@render place(shape, at)}
 			<select
 				class="select"
 				aria-label="Label that belongs on area {at + 1}"
 				value={question.kind === 'label-image'
-					? (question.pairs.find((pair) => pair.right === one.identifier)?.left ?? '')
+					? (question.pairs.find((pair) => pair.right === shape.identifier)?.left ?? '')
 					: ''}
-				onchange={(event) => belong(one.identifier, event.currentTarget.value)}
+				onchange={(event) => belong(shape.identifier, event.currentTarget.value)}
 				><option value="">none</option
 				>{#if question.kind === 'label-image'}{#each question.labels as label, n (label.identifier)}<option
 							value={label.identifier}>label {n + 1}</option

@@ -57,7 +57,7 @@
 			<List
 				bind:items={blank.entries}
 				what="entry{of}"
-				make={() => ({ identifier: fresh(blank.entries.map((one) => one.identifier)), text: '', credit: 0 })}
+				make={() => ({ identifier: fresh(blank.entries.map((entry) => entry.identifier)), text: '', credit: 0 })}
 			>
 				{#snippet line(entry: ListEntry, at: number)}
 					<RichText bind:value={entry.text} {attachments} {courseId} label="Entry {at + 1}{of}" small />
@@ -70,12 +70,12 @@
 				what="word{of}"
 				make={() => ({ word: question.bank[0]?.identifier ?? '', credit: 1 })}
 			>
-				{#snippet line(one: { word: string; credit: number }, at: number)}
-					<select class="select min-w-0 flex-1" aria-label="Word {at + 1}{of}" bind:value={one.word}
+				{#snippet line(entry: { word: string; credit: number }, at: number)}
+					<select class="select min-w-0 flex-1" aria-label="Word {at + 1}{of}" bind:value={entry.word}
 						>{#each question.bank as word (word.identifier)}<option value={word.identifier}>{plain(word.text)}</option
 							>{/each}</select
 					>
-					<CreditField bind:credit={one.credit} label="Credit of word {at + 1}{of}" />
+					<CreditField bind:credit={entry.credit} label="Credit of word {at + 1}{of}" />
 				{/snippet}
 			</List>
 		{:else}<p class="mute">It is answered at length, and marked by a person.</p>{/if}
@@ -94,7 +94,7 @@
 		bind:items={question.bank}
 		what="word"
 		head="Words to fill in"
-		make={() => ({ identifier: fresh(question.bank.map((one) => one.identifier)), text: '', uses: 1 })}
+		make={() => ({ identifier: fresh(question.bank.map((entry) => entry.identifier)), text: '', uses: 1 })}
 	>
 		{#snippet line(word, at)}
 			<RichText bind:value={word.text} {attachments} {courseId} label="Word {at + 1}" small />

@@ -16,26 +16,26 @@
 		question.pairs = right ? [...others, { left, right, credit }] : others;
 	}
 	const another = (sides: Side[]): Side => ({
-		identifier: fresh([...question.left, ...question.right].map((one) => one.identifier)),
+		identifier: fresh([...question.left, ...question.right].map((side) => side.identifier)),
 		text: '',
 		uses: sides === question.left ? 1 : null
 	});
 	// what is taken out takes its pairs along
 	$effect(() => {
-		const known = new Set([...question.left, ...question.right].map((one) => one.identifier));
+		const known = new Set([...question.left, ...question.right].map((side) => side.identifier));
 		if (question.pairs.some((pair) => !known.has(pair.left) || !known.has(pair.right)))
 			question.pairs = question.pairs.filter((pair) => known.has(pair.left) && known.has(pair.right));
 	});
 </script>
 
 <List bind:items={question.left} what="left" head="Pairs" make={() => another(question.left)}>
-	{#snippet line(one: Side, at: number)}
-		<RichText bind:value={one.text} {attachments} {courseId} label="Left {at + 1}" small />
+	{#snippet line(side: Side, at: number)}
+		<RichText bind:value={side.text} {attachments} {courseId} label="Left {at + 1}" small />
 		<select
 			class="select"
 			aria-label="What left {at + 1} belongs to"
-			value={rightOf(one.identifier)?.right ?? ''}
-			onchange={(event) => belong(one.identifier, event.currentTarget.value)}
+			value={rightOf(side.identifier)?.right ?? ''}
+			onchange={(event) => belong(side.identifier, event.currentTarget.value)}
 			><option value="">nothing</option>{#each question.right as other, n (other.identifier)}<option
 					value={other.identifier}>right {n + 1}</option
 				>{/each}</select
@@ -43,8 +43,8 @@
 	{/snippet}
 </List>
 <List bind:items={question.right} what="right" make={() => another(question.right)}>
-	{#snippet line(one: Side, at: number)}
+	{#snippet line(side: Side, at: number)}
 		<span class="mute whitespace-nowrap">right {at + 1}</span>
-		<RichText bind:value={one.text} {attachments} {courseId} label="Right {at + 1}" small />
+		<RichText bind:value={side.text} {attachments} {courseId} label="Right {at + 1}" small />
 	{/snippet}
 </List>

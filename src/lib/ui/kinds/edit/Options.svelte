@@ -14,12 +14,12 @@
 		// what the source named in vain is no key any more
 		question.lostKeys = [];
 		if (question.kind === 'multiple-response') option.credit = 1;
-		else for (const one of question.options) one.credit = one === option ? 1 : 0;
+		else for (const other of question.options) other.credit = other === option ? 1 : 0;
 	}
 </script>
 
 {#if question.lostKeys.length}<p class="broken">
-		The source names {question.lostKeys.map((one) => `“${one}”`).join(', ')} as its key, which is no option. Mark the right
+		The source names {question.lostKeys.map((key) => `“${key}”`).join(', ')} as its key, which is no option. Mark the right
 		one.
 	</p>{/if}
 
@@ -29,7 +29,7 @@
 	head="Options"
 	unit="credit in percent"
 	make={() => ({
-		identifier: fresh(question.options.map((one) => one.identifier)),
+		identifier: fresh(question.options.map((other) => other.identifier)),
 		text: '',
 		credit: 0,
 		pinned: false

@@ -9,15 +9,15 @@
 </script>
 
 <List bind:items={question.items} what="place" head="In the right order">
-	{#snippet line(one: OrderingQuestion['items'][number], at: number)}
+	{#snippet line(item: OrderingQuestion['items'][number], at: number)}
 		<span class="mute">{at + 1}</span>
-		<RichText bind:value={one.text} {attachments} {courseId} label="Place {at + 1}" small />
+		<RichText bind:value={item.text} {attachments} {courseId} label="Place {at + 1}" small />
 		<button
 			type="button"
 			class="btn btn-sm preset-outlined-brand"
 			disabled={at === 0}
 			aria-label="Place {at + 1} one up"
-			onclick={() => question.items.splice(at - 1, 2, one, question.items[at - 1]!)}>↑</button
+			onclick={() => question.items.splice(at - 1, 2, item, question.items[at - 1]!)}>↑</button
 		>
 	{/snippet}
 </List>

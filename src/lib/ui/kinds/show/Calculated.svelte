@@ -10,18 +10,20 @@
 {#if mode === 'key'}
 	<table class="table mt-3">
 		<tbody>
-			{#each question.variables as one (one.name)}
+			{#each question.variables as variable (variable.name)}
 				<tr
-					><td><b class="mono">{one.name}</b></td><td
-						>{one.values.form === 'range'
-							? `${shownValue(one.values.min, null)} to ${shownValue(one.values.max, null)}${one.values.step === null ? '' : ` in steps of ${one.values.step}`}`
-							: one.values.form === 'set'
-								? `one of ${one.values.values.join(', ')}`
-								: `= ${one.values.expression}`}</td
+					><td><b class="mono">{variable.name}</b></td><td
+						>{variable.values.form === 'range'
+							? `${shownValue(variable.values.min, null)} to ${shownValue(variable.values.max, null)}${variable.values.step === null ? '' : ` in steps of ${variable.values.step}`}`
+							: variable.values.form === 'set'
+								? `one of ${variable.values.values.join(', ')}`
+								: `= ${variable.values.expression}`}</td
 					></tr
 				>
 			{/each}
-			{#each question.constraints as one (one)}<tr><td class="mute">so that</td><td class="mono">{one}</td></tr>{/each}
+			{#each question.constraints as constraint (constraint)}<tr
+					><td class="mute">so that</td><td class="mono">{constraint}</td></tr
+				>{/each}
 			<tr
 				><td class="mute">answer</td><td
 					><span class="mono whole">{question.expression}</span>

@@ -38,11 +38,11 @@
 				<td class="rich">{@html html(left.text)}</td>
 				<td>
 					{#if mode === 'key'}
-						{#each question.pairs.filter((one) => one.left === left.identifier && one.credit !== 0) as one (one.right)}
-							<span class="rich {one.credit > 0 ? 'whole' : 'broken'}"
-								>{@html html(rights.find((right) => right.identifier === one.right)?.markup ?? '?')}</span
+						{#each question.pairs.filter((pair) => pair.left === left.identifier && pair.credit !== 0) as pair (pair.right)}
+							<span class="rich {pair.credit > 0 ? 'whole' : 'broken'}"
+								>{@html html(rights.find((right) => right.identifier === pair.right)?.markup ?? '?')}</span
 							>
-							{#if question.combination === 'sum'}<span class="faint">{creditInWords(one.credit)}</span>{/if}<br />
+							{#if question.combination === 'sum'}<span class="faint">{creditInWords(pair.credit)}</span>{/if}<br />
 						{:else}<span class="mute">nothing belongs to it</span>{/each}
 					{:else if left.uses === 1}
 						<select

@@ -39,7 +39,7 @@
 <label class="mb-3 flex flex-col gap-1 text-[13px]"
 	>Kind
 	<select class="select" bind:value={kind}
-		>{#each made as one (one)}<option value={one}>{kindName(one)}</option>{/each}</select
+		>{#each made as kind (kind)}<option value={kind}>{kindName(kind)}</option>{/each}</select
 	></label
 >
 {#key kind}

@@ -21,7 +21,7 @@
 		live = null;
 	});
 	const dispatches = $derived(live ?? data.dispatches);
-	const busy = $derived(dispatches.some((one) => ['waiting', 'writing', 'proving'].includes(one.state)));
+	const busy = $derived(dispatches.some((dispatch) => ['waiting', 'writing', 'proving'].includes(dispatch.state)));
 	onMount(() => {
 		const timer = setInterval(async () => {
 			if (!busy) return;
@@ -30,7 +30,7 @@
 			).catch(() => null);
 			if (!answer?.ok) return;
 			live = (await answer.json()) as typeof data.dispatches;
-			if (!live.some((one) => ['waiting', 'writing', 'proving'].includes(one.state))) await invalidateAll();
+			if (!live.some((dispatch) => ['waiting', 'writing', 'proving'].includes(dispatch.state))) await invalidateAll();
 		}, 700);
 		return () => clearInterval(timer);
 	});
@@ -45,11 +45,13 @@
 	const shown = $derived(
 		going
 			? undefined
-			: (dispatches.find((one) => one.id === Number(page.url.searchParams.get('show'))) ??
-					dispatches.find((one) => isSame(sentBy(one), sent) && one.format === data.format.name))
+			: (dispatches.find((dispatch) => dispatch.id === Number(page.url.searchParams.get('show'))) ??
+					dispatches.find((dispatch) => isSame(sentBy(dispatch), sent) && dispatch.format === data.format.name))
 	);
-	const stateOf = (one: (typeof dispatches)[number]) =>
-		one.state === 'done' && one.proof && !asForetold(one.proof) ? 'read back, and it differs' : states[one.state];
+	const stateOf = (dispatch: (typeof dispatches)[number]) =>
+		dispatch.state === 'done' && dispatch.proof && !asForetold(dispatch.proof)
+			? 'read back, and it differs'
+			: states[dispatch.state];
 	const address = (format: string, workedOut = data.workedOut) => `?${asked(sent)}&as=${format}&worked=${workedOut}`;
 	const states = {
 		waiting: 'waiting',
@@ -107,7 +109,9 @@
 			value={format}
 			onchange={(event) => goto(address(event.currentTarget.value), { keepFocus: true })}
 		>
-			{#each data.formats as one (one.name)}<option value={one.name}>{one.title} ({one.ending})</option>{/each}
+			{#each data.formats as dispatch (dispatch.name)}<option value={dispatch.name}
+					>{dispatch.title} ({dispatch.ending})</option
+				>{/each}
 		</select>
 		{#if data.worksOut && data.loss.some((line) => line.kind === 'calculated')}
 			<label class="mt-3 block"
@@ -138,7 +142,8 @@
 	{/snippet}
 	{#snippet middle()}
 		<h2>
-			What becomes of the questions as {data.formats.find((one) => one.name === format)?.title ?? data.format.title}
+			What becomes of the questions as {data.formats.find((dispatch) => dispatch.name === format)?.title ??
+				data.format.title}
 		</h2>
 		{#if going}<p class="mute mt-2" role="status">Working out what would be lost …</p>
 		{:else if data.working}<Working working={data.working} />

@@ -23,18 +23,18 @@ const chosen = async (locals: App.Locals, params: { course?: string }, request: 
 
 export const actions = {
 	stop: async ({ locals, params, request }) => {
-		const one = await chosen(locals, params, request);
-		if (one) await stopReading(database(), one.id);
+		const load = await chosen(locals, params, request);
+		if (load) await stopReading(database(), load.id);
 	},
 	again: async ({ locals, params, request }) => {
-		const one = await chosen(locals, params, request);
-		if (one) await readAgain(database(), one.id);
+		const load = await chosen(locals, params, request);
+		if (load) await readAgain(database(), load.id);
 	},
 	away: async ({ locals, params, request }) => {
-		const one = await chosen(locals, params, request);
-		if (one && !(await throwAway(database(), one.id)))
+		const load = await chosen(locals, params, request);
+		if (load && !(await throwAway(database(), load.id)))
 			return fail(409, {
-				message: `“${one.file_name}” is in the course or is being worked on, so it cannot be thrown away now.`
+				message: `“${load.file_name}” is in the course or is being worked on, so it cannot be thrown away now.`
 			});
 		return undefined;
 	}

@@ -13,13 +13,13 @@
 	let live = $state<typeof data.loads | null>(null);
 	const loads = $derived(
 		(live ?? data.loads).filter(
-			(one) =>
-				one.state !== 'uploading' &&
-				(!shownState || one.state === shownState) &&
-				(!words || `${one.file_name} ${one.format} ${one.person}`.toLowerCase().includes(words.toLowerCase()))
+			(load) =>
+				load.state !== 'uploading' &&
+				(!shownState || load.state === shownState) &&
+				(!words || `${load.file_name} ${load.format} ${load.person}`.toLowerCase().includes(words.toLowerCase()))
 		)
 	);
-	const busy = $derived(loads.some((one) => one.state === 'waiting' || one.state === 'reading'));
+	const busy = $derived(loads.some((load) => load.state === 'waiting' || load.state === 'reading'));
 	$effect(() => {
 		void data.loads;
 		live = null;
@@ -32,7 +32,7 @@
 			if (!answer?.ok) return;
 			const found = (await answer.json()) as { loads: typeof data.loads };
 			live = found.loads;
-			if (!found.loads.some((one) => one.state === 'waiting' || one.state === 'reading')) await invalidateAll();
+			if (!found.loads.some((load) => load.state === 'waiting' || load.state === 'reading')) await invalidateAll();
 		}, 700);
 		return () => clearInterval(timer);
 	});
@@ -47,7 +47,7 @@
 		sessionStorage.setItem('pasted', pasted);
 		void goto(`/courses/${data.course.id}/loads/paste`);
 	}
-	const waits = $derived(data.loads.filter((one) => one.state === 'review').length);
+	const waits = $derived(data.loads.filter((load) => load.state === 'review').length);
 </script>
 
 <svelte:head><title>Loads · {data.course.name} · Yarn Barrow</title></svelte:head>
@@ -94,35 +94,35 @@
 			></thead
 		>
 		<tbody>
-			{#each sending as one (one.key)}
+			{#each sending as upload (upload.key)}
 				<tr>
-					<td class="cut"><b>{one.name}</b></td><td class="mute">{one.failure ? '' : 'being sent'}</td><td
-						class="number mute">{bytes(one.size)}</td
+					<td class="cut"><b>{upload.name}</b></td><td class="mute">{upload.failure ? '' : 'being sent'}</td><td
+						class="number mute">{bytes(upload.size)}</td
 					><td></td><td></td>
 					<td colspan="3"
-						>{#if one.failure}<span class="broken" role="alert">{one.failure}</span>{:else}<Strand
-								value={one.sent / one.size}
-								label="Sending {one.name}"
+						>{#if upload.failure}<span class="broken" role="alert">{upload.failure}</span>{:else}<Strand
+								value={upload.sent / upload.size}
+								label="Sending {upload.name}"
 							/>
 							<span class="mute"
-								>{one.state === 'waiting'
-									? `the connection is lost; it goes on from ${bytes(one.sent)} as soon as it is back`
-									: one.ending
+								>{upload.state === 'waiting'
+									? `the connection is lost; it goes on from ${bytes(upload.sent)} as soon as it is back`
+									: upload.ending
 										? 'the last piece is on its way; then the file is put away'
-										: `sending, ${bytes(one.sent)} of ${bytes(one.size)}`}</span
+										: `sending, ${bytes(upload.sent)} of ${bytes(upload.size)}`}</span
 							>{/if}</td
 					>
 					<td class="number"
-						><button class="btn btn-sm preset-outlined-brand" onclick={() => uploads.clear(one.key)}
-							>{one.failure ? 'Clear' : 'Stop'}</button
+						><button class="btn btn-sm preset-outlined-brand" onclick={() => uploads.clear(upload.key)}
+							>{upload.failure ? 'Clear' : 'Stop'}</button
 						></td
 					>
 				</tr>
 			{/each}
-			{#each loads as one (one.id)}
+			{#each loads as load (load.id)}
 				<LoadLine
-					load={one}
-					twin={data.loads.find((other) => other.id === one.twin_id)}
+					{load}
+					twin={data.loads.find((other) => other.id === load.twin_id)}
 					courseId={data.course.id}
 					mayChange={data.mayChange}
 				/>

@@ -70,7 +70,7 @@ export const load = async ({ locals, params, url }) => {
 	const from = Math.floor(place / snagPageSize) * snagPageSize;
 	const check = order === 'check' ? (filter.check ?? '') : '';
 	const isMended = mendTitle(check) !== undefined || check === 'exact-duplicate';
-	const [lastVisit, waivers, days, places, rows, mendable, checking, mending, banks] = await Promise.all([
+	const [lastVisit, waivers, days, places, listed, mendable, checking, mending, banks] = await Promise.all([
 		visitSnags(db, course.id, person.id),
 		waiversOf(db, course.id),
 		daysOf(db, course.id),
@@ -95,7 +95,7 @@ export const load = async ({ locals, params, url }) => {
 		banks,
 		placed: placed.slice(0, mostPlaces),
 		placeSnags: findings.length,
-		page: { total, from, rows },
+		page: { total, from, rows: listed },
 		pageSize: snagPageSize,
 		mendable: check === 'exact-duplicate' ? total : mendable,
 		mendsPlaces: mendsPlaces(check),

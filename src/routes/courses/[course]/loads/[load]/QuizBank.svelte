@@ -38,8 +38,8 @@
 			aria-label="Bank for the questions that stand only in a quiz"
 			value={chosen}
 			onchange={(event) => choose(event.currentTarget.value)}
-			><option value="others">where the others go</option>{#each banks as one (one.id)}<option value={String(one.id)}
-					>into {one.name}</option
+			><option value="others">where the others go</option>{#each banks as bank (bank.id)}<option value={String(bank.id)}
+					>into {bank.name}</option
 				>{/each}<option value="new">into a new bank</option></select
 		></label
 	>

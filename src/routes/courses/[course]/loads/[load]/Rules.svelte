@@ -13,7 +13,7 @@
 
 	const against = [
 		['same', 'the same as one'],
-		['changed', 'a change of one'],
+		['changed', 'a change of rule'],
 		['near', 'nearly the same as one']
 	] as const;
 	const matches = $derived(
@@ -24,12 +24,12 @@
 	let name = $state('');
 	let kept = $state('');
 	let more = $state<{ name: string; rules: Rules }[]>([]);
-	const all = $derived([...saved.filter((one) => !more.some((other) => other.name === one.name)), ...more]);
+	const all = $derived([...saved.filter((rule) => !more.some((other) => other.name === rule.name)), ...more]);
 
 	async function save() {
 		const rules = parseRules($state.snapshot(review.decision));
 		if (await review.ask({ do: 'rules', name, rules })) {
-			more = [...more.filter((one) => one.name !== name), { name, rules }];
+			more = [...more.filter((rule) => rule.name !== name), { name, rules }];
 			kept = `Kept as “${name}”.`;
 		}
 	}
@@ -43,10 +43,10 @@
 				>Saved rules <select
 					class="select"
 					onchange={(event) => {
-						const one = all.find((other) => other.name === event.currentTarget.value);
-						if (one) Object.assign(review.decision, structuredClone($state.snapshot(one.rules)));
+						const rule = all.find((other) => other.name === event.currentTarget.value);
+						if (rule) Object.assign(review.decision, structuredClone($state.snapshot(rule.rules)));
 					}}
-					><option value="">choose</option>{#each all as one (one.name)}<option value={one.name}>{one.name}</option
+					><option value="">choose</option>{#each all as rule (rule.name)}<option value={rule.name}>{rule.name}</option
 						>{/each}</select
 				></label
 			>{/if}
@@ -150,8 +150,10 @@
 					onchange={(event) =>
 						(review.decision.creditSteps = event.currentTarget.value
 							.split(/[;\s]+/)
-							.map((one) => Number(one.replace(',', '.').replace('%', '')))
-							.filter((one) => Number.isFinite(one) && one >= -100 && one <= 100 && event.currentTarget.value.trim()))}
+							.map((share) => Number(share.replace(',', '.').replace('%', '')))
+							.filter(
+								(share) => Number.isFinite(share) && share >= -100 && share <= 100 && event.currentTarget.value.trim()
+							))}
 				/></label
 			>
 			{#if review.decision.creditSteps.length}<label

@@ -21,25 +21,25 @@
 	let from = $state('');
 	let asked = 0;
 
-	const files = $derived([...new Set(data.questions.map((one) => one.fileName))]);
-	const rows = $derived(data.questions.filter((one) => !from || one.fileName === from));
+	const files = $derived([...new Set(data.questions.map((question) => question.fileName))]);
+	const rows = $derived(data.questions.filter((question) => !from || question.fileName === from));
 	const list = $derived(wholeList(rows));
 	/** The row of the question that is seen, which may still be the one before while the chosen one is fetched. */
-	const showing = $derived(data.questions.find((one) => one.id === shown?.id));
-	const selection = $derived(data.questions.filter((one) => picked.has(one.id)));
-	const ready = $derived(selection.filter((one) => !one.broken));
+	const showing = $derived(data.questions.find((question) => question.id === shown?.id));
+	const selection = $derived(data.questions.filter((question) => picked.has(question.id)));
+	const ready = $derived(selection.filter((question) => !question.broken));
 
 	async function choose(row: { id: number }) {
 		chosen = row.id;
 		asked += 1;
 		const mine = asked;
-		const one = data.questions.find((other) => other.id === row.id);
-		if (!one) return;
-		const answer = await fetch(`/courses/${data.course.id}/loads/${one.loadId}/questions/${one.id}`);
+		const question = data.questions.find((other) => other.id === row.id);
+		if (!question) return;
+		const answer = await fetch(`/courses/${data.course.id}/loads/${question.loadId}/questions/${question.id}`);
 		if (mine === asked && answer.ok) shown = (await answer.json()) as StagedQuestion;
 	}
 	$effect(() => {
-		if (!data.questions.some((one) => one.id === chosen) && data.questions[0]) void choose(data.questions[0]);
+		if (!data.questions.some((question) => question.id === chosen) && data.questions[0]) void choose(data.questions[0]);
 	});
 	async function act(what: unknown): Promise<boolean> {
 		if (!showing) return false;

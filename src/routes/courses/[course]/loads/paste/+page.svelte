@@ -36,7 +36,7 @@
 		return () => clearTimeout(timer);
 	});
 	const broken = $derived(
-		found?.questions.filter((one) => one.reports.some((report) => report.severity === 'broken')).length ?? 0
+		found?.questions.filter((read) => read.reports.some((report) => report.severity === 'broken')).length ?? 0
 	);
 	function show(from: number) {
 		if (!area) return;
@@ -51,7 +51,7 @@
 	let key = $state(0);
 	/** The load that the text has become, while it is read. */
 	let loadId = $state<number | null>(null);
-	const mine = $derived(uploads.list.find((one) => one.key === key));
+	const mine = $derived(uploads.list.find((upload) => upload.key === key));
 	const sending = $derived(loadId !== null || (mine !== undefined && mine.state !== 'failed'));
 	const failure = $derived(
 		mine?.failure ||
@@ -76,7 +76,7 @@
 		for (;;) {
 			const answer = await fetch(`/courses/${course.id}/loads/status`).catch(() => null);
 			const loads = answer?.ok ? ((await answer.json()) as { loads: { id: number; state: string }[] }).loads : null;
-			const state = loads && (loads.find((one) => one.id === id)?.state ?? 'gone');
+			const state = loads && (loads.find((load) => load.id === id)?.state ?? 'gone');
 			if (state === 'review') return goto(`/courses/${course.id}/loads/${id}`);
 			if (state && state !== 'waiting' && state !== 'reading') return goto(`/courses/${course.id}/loads`);
 			await new Promise((resolve) => setTimeout(resolve, 300));
@@ -109,18 +109,18 @@
 			</span>
 		</h2>
 		{#each found?.reports ?? [] as report, at (at)}<p class="mute mt-2 text-[13px]">{report.message}</p>{/each}
-		{#each found?.questions ?? [] as one, at (at)}
+		{#each found?.questions ?? [] as read, at (at)}
 			<article>
 				<p class="faint text-[13px]">
-					{at + 1} · {kindName(one.question.kind)}{one.question.points === null
+					{at + 1} · {kindName(read.question.kind)}{read.question.points === null
 						? ''
-						: ` · ${count(one.question.points, 'point')}`}{one.question.category.length
-						? ` · ${one.question.category.join(' › ')}`
+						: ` · ${count(read.question.points, 'point')}`}{read.question.category.length
+						? ` · ${read.question.category.join(' › ')}`
 						: ''} ·
-					<button type="button" class="word" onclick={() => show(one.from)}>line {one.from}</button>
+					<button type="button" class="word" onclick={() => show(read.from)}>line {read.from}</button>
 				</p>
-				<QuestionView question={one.question} courseId={data.course.id} />
-				{#each one.reports as report, n (n)}<p class="mt-1 text-[13px]">
+				<QuestionView question={read.question} courseId={data.course.id} />
+				{#each read.reports as report, n (n)}<p class="mt-1 text-[13px]">
 						<Mark severity={report.severity} word={report.severity} />
 						{report.message}
 					</p>{/each}

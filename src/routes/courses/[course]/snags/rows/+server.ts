@@ -9,9 +9,9 @@ export const GET = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const filter = snagFilterIn(url);
 	const from = placeIn(url, 'from');
-	const [total, rows] = await Promise.all([
+	const [total, listed] = await Promise.all([
 		snagsFound(database(), course.id, filter),
 		snagRows(database(), course.id, filter, from)
 	]);
-	return json({ total, from, rows });
+	return json({ total, from, rows: listed });
 };

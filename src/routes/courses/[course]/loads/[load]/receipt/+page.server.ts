@@ -16,9 +16,9 @@ import { undo, undoPreview } from '$lib/server/loads/undo';
 export const load = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
 	const db = database();
-	const one = await loadOf(db, course.id, keyOf(params.load));
-	if (!one) error(404, 'There is no such load in this course.');
-	if (one.state !== 'taken') redirect(303, `/courses/${course.id}/loads/${one.id}`);
+	const taken = await loadOf(db, course.id, keyOf(params.load));
+	if (!taken) error(404, 'There is no such load in this course.');
+	if (taken.state !== 'taken') redirect(303, `/courses/${course.id}/loads/${taken.id}`);
 	const asked = url.searchParams.get('outcome') ?? '';
 	const outcome = Object.hasOwn(outcomeNames, asked) ? (asked as Outcome) : null;
 	const category = url.searchParams.get('category');
@@ -26,17 +26,17 @@ export const load = async ({ locals, params, url }) => {
 	const other = keyIn(url, 'against');
 	const listed = url.searchParams.has('outcome') || category !== null || kind !== null;
 	const [lines, snags, head, questions, back, reports, loads, elsewhere] = await Promise.all([
-		receipt(db, one.id),
-		receiptSnags(db, one.id),
-		receiptHead(db, one.id),
-		listed ? receiptQuestions(db, one.id, outcome, category, kind) : [],
-		undoPreview(db, one.id),
-		fileReports(db, one.id),
+		receipt(db, taken.id),
+		receiptSnags(db, taken.id),
+		receiptHead(db, taken.id),
+		listed ? receiptQuestions(db, taken.id, outcome, category, kind) : [],
+		undoPreview(db, taken.id),
+		fileReports(db, taken.id),
 		loadsOf(db, course.id),
-		other ? compareElsewhere(db, course.id, one.id, other) : null
+		other ? compareElsewhere(db, course.id, taken.id, other) : null
 	]);
 	return {
-		one,
+		taken,
 		lines,
 		snags,
 		head,
@@ -49,7 +49,7 @@ export const load = async ({ locals, params, url }) => {
 		listed,
 		elsewhere,
 		others: loads
-			.filter((load) => load.id !== one.id && ['review', 'undone', 'taken'].includes(load.state))
+			.filter((load) => load.id !== taken.id && ['review', 'undone', 'taken'].includes(load.state))
 			.map(({ id, file_name }) => ({ id, file_name }))
 	};
 };

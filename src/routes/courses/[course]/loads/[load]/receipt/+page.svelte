@@ -50,7 +50,7 @@
 		`?outcome=${column === 'found' ? 'all' : column}${key === null ? '' : `&${by === 'kinds' ? 'kind' : 'category'}=${encodeURIComponent(key)}`}`;
 </script>
 
-<svelte:head><title>Receipt of {data.one.file_name} · Yarn Barrow</title></svelte:head>
+<svelte:head><title>Receipt of {data.taken.file_name} · Yarn Barrow</title></svelte:head>
 <Columns name="receipt" widths={[264, 420]} middleLabel="Receipt" lastLabel="Questions behind a number" list={false}>
 	{#snippet middle()}
 		<div class="flex items-baseline gap-4">
@@ -62,13 +62,13 @@
 				<Onward
 					courseId={data.course.id}
 					bankId={data.head.bank.id}
-					load={data.one}
+					load={data.taken}
 					mayChange={data.mayChange && arrived > 0}
 				/>{/if}
-			<Kept receipt="/courses/{data.course.id}/loads/{data.one.id}/receipt" loads="/courses/{data.course.id}/loads" />
+			<Kept receipt="/courses/{data.course.id}/loads/{data.taken.id}/receipt" loads="/courses/{data.course.id}/loads" />
 		</div>
 		<p class="mute">
-			{data.one.file_name} · {data.one.format}, brought by {data.one.person}, {dateTime(data.one.created)}
+			{data.taken.file_name} · {data.taken.format}, brought by {data.taken.person}, {dateTime(data.taken.created)}
 		</p>
 		<p class="mb-1">
 			Taken into <b>{data.course.name}</b>{#if data.head.bank}&nbsp;› <a
@@ -148,10 +148,10 @@
 		</table>
 		<p class="mt-3">
 			<Mark
-				severity={sum('found') === added && sum('found') === data.one.questions_found ? 'whole' : 'broken'}
+				severity={sum('found') === added && sum('found') === data.taken.questions_found ? 'whole' : 'broken'}
 				word="{figure(sum('found'))} = {parts.map((part) => figure(sum(part))).join(' + ')}"
 			/>
-			<span class="mute">The file itself counts {count(data.one.questions_found, 'question')}.</span>
+			<span class="mute">The file itself counts {count(data.taken.questions_found, 'question')}.</span>
 		</p>
 		{#if sum('aside')}<p class="mute mt-2">
 				What is set aside stays with its reasons until somebody deals with it. It is in no bank.
@@ -164,7 +164,7 @@
 
 		<Charts kinds={data.lines.kinds} snags={data.snags} />
 
-		<Told told={data.one.told_count} others={data.others} {arrived} />
+		<Told told={data.taken.told_count} others={data.others} {arrived} />
 
 		{#if data.mayChange}
 			<div class="mt-8">

@@ -17,12 +17,12 @@ function refuse(cause: unknown): never {
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params, 'work');
 	const db = database();
-	const one = await loadOf(db, course.id, keyOf(params.load));
-	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
-	const [sketch, saved] = await Promise.all([threads().ask('sketch', one).catch(refuse), recipesOf(db, course.id)]);
+	const load = await loadOf(db, course.id, keyOf(params.load));
+	if (!load || load.file_id === null) error(404, 'There is no such load in this course.');
+	const [sketch, saved] = await Promise.all([threads().ask('sketch', load).catch(refuse), recipesOf(db, course.id)]);
 	// a file that says itself what it holds has nothing to point at
-	if (!sketch) redirect(303, `/courses/${course.id}/loads/${one.id}`);
-	return { one, sketch, saved };
+	if (!sketch) redirect(303, `/courses/${course.id}/loads/${load.id}`);
+	return { load, sketch, saved };
 };
 
 const shape = object({ recipe: string().required(), name: string().trim().max(120).default('') });
@@ -30,12 +30,12 @@ const shape = object({ recipe: string().required(), name: string().trim().max(12
 export const actions = {
 	default: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'work');
-		const one = await loadOf(database(), course.id, keyOf(params.load));
-		if (!one) error(404, 'There is no such load in this course.');
+		const load = await loadOf(database(), course.id, keyOf(params.load));
+		if (!load) error(404, 'There is no such load in this course.');
 		try {
 			const given = await formOf(request, shape);
 			const recipe = parseRecipe(jsonIn(given.recipe));
-			if (!(await readByRecipe(database(), one, person.id, recipe, given.name)))
+			if (!(await readByRecipe(database(), load, person.id, recipe, given.name)))
 				return fail(409, { message: 'This load is in the course or is being read, so it cannot be read anew now.' });
 		} catch (cause) {
 			if (cause instanceof ValidationError)

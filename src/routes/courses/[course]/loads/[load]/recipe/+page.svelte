@@ -24,7 +24,7 @@
 
 	const table = $derived(data.sketch.form === 'table' ? data.sketch.tables[sheet] : undefined);
 	/** The part of the recipe that speaks of the table that is shown. */
-	const part = $derived(table?.name ? (recipe.sheets?.find((one) => one.sheet === table.name) ?? null) : recipe);
+	const part = $derived(table?.name ? (recipe.sheets?.find(({ sheet }) => sheet === table.name) ?? null) : recipe);
 	const headings = $derived(table ? (table.headings[part?.headerRow ?? 0] ?? table.headings[0]!) : []);
 	function columnMeaning(heading: string): Meaning | '' {
 		const columns = part?.columns ?? {};
@@ -32,20 +32,20 @@
 			if (Array.isArray(value) ? value.includes(heading) : value === heading) return meaning as Meaning;
 		return '';
 	}
-	function change(next: (one: Recipe) => void) {
+	function change(next: (changed: Recipe) => void) {
 		const copy = $state.snapshot(recipe) as Recipe;
 		if (table?.name) {
 			copy.sheets ??= [];
-			let own = copy.sheets.find((one) => one.sheet === table.name);
+			let own = copy.sheets.find(({ sheet }) => sheet === table.name);
 			if (!own) copy.sheets.push((own = { sheet: table.name, headerRow: 1, columns: {} }));
-			copy.sheetsWithoutQuestions = copy.sheetsWithoutQuestions?.filter((one) => one !== table.name);
+			copy.sheetsWithoutQuestions = copy.sheetsWithoutQuestions?.filter((sheet) => sheet !== table.name);
 			next(own as Recipe);
 		} else next(copy);
 		recipe = copy;
 	}
 	function mean(heading: string, meaning: Meaning | '') {
-		change((one) => {
-			const columns = { ...one.columns } as Record<string, string | string[]>;
+		change((changed) => {
+			const columns = { ...changed.columns } as Record<string, string | string[]>;
 			for (const [key, value] of Object.entries(columns)) {
 				if (Array.isArray(value)) columns[key] = value.filter((other) => other !== heading);
 				else if (value === heading) Reflect.deleteProperty(columns, key);
@@ -56,9 +56,9 @@
 				const these = headings.filter((other) => list.includes(other));
 				columns[meaning] = ['options', 'key'].includes(meaning) && these.length === 1 ? these[0]! : these;
 			} else if (meaning) columns[meaning] = heading;
-			one.columns = columns as Columns;
-			one.keyForms = undefined;
-			delete one.keyForms;
+			changed.columns = columns as Columns;
+			changed.keyForms = undefined;
+			delete changed.keyForms;
 		});
 	}
 	/** The words that stand in the column or the field of a meaning, where they are few. */
@@ -75,7 +75,7 @@
 		truthWords: wordsOf('truth')
 	});
 	/** Changes rules in the recipe, or in the part of it that speaks of the sheet that is shown. */
-	function changeRules(how: (one: Recipe) => void) {
+	function changeRules(how: (changed: Recipe) => void) {
 		if (data.sketch.form === 'table') change(how);
 		else {
 			const copy = $state.snapshot(recipe) as Recipe;
@@ -89,7 +89,7 @@
 		const timer = setTimeout(async () => {
 			looking = true;
 			try {
-				const answer = await fetch(`/courses/${data.course.id}/loads/${data.one.id}/recipe/preview`, {
+				const answer = await fetch(`/courses/${data.course.id}/loads/${data.load.id}/recipe/preview`, {
 					method: 'POST',
 					headers: { 'Content-Type': 'application/json', Accept: 'application/json' },
 					body
@@ -106,10 +106,10 @@
 	});
 </script>
 
-<svelte:head><title>Recipe for {data.one.file_name} · Yarn Barrow</title></svelte:head>
+<svelte:head><title>Recipe for {data.load.file_name} · Yarn Barrow</title></svelte:head>
 <Halves leftName="What is what" rightName="Questions found so far" columns="minmax(0, 3fr) minmax(0, 2fr)">
 	{#snippet left()}
-		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › {data.one.file_name}</p>
+		<p class="mute"><a class="word" href="/courses/{data.course.id}/loads">Loads</a> › {data.load.file_name}</p>
 		<h1>Say what is what</h1>
 		{#if data.saved.length}
 			<label class="mt-2 block"
@@ -117,14 +117,14 @@
 				<select
 					class="select"
 					onchange={(event) => {
-						const found = data.saved.find((one) => one.id === Number(event.currentTarget.value));
+						const found = data.saved.find(({ id }) => id === Number(event.currentTarget.value));
 						if (found) {
 							recipe = structuredClone(found.recipe);
 							name = found.name;
 						}
 					}}
-					><option value="">choose one</option>{#each data.saved as one (one.id)}<option value={one.id}
-							>{one.name}</option
+					><option value="">choose one</option>{#each data.saved as saved (saved.id)}<option value={saved.id}
+							>{saved.name}</option
 						>{/each}</select
 				></label
 			>
@@ -179,7 +179,7 @@
 				>{form?.message
 					? ''
 					: preview
-						? `Read ${data.one.file_name} by this recipe: ${count(preview.count, 'question')}.`
+						? `Read ${data.load.file_name} by this recipe: ${count(preview.count, 'question')}.`
 						: ''}
 				{#if form?.message}<span class="broken" role="alert">{form.message}</span>{/if}</span
 			>

@@ -33,9 +33,9 @@
 			value={recipe.categoryFrom?.ancestors ?? ''}
 			placeholder="no category"
 			onchange={(event) =>
-				changeRules((one) => {
-					if (event.currentTarget.value) one.categoryFrom = { ancestors: event.currentTarget.value };
-					else delete one.categoryFrom;
+				changeRules((changed) => {
+					if (event.currentTarget.value) changed.categoryFrom = { ancestors: event.currentTarget.value };
+					else delete changed.categoryFrom;
 				})}
 		/></label
 	>

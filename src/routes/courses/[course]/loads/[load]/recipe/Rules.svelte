@@ -43,12 +43,12 @@
 	const signs = (text: string) => text.split(/\s+/).filter(Boolean);
 
 	function word(name: 'kinds' | 'shuffleWords' | 'truthWords', word: string, value: string) {
-		change((one) => {
-			const all = lookup<string | boolean>({ ...one[name] });
+		change((changed) => {
+			const all = lookup<string | boolean>({ ...changed[name] });
 			if (value === '') Reflect.deleteProperty(all, word);
 			else all[word] = name === 'kinds' ? value : value === 'yes';
-			if (Object.keys(all).length) Object.assign(one, { [name]: all });
-			else Reflect.deleteProperty(one, name);
+			if (Object.keys(all).length) Object.assign(changed, { [name]: all });
+			else Reflect.deleteProperty(changed, name);
 		});
 	}
 	const truth = (value: boolean | undefined) => (value === undefined ? '' : value ? 'yes' : 'no');
@@ -62,9 +62,9 @@
 				class="select"
 				value={rules.keyForms?.find((form) => form in forms) ?? 'letter'}
 				onchange={(event) =>
-					change((one) => {
+					change((changed) => {
 						const form = event.currentTarget.value as keyof typeof forms;
-						one.keyForms = [form, ...others.filter((other) => other !== form)];
+						changed.keyForms = [form, ...others.filter((other) => other !== form)];
 					})}
 				>{#each Object.entries(forms) as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
 			></label
@@ -76,7 +76,7 @@
 			<select
 				class="select"
 				value={rules.optionSeparator ?? '|'}
-				onchange={(event) => change((one) => (one.optionSeparator = event.currentTarget.value))}
+				onchange={(event) => change((changed) => (changed.optionSeparator = event.currentTarget.value))}
 				>{#each optionSigns as [sign, words] (sign)}<option value={sign}>{words}</option>{/each}</select
 			></label
 		>
@@ -87,7 +87,7 @@
 			<select
 				class="select"
 				value={rules.creditScale ?? 'fraction'}
-				onchange={(event) => change((one) => (one.creditScale = event.currentTarget.value as 'percent'))}
+				onchange={(event) => change((changed) => (changed.creditScale = event.currentTarget.value as 'percent'))}
 				><option value="fraction">1</option><option value="percent">100</option></select
 			></label
 		>
@@ -99,10 +99,10 @@
 			value={(rules.keySeparators ?? []).join(' ')}
 			placeholder="; ,"
 			onchange={(event) =>
-				change((one) => {
+				change((changed) => {
 					const given = signs(event.currentTarget.value);
-					if (given.length) one.keySeparators = given;
-					else delete one.keySeparators;
+					if (given.length) changed.keySeparators = given;
+					else delete changed.keySeparators;
 				})}
 		/></label
 	>
@@ -113,10 +113,10 @@
 			value={(rules.categorySeparators ?? []).join(' ')}
 			placeholder="/ >"
 			onchange={(event) =>
-				change((one) => {
+				change((changed) => {
 					const given = signs(event.currentTarget.value);
-					if (given.length) one.categorySeparators = given;
-					else delete one.categorySeparators;
+					if (given.length) changed.categorySeparators = given;
+					else delete changed.categorySeparators;
 				})}
 		/></label
 	>
@@ -126,9 +126,9 @@
 			class="select"
 			value={rules.stemForm ?? ''}
 			onchange={(event) =>
-				change((one) => {
-					if (event.currentTarget.value) one.stemForm = event.currentTarget.value as 'HTML';
-					else delete one.stemForm;
+				change((changed) => {
+					if (event.currentTarget.value) changed.stemForm = event.currentTarget.value as 'HTML';
+					else delete changed.stemForm;
 				})}
 			><option value="">as they look</option><option value="text">plain text</option><option value="HTML">HTML</option
 			></select
@@ -137,24 +137,24 @@
 </div>
 {#if kindWords.length || shuffleWords.length || truthWords.length}
 	<div class="rules mt-2" role="group" aria-label="Words of the file">
-		{#each kindWords as one (one)}<label
-				>“{one}” is
+		{#each kindWords as changed (changed)}<label
+				>“{changed}” is
 				<select
 					class="select"
-					value={rules.kinds?.[one] ?? ''}
-					onchange={(event) => word('kinds', one, event.currentTarget.value)}
+					value={rules.kinds?.[changed] ?? ''}
+					onchange={(event) => word('kinds', changed, event.currentTarget.value)}
 					><option value="">as it reads</option>{#each kinds as kind (kind)}<option value={kind}
 							>{kindName(kind)}</option
 						>{/each}</select
 				></label
 			>{/each}
 		{#each [['shuffleWords', shuffleWords, 'shuffle'], ['truthWords', truthWords, 'true']] as const as [name, words, what] (name)}
-			{#each words as one (one)}<label
-					>“{one}” for {what} is
+			{#each words as changed (changed)}<label
+					>“{changed}” for {what} is
 					<select
 						class="select"
-						value={truth(rules[name]?.[one])}
-						onchange={(event) => word(name, one, event.currentTarget.value)}
+						value={truth(rules[name]?.[changed])}
+						onchange={(event) => word(name, changed, event.currentTarget.value)}
 						><option value="">as it reads</option><option value="yes">yes</option><option value="no">no</option></select
 					></label
 				>{/each}

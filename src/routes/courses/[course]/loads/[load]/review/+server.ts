@@ -36,8 +36,10 @@ const shapes = {
 	rules: object({ name: string().trim().min(1).max(120).required(), rules: mixed().required() })
 };
 const shape = lazy((value: { do?: keyof typeof shapes } | undefined) => {
-	const one = value?.do && Object.hasOwn(shapes, value.do) ? shapes[value.do] : null;
-	return one ? one.shape({ do: string().required() }) : object({ do: string().oneOf(Object.keys(shapes)).required() });
+	const named = value?.do && Object.hasOwn(shapes, value.do) ? shapes[value.do] : null;
+	return named
+		? named.shape({ do: string().required() })
+		: object({ do: string().oneOf(Object.keys(shapes)).required() });
 });
 
 type Asked =
@@ -53,35 +55,36 @@ type Asked =
 /** How the review stands; with `since`, what it comes to only where something has changed after that version. */
 export const GET = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
-	const one = await loadOf(database(), course.id, keyOf(params.load));
-	const now = one && (await reviewState(database(), one.id));
+	const load = await loadOf(database(), course.id, keyOf(params.load));
+	const now = load && (await reviewState(database(), load.id));
 	if (!now) error(404, 'There is no such load in this course.');
 	const same = url.searchParams.get('since') === String(now.version);
-	return json({ now, summary: same ? null : await threads().ask('reviewSummary', course.id, one.id) });
+	return json({ now, summary: same ? null : await threads().ask('reviewSummary', course.id, load.id) });
 };
 
 /** Decides something on a load, and gives how it stands then. */
 export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const db = database();
-	const one = await loadOf(db, course.id, keyOf(params.load));
-	if (!one) error(404, 'There is no such load in this course.');
+	const load = await loadOf(db, course.id, keyOf(params.load));
+	if (!load) error(404, 'There is no such load in this course.');
 	let mended = null;
 	let waived = null;
 	try {
 		const asked = (await jsonOf(request, shape)) as Asked;
-		if (asked.do === 'decision') await keepDecision(db, one.id, person.id, parseDecision(asked.decision));
-		else if (asked.do === 'source') await chooseSource(db, one.id, person.id, asked.from);
+		if (asked.do === 'decision') await keepDecision(db, load.id, person.id, parseDecision(asked.decision));
+		else if (asked.do === 'source') await chooseSource(db, load.id, person.id, asked.from);
 		else if (asked.do === 'rules') await saveRules(db, course.id, asked.name, parseRules(asked.rules));
 		else if (asked.do === 'mend')
-			mended = await threads().ask('mendStaged', course.id, one.id, person.id, asked.rule, chosenIn(asked));
-		else if (asked.do === 'waive') waived = await waiveStaged(db, course.id, one.id, person.id, asked, chosenIn(asked));
-		else if (asked.do === 'unwaive') await takeStagedWaiverBack(db, one.id, person.id, asked.id, asked.rule);
+			mended = await threads().ask('mendStaged', course.id, load.id, person.id, asked.rule, chosenIn(asked));
+		else if (asked.do === 'waive')
+			waived = await waiveStaged(db, course.id, load.id, person.id, asked, chosenIn(asked));
+		else if (asked.do === 'unwaive') await takeStagedWaiverBack(db, load.id, person.id, asked.id, asked.rule);
 		else if (asked.do === 'edit') {
 			const done = await threads().ask(
 				'editStaged',
 				course.id,
-				one.id,
+				load.id,
 				person.id,
 				asked.id,
 				asked.version,
@@ -92,14 +95,14 @@ export const POST = async ({ locals, params, request }) => {
 					{
 						message:
 							'Somebody else has changed this question in the meantime. Yours is still here; look at theirs first.',
-						theirs: await stagedQuestion(db, course.id, one.id, asked.id)
+						theirs: await stagedQuestion(db, course.id, load.id, asked.id)
 					},
 					{ status: 409 }
 				);
 		} else {
 			const chosen = chosenIn(asked);
 			if (!chosen) error(400, 'No questions were named.');
-			await decide(db, course.id, one.id, person.id, chosen, asked);
+			await decide(db, course.id, load.id, person.id, chosen, asked);
 		}
 	} catch (cause) {
 		if (cause instanceof Refused) error(409, cause.message);
@@ -107,8 +110,8 @@ export const POST = async ({ locals, params, request }) => {
 		throw cause;
 	}
 	return json({
-		now: await reviewState(db, one.id),
-		summary: await threads().ask('reviewSummary', course.id, one.id),
+		now: await reviewState(db, load.id),
+		summary: await threads().ask('reviewSummary', course.id, load.id),
 		mended,
 		waived
 	});

@@ -11,8 +11,8 @@ import { stagedQuestion } from '$lib/server/loads/review';
 
 export const GET = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
-	const one = await loadOf(database(), course.id, keyOf(params.load));
-	const found = one && (await stagedQuestion(database(), course.id, one.id, keyOf(params.question)));
+	const load = await loadOf(database(), course.id, keyOf(params.load));
+	const found = load && (await stagedQuestion(database(), course.id, load.id, keyOf(params.question)));
 	if (!found) error(404, 'There is no such question in this load.');
 	return json(found);
 };
@@ -24,13 +24,13 @@ const mostHandedIn = 100 * 2 ** 20;
 export const PUT = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const db = database();
-	const one = await loadOf(db, course.id, keyOf(params.load));
-	if (!one || !request.body) error(404, 'There is no such question in this load.');
+	const load = await loadOf(db, course.id, keyOf(params.load));
+	if (!load || !request.body) error(404, 'There is no such question in this load.');
 	try {
 		const given = await handIn(
 			db,
 			course.id,
-			one.id,
+			load.id,
 			person.id,
 			{
 				stagedId: keyOf(params.question),
@@ -38,12 +38,12 @@ export const PUT = async ({ locals, params, request, url }) => {
 				fileName: (url.searchParams.get('file') ?? '').slice(0, 1000),
 				pieces: limited(request.body, mostHandedIn)
 			},
-			(arrived) => threads().ask('putInPlace', course.id, one.id, person.id, arrived)
+			(arrived) => threads().ask('putInPlace', course.id, load.id, person.id, arrived)
 		);
 		return json({
 			given,
-			now: await reviewState(db, one.id),
-			summary: await threads().ask('reviewSummary', course.id, one.id)
+			now: await reviewState(db, load.id),
+			summary: await threads().ask('reviewSummary', course.id, load.id)
 		});
 	} catch (cause) {
 		if (cause instanceof Refused) error(409, cause.message);

@@ -6,11 +6,11 @@ import { receiptCsv, receiptHtml } from '$lib/server/loads/receipt-file';
 
 export const GET = async ({ locals, params, url }) => {
 	const { course } = await courseAt(locals, params);
-	const one = await loadOf(database(), course.id, keyOf(params.load));
-	if (one?.state !== 'taken') error(404, 'There is no receipt for this load: it is not in the course.');
+	const load = await loadOf(database(), course.id, keyOf(params.load));
+	if (load?.state !== 'taken') error(404, 'There is no receipt for this load: it is not in the course.');
 	const html = url.searchParams.get('as') === 'html';
-	const text = html ? await receiptHtml(database(), one, course.name) : await receiptCsv(database(), one);
-	const name = `receipt-${one.file_name.replace(/[^A-Za-z0-9]+/g, '-')}`;
+	const text = html ? await receiptHtml(database(), load, course.name) : await receiptCsv(database(), load);
+	const name = `receipt-${load.file_name.replace(/[^A-Za-z0-9]+/g, '-')}`;
 	return new Response(text, {
 		headers: {
 			'Content-Type': html ? 'text/html; charset=utf-8' : 'text/csv; charset=utf-8',

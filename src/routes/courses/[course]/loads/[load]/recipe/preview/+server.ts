@@ -10,10 +10,10 @@ import { threads } from '$lib/server/threads/ask';
 
 export const POST = async ({ locals, params, request }) => {
 	const { course } = await courseAt(locals, params, 'work');
-	const one = await loadOf(database(), course.id, keyOf(params.load));
-	if (!one || one.file_id === null) error(404, 'There is no such load in this course.');
+	const load = await loadOf(database(), course.id, keyOf(params.load));
+	if (!load || load.file_id === null) error(404, 'There is no such load in this course.');
 	try {
-		return json(await threads().ask('previewOf', one, parseRecipe(jsonIn(await textOf(request)))));
+		return json(await threads().ask('previewOf', load, parseRecipe(jsonIn(await textOf(request)))));
 	} catch (cause) {
 		if (cause instanceof ValidationError) error(400, `The recipe cannot be used: ${cause.message}.`);
 		if (cause instanceof Refused) error(409, cause.message);
