@@ -106,3 +106,39 @@ describe('a day', () => {
 		expect(await visitor.words()).not.toContain('the next each');
 	});
 });
+
+describe('a formula', () => {
+	it('is written in TeX or in MathML, told what is wrong with it, and changed as it is written', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.reads('1 of 43');
+		await visitor.press('Edit');
+		await (await visitor.find('[role=textbox][aria-label=Stem]')).click();
+		await visitor.find('[role=toolbar]');
+		await visitor.press('Formula');
+		await visitor.press('MathML');
+		const box = await visitor.find('textarea[aria-label="Formula in MathML"]');
+		await box.sendKeys('<math><mfrac><mi>h</mi></math>');
+		await visitor.reads('That is not well-formed');
+		await box.clear();
+		await box.sendKeys('<math><mfrac><mi>h</mi><script>1</script></mfrac></math>');
+		await visitor.reads('<script> is no element that is kept.');
+		await box.clear();
+		await box.sendKeys('<math><mfrac><mi>h</mi><mn>12</mn></mfrac></math>');
+		await visitor.find('.formula-box [aria-label="As it is shown"] mfrac');
+		await (await visitor.find('.formula-box .preset-filled-brand')).click();
+		const put = await visitor.find('.tiptap .formula mfrac');
+		expect(await put.getText()).toMatch(/h\s*12/);
+		await visitor.press('Formula');
+		await (await visitor.find('input[aria-label="Formula in TeX"]')).sendKeys('\\sqrt{x}', Key.ENTER);
+		const root = await visitor.find('.tiptap .formula msqrt');
+		await visitor.driver.actions().move({ origin: root }).click().perform();
+		await visitor.press('Formula');
+		const tex = await visitor.find('input[aria-label="Formula in TeX"]');
+		expect(await tex.getAttribute('value')).toBe('\\sqrt{x}');
+		await tex.sendKeys('^2');
+		await (await visitor.find('.formula-box .preset-filled-brand')).click();
+		await visitor.find('.tiptap .formula msup');
+		expect(await visitor.driver.findElements(By.css('.tiptap .formula'))).toHaveLength(2);
+		await visitor.press('Leave it as it was');
+	});
+});

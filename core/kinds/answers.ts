@@ -53,7 +53,8 @@ export function creditOfNumber(accepted: AcceptedNumber[], answer: string, whole
 
 /** A number that one entry accepts, a whole one where only those may be entered; null where there is none. */
 function numberIn(number: AcceptedNumber, whole: boolean): number | null {
-	const [min, max] = 'value' in number ? [number.value - number.tolerance, number.value + number.tolerance] : [number.min, number.max];
+	const [min, max] =
+		'value' in number ? [number.value - number.tolerance, number.value + number.tolerance] : [number.min, number.max];
 	const middle =
 		'value' in number
 			? number.value

@@ -1,3 +1,4 @@
+import { mathElements } from './mathml';
 import { lookup } from '../model/lookup';
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { element, textOf, type XmlElement, type XmlNode } from '../xml/tree';
@@ -11,11 +12,6 @@ import type { Markup } from '../model/question';
 /** Elements that are kept: those that QTI 2.1 (information model, section 8) and HTML have in common, and MathML. */
 const kept = new Set(
 	'a abbr acronym address b big blockquote br caption cite code col colgroup dd dfn div dl dt em h1 h2 h3 h4 h5 h6 hr i img kbd li object ol p pre q samp small span strong sub sup table tbody td tfoot th thead tr tt ul var'.split(
-		' '
-	)
-);
-const mathml = new Set(
-	'math mrow mi mn mo mtext mspace ms mfrac msqrt mroot mstyle merror mpadded mphantom mfenced menclose msub msup msubsup munder mover munderover mmultiscripts mprescripts none mtable mtr mtd maligngroup malignmark semantics annotation'.split(
 		' '
 	)
 );
@@ -113,7 +109,7 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 			);
 	}
 	const children = cleanNodes(source.children, context, inMath || name === 'math');
-	const isMath = mathml.has(name) && (inMath || name === 'math');
+	const isMath = mathElements.has(name) && (inMath || name === 'math');
 	const className = marked[name];
 	name = className ? 'span' : (renamed[name] ?? name);
 	if (!kept.has(name) && !isMath) return children;

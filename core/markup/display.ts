@@ -38,7 +38,9 @@ export function displayMarkup(
 		.replace(/<img src="media:([^"]*)"([^>]*)\/>/g, (_, name: string, rest: string) => {
 			const file = known(name);
 			const said = / alt="/.test(rest) ? rest : ` alt=""${rest}`;
-			return file?.hash ? `<img src="${escapeAttribute(addressOf(file.hash, file.mediaType))}"${said}/>` : missing(name);
+			return file?.hash
+				? `<img src="${escapeAttribute(addressOf(file.hash, file.mediaType))}"${said}/>`
+				: missing(name);
 		})
 		.replace(/ href="media:([^"]*)"/g, (_, name: string) => {
 			const file = known(name);

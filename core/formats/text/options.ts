@@ -183,7 +183,10 @@ export function bareOptions(block: Block, answers: string[]): FoundOption[] {
 /** Statements as lines of a stem: "I. …", "II. …". */
 export function statementLines(statements: FoundOption[]): { line: Line; gap: boolean }[] {
 	return statements.map((statement) => {
-		const label = statement.style === '()' ? `(${statement.label}) ` : `${statement.label}${statement.style.length === 1 ? statement.style : '.'} `;
+		const label =
+			statement.style === '()'
+				? `(${statement.label}) `
+				: `${statement.label}${statement.style.length === 1 ? statement.style : '.'} `;
 		const markup = statement.text.join(' ');
 		return {
 			gap: true,

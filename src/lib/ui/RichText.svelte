@@ -28,6 +28,7 @@
 	let plain = $state(false);
 	let source = $state(false);
 	let inside = $state(false);
+	let writing = $state(false);
 	let written: Markup | null = null;
 	/** The field is taken off the page; what its editor still says as it goes is nothing any more. */
 	let gone = false;
@@ -104,13 +105,15 @@
 		if (!event.currentTarget.contains(event.relatedTarget as Node | null)) inside = false;
 	}}
 >
-	{#if inside && (editor || source || plain)}<Tools
+	{#if (inside || writing) && (editor || source || plain)}<Tools
 			{editor}
 			{moves}
 			{source}
+			bind:writing
 			picture={handIn ? (file) => void take([file]) : null}
 			toggle={() => {
 				source = !source;
+				writing = false;
 				editor?.destroy();
 				editor = null;
 				plain = false;

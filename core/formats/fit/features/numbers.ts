@@ -25,7 +25,8 @@ export const openRanges: Feature = {
 	without: (question) =>
 		onNumbers(question, (numbers) => {
 			const odd = (accepted: AcceptedNumber) =>
-				!('value' in accepted) && (accepted.min === null || accepted.max === null || !accepted.includesMin || !accepted.includesMax);
+				!('value' in accepted) &&
+				(accepted.min === null || accepted.max === null || !accepted.includesMin || !accepted.includesMax);
 			if (!numbers.some(odd)) return numbers;
 			return numbers
 				.filter((one) => 'value' in one || (one.min !== null && one.max !== null))
@@ -118,7 +119,9 @@ export const hiddenDecimals: Feature = {
 	without: (question) => {
 		if (question.kind !== 'calculated') return question;
 		const variables = changed(question.variables, (variable) =>
-			variable.decimals !== null && !question.stem.includes(`>${variable.name}</var>`) ? { ...variable, decimals: null } : variable
+			variable.decimals !== null && !question.stem.includes(`>${variable.name}</var>`)
+				? { ...variable, decimals: null }
+				: variable
 		);
 		return variables === question.variables ? question : { ...question, variables };
 	}

@@ -14,7 +14,10 @@ const letterOf = (at: number) => String.fromCharCode(97 + (at % 26));
 
 /** An accepted number as people write it. */
 export function numberText(accepted: AcceptedNumber): string {
-	if ('value' in accepted) return accepted.tolerance ? `${tidy(accepted.value)} +/- ${tidy(accepted.tolerance)}` : String(tidy(accepted.value));
+	if ('value' in accepted)
+		return accepted.tolerance
+			? `${tidy(accepted.value)} +/- ${tidy(accepted.tolerance)}`
+			: String(tidy(accepted.value));
 	return `${tidy(accepted.min ?? accepted.max ?? 0)} to ${tidy(accepted.max ?? accepted.min ?? 0)}`;
 }
 

@@ -13,7 +13,7 @@
 	import Table from '@lucide/svelte/icons/table';
 	import Underline from '@lucide/svelte/icons/underline';
 	import Undo from '@lucide/svelte/icons/undo-2';
-	import { formulaOf } from './formula';
+	import FormulaBox from './FormulaBox.svelte';
 
 	/** What can be done to the text in an editor, over the box while one writes in it. */
 	let {
@@ -21,7 +21,8 @@
 		moves,
 		source,
 		picture,
-		toggle
+		toggle,
+		writing = $bindable()
 	}: {
 		editor: Editor | null;
 		/** Changes whenever the editor has moved. */
@@ -31,10 +32,10 @@
 		/** Takes a picture; null where none can be handed in. */
 		picture: ((file: File) => void) | null;
 		toggle: () => void;
+		/** A formula is being written, which is not lost where one looks elsewhere meanwhile. */
+		writing: boolean;
 	} = $props();
 
-	let tex = $state<string | null>(null);
-	let fault = $state('');
 	const marks = [
 		['bold', 'Bold', Bold],
 		['italic', 'Italic', Italic],
@@ -44,19 +45,8 @@
 	] as const;
 	const isOn = (name: string) => moves >= 0 && (editor?.isActive(name) ?? false);
 	const inTable = $derived(moves >= 0 && (editor?.isActive('table') ?? false));
-	async function putFormula() {
-		try {
-			const math = await formulaOf(tex ?? '', false);
-			editor?.chain().focus().insertContent({ type: 'formula', attrs: { math } }).run();
-			tex = null;
-			fault = '';
-		} catch (error) {
-			fault = (error as Error).message.replace(/^KaTeX parse error: /, '');
-		}
-	}
 	/** The box keeps its place while a tool is pressed. */
 	const stay = (event: MouseEvent) => event.preventDefault();
-	const atOnce = (node: HTMLElement) => node.focus();
 </script>
 
 <div class="tools" role="toolbar" aria-label="Text">
@@ -93,8 +83,13 @@
 			onclick={() => editor.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()}
 			><Table size={14} /></button
 		>
-		<button type="button" aria-label="Formula" title="Formula" onmousedown={stay} onclick={() => (tex = '')}
-			><Sigma size={14} /></button
+		<button
+			type="button"
+			aria-label="Formula"
+			title={isOn('formula') ? 'Change the formula' : 'Formula'}
+			aria-pressed={isOn('formula')}
+			onmousedown={stay}
+			onclick={() => (writing = !writing)}><Sigma size={14} /></button
 		>
 		{#if picture}<label title="Picture"
 				><ImagePlus size={14} /><input
@@ -148,25 +143,7 @@
 		>
 	</div>
 {/if}
-{#if tex !== null}
-	<div class="tools gap-2">
-		<input
-			class="input mono flex-1"
-			placeholder="TeX, such as \frac{'{a}{b}'}"
-			aria-label="Formula in TeX"
-			bind:value={tex}
-			use:atOnce
-			onkeydown={(event) => {
-				if (event.key === 'Enter') {
-					event.preventDefault();
-					void putFormula();
-				} else if (event.key === 'Escape') tex = null;
-			}}
-		/>
-		<button type="button" onclick={putFormula}>Put it in</button>
-	</div>
-	{#if fault}<p class="broken text-[12.5px]" role="alert">{fault}</p>{/if}
-{/if}
+{#if editor && writing}<FormulaBox {editor} close={() => (writing = false)} />{/if}
 
 <style>
 	.tools {
