@@ -78,7 +78,7 @@
 		<DatePicker.Control class="date-control">
 			<input
 				class="input date-day"
-				placeholder="2027-03-02"
+				placeholder="none"
 				aria-label="{label}: the day"
 				aria-invalid={wrong ? 'true' : undefined}
 				aria-describedby={wrong ? `${id}-wrong` : undefined}

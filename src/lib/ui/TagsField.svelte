@@ -81,7 +81,6 @@
 	:global(.tags) {
 		display: flex;
 		flex-direction: column;
-		gap: 4px;
 		min-width: 0;
 	}
 	:global(.tags-label) {
@@ -94,8 +93,8 @@
 		align-items: center;
 		gap: 4px;
 		height: auto;
-		min-height: 32px;
-		padding: 3px 6px;
+		min-height: 28px;
+		padding: 2px 6px;
 	}
 	:global(.tags-control:focus-within) {
 		outline: 2px solid var(--woad);
