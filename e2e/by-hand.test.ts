@@ -329,9 +329,10 @@ describe('two people on one question', () => {
 describe('a bank', () => {
 	it('is copied in one step, a category becomes a bank of its own, and both are taken back', async () => {
 		await visitor.go(`/courses/${course}/banks`);
+		// at once, for the list is drawn anew meanwhile
 		const banks = async () =>
-			Promise.all(
-				(await visitor.driver.findElements(By.css('select[aria-label="Bank"] option'))).map((bank) => bank.getText())
+			visitor.driver.executeScript<string[]>(
+				`return [...document.querySelectorAll('select[aria-label="Bank"] option')].map((bank) => bank.textContent.trim())`
 			);
 		const before = await banks();
 		await visitor.choose('Bank', /Knots/);

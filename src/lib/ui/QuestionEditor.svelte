@@ -103,9 +103,9 @@
 </script>
 
 <div class="flex flex-col gap-3">
-	{#each handIn ? attachments.filter((file) => file.missing) : [] as file (file.name)}
+	{#each handIn ? attachments.filter(({ missing }) => missing) : [] as lost (lost.name)}
 		<label class="missing"
-			>{file.name} did not come along. Hand it in:
+			>{lost.name} did not come along. Hand it in:
 			<input
 				class="input w-full"
 				type="file"
@@ -113,7 +113,7 @@
 				disabled={busy}
 				onchange={(event) => {
 					const file = event.currentTarget.files?.[0];
-					if (file) handIn!(file.name, file);
+					if (file) handIn!(lost.name, file);
 				}}
 			/></label
 		>
