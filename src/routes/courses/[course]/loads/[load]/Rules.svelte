@@ -13,7 +13,7 @@
 
 	const against = [
 		['same', 'the same as one'],
-		['changed', 'a change of rule'],
+		['changed', 'a change of one'],
 		['near', 'nearly the same as one']
 	] as const;
 	const matches = $derived(
@@ -136,12 +136,15 @@
 					></select
 				></label
 			>
-			<TagsField
-				label="Tags to add"
-				tags={review.decision.tags}
-				change={(tags) => (review.decision.tags = tags)}
-				{courseId}
-			/>
+			<div class="line">
+				<span>Tags to add</span><TagsField
+					label="Tags to add"
+					hidesLabel
+					tags={review.decision.tags}
+					change={(tags) => (review.decision.tags = tags)}
+					{courseId}
+				/>
+			</div>
 			<label
 				><span>Allowed credit, in percent</span><input
 					class="input"
@@ -201,7 +204,8 @@
 		font-weight: 600;
 		padding-bottom: 4px;
 	}
-	fieldset label {
+	fieldset label,
+	.line {
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr);
 		align-items: center;
