@@ -56,7 +56,7 @@
 						<tr>
 							<td
 								>{device.device || 'A browser'}{#if device.here}
-									<b class="whole">this one</b>{/if}</td
+									· <b class="whole">this one</b>{/if}</td
 							>
 							<td class="mute">{dateTime(device.begun)}</td>
 							<td class="mute">{ago(device.seen)}</td>

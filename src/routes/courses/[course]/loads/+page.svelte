@@ -82,9 +82,11 @@
 	</div>
 	<table class="table even">
 		<colgroup
-			><col style="width: 20%" /><col style="width: 14%" /><col style="width: 7%" /><col style="width: 8%" /><col
+			><col style="width: 17%" /><col style="width: 12%" /><col style="width: 7%" /><col style="width: 9%" /><col
 				style="width: 6%"
-			/><col /><col style="width: 10%" /><col style="width: 12%" /><col style="width: 152px" /></colgroup
+			/><col style="width: 14%" /><col style="width: 9%" /><col style="width: 12%" /><col
+				style="width: 152px"
+			/></colgroup
 		>
 		<thead
 			><tr
