@@ -20,7 +20,8 @@ function isReference(found: string): boolean {
 	}
 	return known;
 }
-const tag = /&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s[^<>]*?)?\/?&gt;/gi;
+const tag =
+	/&lt;\/?(?:p|br|b|i|u|em|strong|span|div|sub|sup|ul|ol|li|img|font|table|tr|td)(?:\s+(?:[a-z:-]+=[^<>]*?)?)?\/?&gt;/gi;
 
 /** What is marked as code shows signs as they are, and is meant so. */
 const code = /<(code|pre|kbd|samp)\b[^>]*>[\s\S]*?<\/\1>/gi;
@@ -60,7 +61,7 @@ const spokenIn = (markup: Markup): string[] => [
 /** Signs that were escaped twice, so that students read the escape. */
 export const escapedTwice: OneCheck = {
 	id: 'escaped-twice',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'Escaped twice',
 	short: 'escaped',

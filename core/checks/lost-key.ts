@@ -55,7 +55,7 @@ function lostNames(question: Question): string[] {
 /** The key names something that is not there. */
 export const lostKey: OneCheck = {
 	id: 'lost-key',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'Key that points at nothing',
 	short: 'lost key',
@@ -63,7 +63,7 @@ export const lostKey: OneCheck = {
 	why: 'The key names an option that is not there, or that is there twice, so what was meant to be right is lost.',
 	find(question) {
 		if (!isChoice(question)) {
-			const names = [...new Set(lostNames(question))];
+			const names = [...new Set([...(question.lostKeys ?? []), ...lostNames(question)])];
 			return names.length
 				? [
 						{

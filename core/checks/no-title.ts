@@ -4,7 +4,7 @@ import type { OneCheck } from './check';
 
 const longest = 80;
 const empty =
-	/^(?:(?:copy of|kopie von|copie de|copia de|cópia de|copia di|kopie van) )?(?:untitled|unnamed|no title|no name|without title|question without (?:a )?title|title|multiple[ -]choice|multiple[ -]response|single[ -]choice|true[ /-]?(?:or[ -])?false|short answer|numeric(?:al)?|matching|ordering|essay|x{2,}|todo|to do|tbd|tba|n\/?a|none|placeholder|temp|dummy|lorem ipsum|new|new question|question|item|problem|exercise|test|quiz|ohne titel|unbenannt|kein titel|neue frage|frage|aufgabe|sans titre|nouvelle question|sin título|nueva pregunta|pregunta|sem título|nova (?:pergunta|questão)|pergunta|questão|senza titolo|nuova domanda|domanda|quesito|zonder titel|naamloos|nieuwe vraag|vraag|q|nr|no)?[\s_#.:°º()-]*(?:n[°º.])?[\s_#.-]*[\d.]*[\s_)-]*(?:\((?:copy|kopie|copie|copia|cópia|\d+)\))?[\s?!*…–—-]*$/iu;
+	/^(?:(?:copy of|kopie von|copie de|copia de|cópia de|copia di|kopie van) )?(?:(?:untitled|unnamed|new|blank|unbenannte|my) (?:question|item|problem|exercise|test|quiz|document|frage)|untitled|unnamed|no title|no name|without title|question without (?:a )?title|title|multiple[ -]choice|multiple[ -]response|single[ -]choice|true[ /-]?(?:or[ -])?false|short answer|numeric(?:al)?|matching|ordering|essay|x{2,}|todo|to do|tbd|tba|n\/?a|none|placeholder|temp|dummy|lorem ipsum|new|new question|question|item|problem|exercise|test|quiz|ohne titel|unbenannt|kein titel|neue frage|frage|aufgabe|sans titre|nouvelle question|sin título|nueva pregunta|pregunta|sem título|nova (?:pergunta|questão)|pergunta|questão|senza titolo|nuova domanda|domanda|quesito|zonder titel|naamloos|nieuwe vraag|vraag|q|nr|no)?[\s_#.:°º()-]*(?:n[°º.])?[\s_#.-]*(?:\d[\d.]*[a-z]?)?[\s_)-]*(?:\((?:copy|kopie|copie|copia|cópia|\d+)\))?[\s?!*…–—-]*$/iu;
 const generated =
 	/^(?:[a-z]{1,12}[-_]?\d[\w-]*|[0-9a-f]{8}-[0-9a-f-]{20,}|[a-z]+(?:_[a-z0-9]+)*_\d+|i?[0-9a-f]{16,})$/i;
 
@@ -21,7 +21,7 @@ export const saysNothing = ({ title, identifier }: Pick<Question, 'title' | 'ide
 /** A question has no title, or one that says nothing. */
 export const noTitle: OneCheck = {
 	id: 'no-title',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'No title that says anything',
 	short: 'no title',

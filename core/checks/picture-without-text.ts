@@ -15,11 +15,19 @@ const isFileName = (text: string, path: string) =>
 	text.trim() === nameOf(path).replace(/\.[^.]+$/, '') ||
 	/^[^\s]+\.(?:png|jpe?g|gif|svg|webp|bmp|tiff?)$/i.test(text.trim());
 
+/** The picture that is pointed at or labelled, where nothing is said of it: it is no decoration, whatever it says. */
+function askedOf(question: Question): string[] {
+	if (question.kind !== 'hotspot' && question.kind !== 'label-image') return [];
+	const { name, alt } = question.picture;
+	return !alt.trim() || isFileName(alt, name) ? [nameOf(name)] : [];
+}
+
 /** The pictures that nothing is said of; an empty text says that a picture is decoration. */
 function textless(question: Question): string[] {
 	return [
-		...new Set(
-			markupOf(question).flatMap(({ markup }) =>
+		...new Set([
+			...askedOf(question),
+			...markupOf(question).flatMap(({ markup }) =>
 				(markup.match(picture) ?? []).flatMap((tag) => {
 					const path = valueOf(tag, 'src') ?? '';
 					const text = valueOf(tag, 'alt');
@@ -29,14 +37,14 @@ function textless(question: Question): string[] {
 						: [];
 				})
 			)
-		)
+		])
 	];
 }
 
 /** A picture has no text for those who do not see it. */
 export const pictureWithoutText: OneCheck = {
 	id: 'picture-without-text',
-	version: 1,
+	version: 2,
 	scope: 'one',
 	title: 'Picture without a text',
 	short: 'no text',
@@ -48,7 +56,7 @@ export const pictureWithoutText: OneCheck = {
 		return words.length
 			? [
 					{
-						message: `Nothing is said of ${quoted(words)} for those who do not see it. Write what is on it, or mark it as decoration by an empty text.`,
+						message: `Nothing is said of ${quoted(words)} for those who do not see it. Write what is on it, ${askedOf(question).length ? 'for the question asks about it' : 'or mark it as decoration by an empty text'}.`,
 						words
 					}
 				]

@@ -26,6 +26,18 @@ const file = (name: string, more: object = {}) => ({
 	...more
 });
 
+const pointing = (alt: string): Question => ({
+	...common('Where is the mole?'),
+	kind: 'hotspot',
+	picture: { name: 'media/a.png', width: 400, height: 300, alt },
+	shapes: [{ identifier: 'M', shape: 'circle', coordinates: [50, 50, 20], credit: 1 }],
+	mode: 'points',
+	picks: 1,
+	outside: 0,
+	combination: 'sum',
+	bounds: { lower: null, upper: null }
+});
+
 tryCheck(
 	optionsAlike,
 	[
@@ -204,9 +216,12 @@ tryCheck(
 		{
 			name: 'a picture that is described, in an option',
 			question: choiceOf('Which?', ['<img src="media:a.png" alt="A cone"/>|1', 'B'])
-		}
+		},
+		{ name: 'a picture to be pointed at that is described', question: pointing('A chart of the harbour') }
 	],
 	[
+		{ name: 'a picture to be pointed at', question: pointing(''), says: 'the question asks about it', words: ['a.png'] },
+		{ name: 'a picture to be pointed at with its name', question: pointing('a'), says: 'a.png', words: ['a.png'] },
 		{
 			name: 'no text',
 			question: asking('<img src="media:img/a.png"/>'),
@@ -284,6 +299,8 @@ tryCheck(
 		...[
 			'',
 			'Untitled',
+			'untitled question',
+			'Question 12b',
 			'Question 1',
 			'question',
 			'Q12',

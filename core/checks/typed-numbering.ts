@@ -7,12 +7,27 @@ const numbered =
 	/^\s*(?:(?:(?:Q|No|Nr|N°)\s*\.?\s*)?(?:\(\d{1,3}\)|\d{1,3}(?:\.\d{1,2})*\s*(?:\.\)|[.):]|\s[–—-](?=\s)))(?:\s+|(?=\p{Lu}\p{Ll}))|#\d{1,3}[.:)]?\s+|(?:I[VX]|V?I{2,3}|VI|XI{1,3})\s*[.)]\s+)(?=\S)/u;
 const lettered = /^\s*(?:\([a-zA-Z]\)|[a-z]\))\s+(?=\S)/u;
 const upright = /^[\p{Lu}“"«¿¡‘(]/u;
+/** What may be a part of a sentence, and is none where a question begins behind it. */
+const bare =
+	/^\s*(?:\(?\p{Lu}[.)]|(?:Q\s*\.?\s*)?\d{1,3}(?:\.\d{1,2})*|[\u2460-\u2473]|(?:I[VX]|V?I{1,3}|VI{0,3}|XI{0,3}))\s+(?=[¿“"]?(?:What|Which|Who|Whose|When|Where|Why|How|Is|Are|Do|Does|Did|Can|Name|List|Explain|Describe|Define|Welche[mnrs]?|Was|Wann|Wo|Wer|Warum|Wie|Nennen?|Quel(?:le)?s?|Qui|Quand|Où|Comment|Pourquoi|Combien|Cuál(?:es)?|Qué|Quién(?:es)?|Dónde|Cuándo|Cómo|Cuánt[ao]s?|Por qu[eé]|Qual|Quais|Quem|Onde|Quando|Como|Quant[aoie]s?|Quale|Quali|Che|Chi|Dove|Perché|Welke?|Wat|Waar|Wanneer|Waarom|Hoe)(?!\p{L}))/u;
 
 /** The number or letter that is typed in front of a stem; null where it is a part of its first sentence. */
 function numberOf(stem: string): string | null {
-	const found = numbered.exec(stem) ?? lettered.exec(stem);
+	const first = firstOf(stem);
+	if (first === null) return null;
+	// “1) a) Which …”: one stands behind the other
+	const next = firstOf(stem.slice(stem.indexOf(first) + first.length));
+	return next === null
+		? first
+		: stem.slice(stem.indexOf(first), stem.indexOf(next, stem.indexOf(first) + first.length) + next.length);
+}
+
+/** The first number or letter that is typed in front of a stem; null where it is a part of its first sentence. */
+function firstOf(stem: string): string | null {
+	const found = numbered.exec(stem) ?? lettered.exec(stem) ?? bare.exec(stem);
 	if (!found) return null;
 	const rest = stem.slice(found[0].length);
+	if (lettered.test(rest) || numbered.test(rest)) return found[0].trim();
 	if (!upright.test(rest)) return null;
 	const [first = ''] = wordsIn(rest);
 	const language = languageBySmallWords(wordsIn(rest));
@@ -25,6 +40,14 @@ function numberOf(stem: string): string | null {
 	)
 		return null;
 	return found[0].trim();
+}
+
+/** A stem without the numbers and letters that are typed in front of it. */
+function unnumbered(stem: string): string {
+	if (numberOf(plainText(stem)) === null) return stem;
+	const pattern = [numbered, lettered, bare].find((typed) => typed.test(plainText(stem)))!;
+	const less = stem.replace(inMarkup(pattern), '$1');
+	return less === stem ? stem : unnumbered(less);
 }
 
 const romans = ['i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii'];
@@ -56,13 +79,17 @@ function styleOf(question: Question): Style | null {
 	// “A. Smith, B. Jones, R. Miller”: initials that stand in the order of letters by chance
 	const isInitial = (text: string, at: number) => /^\s*\p{Lu}\.\s/u.test(text) && !labelled('upper', at).test(text);
 	if (texts.some(isInitial)) return null;
-	return styles.find((style) => style !== 'roman' && count(style) > 1 && count(style) * 2 >= texts.length) ?? null;
+	const found = styles.find((style) => style !== 'roman' && count(style) > 1 && count(style) * 2 >= texts.length);
+	if (!found) return null;
+	// “1. Offizier, 2. Offizier, Kapitän”: what tells two options apart is a part of them
+	const bare = texts.map((text, at) => text.replace(labelled(found, at), '').trim().toLowerCase());
+	return new Set(bare).size < new Set(texts.map((text) => text.trim().toLowerCase())).size ? null : found;
 }
 
 /** A number is typed into the stem, or letters into the options. */
 export const typedNumbering: OneCheck = {
 	id: 'typed-numbering',
-	version: 3,
+	version: 4,
 	scope: 'one',
 	title: 'Number or letter typed into the text',
 	short: 'numbering',
@@ -89,11 +116,7 @@ export const typedNumbering: OneCheck = {
 	mend: {
 		title: 'Take numbers and letters out of the text',
 		apply(question) {
-			const stem = question.kind === 'unreadable' ? null : numberOf(plainText(question.stem));
-			const pattern = inMarkup(numbered.test(plainText(question.stem)) ? numbered : lettered);
-			const bare = stem
-				? mapMarkup(question, (markup, field) => (field === 'stem' ? markup.replace(pattern, '$1') : markup))
-				: question;
+			const bare = mapMarkup(question, (markup, field) => (field === 'stem' ? unnumbered(markup) : markup));
 			const style = styleOf(question);
 			if (!style || !isChoice(bare)) return bare;
 			return {

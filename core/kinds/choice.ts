@@ -7,7 +7,7 @@ import { bestOf, bounded, rounded, scaledCredit } from './answers';
 import type { KindOf, Marked } from './kind';
 import { creditPart, percent, rich, yesOrNo, type Part } from './part';
 
-/** The fields of a choice; `shuffle` is null where the source is silent, `lostKeys` are keys of the source that name no option, or more than one. */
+/** The fields of a choice; `shuffle` is null where the source is silent. */
 const fields = {
 	options: list(option),
 	shuffle: maybeTruth(),

@@ -1,7 +1,7 @@
 import { fold } from '../markup/text';
 import { bounds as most } from '../model/bounds';
 import { type Fields, list } from '../model/fields';
-import { acceptedText } from '../model/pieces';
+import { acceptedText, type AcceptedText } from '../model/pieces';
 import type { QuestionCommon } from '../model/question';
 import { acceptsText, bestOf, rounded, scaledCredit } from './answers';
 import type { KindOf } from './kind';
@@ -12,6 +12,9 @@ const fields = { accepted: list(acceptedText) };
 
 /** A question answered with a word or a phrase. */
 export type ShortAnswerQuestion = { kind: 'short-answer' } & QuestionCommon & Fields<typeof fields>;
+
+/** The accepted texts that can be written at all: an empty answer earns nothing. */
+const writable = (accepted: AcceptedText[]) => accepted.filter(({ text }) => fold(text));
 
 /** A question answered with a word or a phrase. */
 export const shortAnswer: KindOf<ShortAnswerQuestion> = {
@@ -34,17 +37,17 @@ export const shortAnswer: KindOf<ShortAnswerQuestion> = {
 		return { credit, reason: `“${given}” is accepted${worth}.` };
 	},
 	right({ accepted }) {
-		const best = bestOf(accepted);
+		const best = bestOf(writable(accepted));
 		return best ? { text: best.text } : null;
 	},
 	wrong: () => ({ text: 'anything else' }),
-	best: ({ accepted }) => rounded(Math.max(0, ...accepted.map((entry) => entry.credit))),
+	best: ({ accepted }) => rounded(Math.max(0, ...writable(accepted).map((entry) => entry.credit))),
 	keyless: ({ accepted }) =>
-		bestOf(accepted) ? null : 'No answer is accepted. Write the answer that earns the points.',
+		bestOf(writable(accepted)) ? null : 'No answer is accepted. Write the answer that earns the points.',
 	scaled: (question, by) => ({
 		...question,
 		accepted: question.accepted.map((entry) => scaledCredit(entry, by))
 	}),
 	dealt: (question) => question,
-	hasKey: ({ accepted }) => accepted.some((entry) => entry.credit > 0)
+	hasKey: ({ accepted }) => writable(accepted).some((entry) => entry.credit > 0)
 };

@@ -142,15 +142,18 @@ function cleanElement(source: XmlElement, context: CleanContext, inMath: boolean
 	if (name === 'img') {
 		if (!out.src) return [];
 		// a picture that says it is decoration has an empty text; one of which nothing is said has none
-		const { role = '', 'aria-hidden': hidden } = source.attributes;
-		if (out.alt === undefined && (/^(?:presentation|none)$/i.test(role) || hidden === 'true')) out.alt = '';
+		const { role = '', 'aria-hidden': hidden, 'aria-label': label } = source.attributes;
+		if (out.alt === undefined && label?.trim()) out.alt = label.trim();
+		else if (out.alt === undefined && (/^(?:presentation|none)$/i.test(role) || hidden === 'true')) out.alt = '';
 		return [element('img', out)];
 	}
 	if (name === 'object') {
 		if (!out.data) return children;
 		if (out.type?.startsWith('image/')) {
 			const { data, type: _type, ...rest } = out;
-			return [element('img', { src: data, alt: textOf(source).trim(), ...rest })];
+			// an object has no way to say that it is decoration, so nothing in it is nothing said
+			const alt = textOf(source).trim();
+			return [element('img', { src: data, ...(alt ? { alt } : {}), ...rest })];
 		}
 		out.type ??= 'application/octet-stream';
 	}

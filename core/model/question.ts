@@ -1,4 +1,4 @@
-import { number, object, string, type InferType } from 'yup';
+import { array, number, object, string, type InferType } from 'yup';
 import { type Fields, list, text, truth } from './fields';
 
 /** Rich text: well-formed XHTML without a root element, cleaned by core/markup; pictures read `src="media:NAME"`. */
@@ -44,6 +44,8 @@ export const commonFields = {
 	metadata: list(metadata),
 	/** Active content that cleaning took out, named for people: "script", "onerror handler". */
 	removed: list(text()),
+	/** Keys of the source that name nothing of the question, or more than one thing, until somebody marks its key. */
+	lostKeys: array(text()),
 	source: source.nullable().default(null)
 };
 

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import type { Question } from '../kinds';
+import { emptyCommon } from '../model/question';
 import { choice, essay, numeric, option, short } from '../test-support/questions';
 import { hasKey, withKeyMarked } from './keys';
 
@@ -26,5 +28,19 @@ describe('a key that the source named in vain', () => {
 		expect(withKeyMarked(noKey, { ...noKey, stem: 'Which?' })).toMatchObject({ lostKeys: ['Q'] });
 		const half = { ...marked, lostKeys: ['Q'] };
 		expect(withKeyMarked(half, { ...half, stem: 'Which?' })).toMatchObject({ lostKeys: ['Q'] });
+	});
+	it('is settled in every kind, and stands where only words are written anew', () => {
+		const item = (identifier: string, text = identifier) => ({ identifier, text });
+		const order: Question = {
+			...emptyCommon('GH-1', 'Mooring'),
+			kind: 'ordering',
+			lostKeys: ['q'],
+			items: [item('a'), item('b')],
+			presented: ['a', 'b'],
+			rule: 'all',
+			shuffle: true
+		};
+		expect(withKeyMarked(order, { ...order, items: [item('b'), item('a')] })).toMatchObject({ lostKeys: [] });
+		expect(withKeyMarked(order, { ...order, items: [item('a', 'Bow'), item('b')] })).toMatchObject({ lostKeys: ['q'] });
 	});
 });

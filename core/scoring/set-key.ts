@@ -119,10 +119,15 @@ function withPartner(pairs: readonly Pair[], left: string, right: string): Pair[
  * question where there is no such thing.
  */
 export function withKey(question: Question, identifier: string, at = 0): Question {
+	const keyed = withOneKeyMore(question, identifier, at);
+	// what the source named in vain is no key any more
+	return keyed === question || !question.lostKeys?.length ? keyed : { ...keyed, lostKeys: [] };
+}
+
+function withOneKeyMore(question: Question, identifier: string, at: number): Question {
 	if (isChoice(question))
 		return {
 			...question,
-			lostKeys: [],
 			options: withOneMore(question.options, identifier, question.kind === 'multiple-response')
 		};
 	switch (question.kind) {

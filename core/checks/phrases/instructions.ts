@@ -10,7 +10,7 @@ const which =
 const tail =
 	'(?: (?:only|that (?:apply|applies)|that (?:is|are|best) [^.:;()]{1,30}|below|from the list|aus|an|nur|zutreffenden|correctes?|justes?|exactes?|correctas?|corretas?|certas?|corrett[ae]|giust[ae]|esatt[ae]|qui conviennent|que correspondan?|che si applicano))*';
 /** An instruction on how to answer, and nothing else: “Select one”, “Choose all that apply”, “Kreuzen Sie die richtige Antwort an”. */
-const instruction = `${verb} ${which}(?: ${quality}(?:${noun})?)?${tail}|(?:multiple|single) (?:choice|answer|response)s?|more than one answer (?:may be|is|can be) (?:correct|possible|right)|(?:several|multiple) answers (?:are )?possible|mehrere antworten(?: sind)? (?:möglich|richtig)|plusieurs réponses(?: sont)? possibles|mehrfachnennungen? möglich`;
+const instruction = `${verb} ${which}(?: ${quality}(?:${noun})?)?${tail}|(?:multiple|single) (?:choice|answer|response)s?|more than one answer (?:may be|is|can be) (?:correct|possible|right)|(?:several|multiple) answers (?:are )?possible|(?:please )?answer (?:the|this) (?:following )?question(?:s)?(?: (?:below|that follows?))?|(?:bitte )?beantworten sie (?:bitte )?(?:die|diese) (?:folgende )?frage|répondez à la question(?: suivante)?|responda (?:a )?(?:la|à) (?:siguiente |seguinte )?pregunta(?: siguiente)?|responda à (?:seguinte )?(?:pergunta|questão)(?: (?:seguinte|abaixo))?|rispond[ia] alla (?:seguente )?domanda(?: seguente)?|beantwoord de (?:volgende )?vraag|mehrere antworten(?: sind)? (?:möglich|richtig)|plusieurs réponses(?: sont)? possibles|mehrfachnennungen? möglich`;
 
 const bracketed = new RegExp(`\\s*[([]\\s*(?:${instruction})\\s*[.:!]?\\s*[)\\]]`, 'iu');
 /** A sentence of its own, or what a colon ends. */

@@ -15,7 +15,7 @@ import { pictureOf } from './points';
 import { partsOf, rulesAbout, together, type Part } from './parts';
 import type { ResponseDeclaration } from './process';
 import { pointOf, UnknownRule, type Value } from './values';
-import { promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
+import { lostNames, lostOf, noteLost, promptNodes, runAll, simplified, stemOf, usesOf, type Reading } from './reading';
 
 const inline = new Set(['textEntryInteraction', 'inlineChoiceInteraction']);
 /** The text of an interaction with gaps, without its prompt and its words. */
@@ -130,6 +130,7 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 			reading,
 			'Its marking weighs the answers against each other, which cannot be held. Each was given what it adds when all others are right; look at the credit.'
 		);
+	noteLostOfLists(reading, parts);
 	const blanks = parts.map((part, at) =>
 		blankOf(reading, part, shares[at]!, (text) => weighed.credit(part.identifier, [text]))
 	);
@@ -147,6 +148,21 @@ export function readBlanks(reading: Reading, interactions: XmlElement[]): FillBl
 		{ outcomes: outcomesOf(wrong).outcomes, credit: 0 }
 	]);
 	return withCommon(common, { kind: 'fill-blanks', blanks, bank: [], combination: all ? 'all' : 'sum', shuffle: null });
+}
+
+/** Keeps what the keys of lists to choose from name in vain. */
+function noteLostOfLists(reading: Reading, parts: Part[]): void {
+	for (const declaration of new Set(parts.map((part) => part.declaration))) {
+		const own = parts.filter((part) => part.declaration === declaration);
+		if (declaration.baseType === 'point' || own.some((part) => part.entries === null)) continue;
+		noteLost(
+			reading,
+			lostOf(
+				declaration,
+				own.flatMap((part) => part.candidates.map(part.encode))
+			)
+		);
+	}
 }
 
 const share = (value: number) => Math.max(-1, Math.min(1, round(value)));
@@ -231,6 +247,8 @@ export function readGaps(
 		true
 	);
 	if (!found.credits.length) common.points ??= null;
+	const known = pairs.map(({ word, gap }) => `${word} ${gap}`);
+	noteLost(reading, lostNames(lostOf(declaration, known), [...bank.map((word) => word.identifier), ...gaps]));
 	const best = gaps.map((gap) =>
 		Math.max(0, ...tried.flatMap((pair, at) => (pair.gap === gap ? [found.credits[at]!] : [])))
 	);

@@ -4,6 +4,7 @@ import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
 import type { Question } from '../../kinds';
 import { readBare } from '../../test-support/packages';
+import { checkQuestion } from '../../checks/one';
 import { rightResponse, score } from '../../scoring/score';
 
 const head =
@@ -353,6 +354,60 @@ describe('an order', () => {
 		expect(rules).toContain('reshaped');
 		expect(earn(question, { 'R.1': ['b'], 'R.2': ['a'] })).toBe(1);
 		expect(earn(question, { 'R.1': ['a'], 'R.2': ['b'] })).toBe(0);
+	});
+});
+
+describe('a key that names nothing', () => {
+	const associable = (id: string) =>
+		`<simpleAssociableChoice identifier="${id}" matchMax="1">${id}</simpleAssociableChoice>`;
+	const ordered = `<orderInteraction responseIdentifier="R" shuffle="true">${['a', 'b', 'c'].map((id) => `<simpleChoice identifier="${id}">${id}</simpleChoice>`).join('')}</orderInteraction>`;
+	const matched = `<matchInteraction responseIdentifier="R" maxAssociations="2"><simpleMatchSet>${associable('a')}${associable('b')}</simpleMatchSet><simpleMatchSet>${associable('x')}${associable('y')}</simpleMatchSet></matchInteraction>`;
+	const gaps =
+		'<gapMatchInteraction responseIdentifier="R" shuffle="false"><gapText identifier="w" matchMax="1">ebb</gapText><gapText identifier="v" matchMax="1">flood</gapText><p>The <gap identifier="g"/> runs out, the <gap identifier="h"/> runs in.</p></gapMatchInteraction>';
+	const places =
+		'<hotspotInteraction responseIdentifier="R" maxChoices="1"><prompt>Where?</prompt><object type="image/png" data="a.png" width="40" height="30"/><hotspotChoice identifier="p" shape="circle" coords="5,5,2"/></hotspotInteraction>';
+	const list =
+		'<p>The flood runs <inlineChoiceInteraction responseIdentifier="R" shuffle="false"><inlineChoice identifier="a">in</inlineChoice><inlineChoice identifier="b">out</inlineChoice></inlineChoiceInteraction>.</p>';
+	const options =
+		'<choiceInteraction responseIdentifier="R" maxChoices="2"><prompt>Which?</prompt><simpleChoice identifier="X">x</simpleChoice><simpleChoice identifier="Y">y</simpleChoice></choiceInteraction>';
+	it.each([
+		['an order', response('R', 'identifier', 'ordered', ['a', 'q', 'c']), ordered, ['q'], 'ordering'],
+		['pairs', response('R', 'directedPair', 'multiple', ['a x', 'b z']), matched, ['z'], 'matching'],
+		['words in gaps', response('R', 'directedPair', 'multiple', ['w g', 'v k']), gaps, ['k'], 'fill-blanks'],
+		['a place in a picture', response('R', 'identifier', 'single', ['q']), places, ['q'], 'hotspot'],
+		['a list in a sentence', response('R', 'identifier', 'single', ['up']), list, ['up'], 'fill-blanks'],
+		['options', response('R', 'identifier', 'multiple', ['X', 'Z']), options, ['Z'], 'multiple-response']
+	])('is kept as lost for %s, and nothing else is said of it', async (_, declared, body, lost, kind) => {
+		const { question, rules } = await read(declared, body, template('match_correct'));
+		expect(question).toMatchObject({ kind, lostKeys: lost });
+		const said = [...rules, ...checkQuestion(question).map(({ rule }) => rule)];
+		expect(said.filter((rule) => /key|marking|credit|order|partner/.test(rule))).toEqual(
+			kind === 'matching' ? ['lost-key', 'pair-without-partner'] : ['lost-key']
+		);
+	});
+	it('leaves what is named beside it right', async () => {
+		const { question } = await read(
+			response('R', 'directedPair', 'multiple', ['a x', 'b z']),
+			matched,
+			template('match_correct')
+		);
+		expect(question).toMatchObject({ pairs: [{ left: 'a', right: 'x' }] });
+	});
+	it('leaves an order with each of its things, those that are named in their places', async () => {
+		const { question } = await read(response('R', 'identifier', 'ordered', ['a', 'q', 'c']), ordered, '');
+		expect(question).toMatchObject({ items: [{ identifier: 'a' }, { identifier: 'b' }, { identifier: 'c' }] });
+	});
+	it('is not said of points that nothing earns', async () => {
+		const mapped = response(
+			'R',
+			'identifier',
+			'single',
+			[],
+			'<mapping defaultValue="0"><mapEntry mapKey="X" mappedValue="0"/></mapping>'
+		);
+		const { question, rules } = await read(mapped, options, template('map_response'));
+		expect(rules).not.toContain('marking-simplified');
+		expect(checkQuestion(question).map(({ rule }) => rule)).toContain('no-key');
 	});
 });
 

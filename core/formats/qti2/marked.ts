@@ -45,6 +45,13 @@ class WaysRound {
 		this.reading.reports.splice(0, Infinity, ...this.#known, ...reports);
 	}
 
+	/** Takes back what was said by a rule since. */
+	forget(rule: Report['rule']): void {
+		const { reports } = this.reading;
+		const kept = reports.filter((report, at) => at < this.#known.length || report.rule !== rule);
+		reports.splice(0, Infinity, ...kept);
+	}
+
 	/** Marks it by the declared key; `feedbackRules` still say which feedback is given. */
 	byKey(interactions: XmlElement[], message: string, feedbackRules?: XmlElement): Question {
 		this.again({
@@ -82,11 +89,14 @@ export function readMarked(
 		try {
 			const question = readBody(reading, interactions);
 			if (!isKeyed || !rules || !earnsNothing(question)) return question;
-			return ways.byKey(
+			const byKey = ways.byKey(
 				interactions,
 				'Its marking gives no points for any answer, though it declares which one is right.',
 				rules
 			);
+			// where the key names nothing, or nothing but what earns nothing, that is the one thing to be said
+			if (byKey.lostKeys?.length || earnsNothing(byKey)) ways.forget('marking-simplified');
+			return byKey;
 		} catch (error) {
 			if (error instanceof UnknownRule && isTemplateItem(item)) return ways.oneVersion(error);
 			// the template's rules are not in the file, but the declared key is: the question is marked by that

@@ -48,13 +48,9 @@ export function markSets(
 		const total = ticked.filter(sure).reduce((before, at) => before + declared!.scores[at]!, 0);
 		return Math.min(declared!.upper ?? Infinity, Math.max(declared!.lower ?? -Infinity, total));
 	};
+	// what the key names in vain can be no part of an answer, and is told
 	const whole = (ticked: number[]) =>
-		expected.length === keys.size &&
-		expected.length > 0 &&
-		ticked.length === expected.length &&
-		ticked.every((at) => expected.includes(at))
-			? 1
-			: 0;
+		expected.length > 0 && ticked.length === expected.length && ticked.every((at) => expected.includes(at)) ? 1 : 0;
 	let full = reading.full;
 	let mark: (ticked: number[]) => number;
 	// where a single answer has several keys, or no rule says how to mark, the declared key itself is the rule

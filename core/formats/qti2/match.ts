@@ -9,7 +9,19 @@ import { feedbackByAnswers, markSets } from './marking';
 import { pictureOf } from './points';
 import type { ResponseDeclaration } from './process';
 import { UnknownRule } from './values';
-import { isTemplate, printed, promptNodes, runner, simplified, stemOf, usesOf, type Reading } from './reading';
+import {
+	isTemplate,
+	lostNames,
+	lostOf,
+	noteLost,
+	printed,
+	promptNodes,
+	runner,
+	simplified,
+	stemOf,
+	usesOf,
+	type Reading
+} from './reading';
 
 const mostTried = 400;
 
@@ -45,6 +57,7 @@ function pairsOf(
 	const pairs: Pair[] = tried.flatMap((pair, at) =>
 		found.credits[at] === 0 ? [] : [{ ...pair, credit: found.credits[at]! }]
 	);
+	noteLost(reading, lostNames(lostOf(declaration, all.map(text)), [...left, ...right]));
 	return { pairs, combination: found.combination, bounds: found.bounds };
 }
 
@@ -135,11 +148,16 @@ const orders = (list: string[]): string[][] =>
 		? [list]
 		: list.flatMap((one, at) => orders([...list.slice(0, at), ...list.slice(at + 1)]).map((rest) => [one, ...rest]));
 
-/** Whether the right order names each of the things, so that none stays out. */
+/** Whether the right order names each of the things, so that none stays out; what it names in vain may mean any of them. */
 export function ordersAll(interaction: XmlElement, { correct }: ResponseDeclaration): boolean {
 	const all = childrenOf(interaction, 'simpleChoice').map((choice) => choice.attributes.identifier ?? '');
-	const named = correct.filter((one) => all.includes(one));
-	return !named.length || all.every((one) => named.includes(one));
+	return !correct.length || correct.length >= all.length || all.every((one) => correct.includes(one));
+}
+
+/** The things in the right order; what no place of it names comes where it names something in vain, and then at the end. */
+function orderBy(correct: string[], presented: string[]): string[] {
+	const unnamed = presented.filter((one) => !correct.includes(one));
+	return [...new Set(correct)].flatMap((one) => (presented.includes(one) ? one : unnamed.splice(0, 1))).concat(unnamed);
 }
 
 /** Reads things to be put in order (2.1, 7.2.2). */
@@ -152,8 +170,7 @@ export function readOrder(
 	common.stem = stemOf(reading, (node) => promptNodes(node, cleaning));
 	const choices = childrenOf(interaction, 'simpleChoice');
 	const presented = choices.map((choice) => choice.attributes.identifier ?? '');
-	const right = declaration.correct.filter((one) => presented.includes(one));
-	const order = right.length ? right : presented;
+	const order = orderBy(declaration.correct, presented);
 	const run = runner(reading, declaration.identifier);
 	let rule: OrderingQuestion['rule'] = 'all';
 	let full = 1;
@@ -186,14 +203,7 @@ export function readOrder(
 			markupOfNodes(choice.children, { ...cleaning, replace: printed })
 		])
 	);
-	const lost = declaration.correct.filter((one) => !presented.includes(one));
-	if (lost.length)
-		reading.reports.push({
-			rule: 'lost-key',
-			severity: 'broken',
-			message: `The right order names ${lost.map((one) => `“${one}”`).join(', ')}, which is not among the things to be ordered (${[...texts.values()].map(plainText).join(', ')}).`,
-			place: reading.place
-		});
+	noteLost(reading, lostOf({ ...declaration, mapping: null }, presented));
 	return withCommon(common, {
 		kind: 'ordering',
 		items: order.map((identifier) => ({ identifier, text: texts.get(identifier) ?? '' })),

@@ -7,7 +7,7 @@ import { parseNumber } from '../../numbers/numbers';
 import { shapeOf } from '../shapes';
 import { markSets } from './marking';
 import type { ResponseDeclaration } from './process';
-import { promptNodes, simplified, stemOf, type Reading } from './reading';
+import { lostOf, noteLost, promptNodes, simplified, stemOf, type Reading } from './reading';
 
 /** The picture of a graphic interaction, attached to the question. */
 export function pictureOf({ attach }: Reading, interaction: XmlElement): Picture {
@@ -61,6 +61,13 @@ export function readPoints(
 			declaration,
 			shapes.map((shape) => shape.identifier),
 			several
+		);
+		noteLost(
+			reading,
+			lostOf(
+				declaration,
+				shapes.map((shape) => shape.identifier)
+			)
 		);
 		return withCommon(common, {
 			kind: 'hotspot',

@@ -163,6 +163,25 @@ export function simplified(reading: Reading, message: string): void {
 	reading.reports.push({ rule: 'marking-simplified', severity: 'doubtful', message, place: reading.place });
 }
 
+/** The keys that a declaration names in vain: what is right by it, and not among the known values. */
+export function lostOf({ correct, mapping }: ResponseDeclaration, known: Iterable<string>): string[] {
+	const values = new Set(known);
+	const right = (mapping?.entries ?? []).filter(({ value }) => value > 0).map(({ key }) => key);
+	return [...new Set([...correct, ...right])].filter((key) => !values.has(key));
+}
+
+/** What pairs that are named in vain have that is not known; the pairs themselves where all of it is. */
+export function lostNames(pairs: string[], known: readonly string[]): string[] {
+	const names = new Set(known);
+	const missing = pairs.flatMap((pair) => pair.split(' ').filter((name) => !names.has(name)));
+	return missing.length ? missing : pairs;
+}
+
+/** Keeps what a key names in vain, until somebody marks the key. */
+export function noteLost({ common }: Reading, names: string[]): void {
+	if (names.length) common.lostKeys = [...new Set([...(common.lostKeys ?? []), ...names])];
+}
+
 /** How many times something may be used: `matchMax`, where 0 is as often as one likes (2.1, 7.2.3). */
 export function usesOf(node: XmlElement): number | null {
 	const most = parseNumber(node.attributes.matchMax ?? '');

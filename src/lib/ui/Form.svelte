@@ -69,10 +69,14 @@
 	use:enhance={async ({ formData, formElement, cancel }) => {
 		refused = await wrongIn(Object.fromEntries(formData));
 		if (Object.keys(refused).length) {
-			cancel();
 			await tick();
-			formElement.querySelector<HTMLElement>('[aria-invalid=true]')?.focus();
-			return;
+			const wrong = formElement.querySelector<HTMLElement>('[aria-invalid=true]');
+			// what has no field here is refused by the action, which says so above the form
+			if (wrong) {
+				cancel();
+				wrong.focus();
+				return;
+			}
 		}
 		busy = true;
 		return async ({ update }) => {

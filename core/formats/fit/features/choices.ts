@@ -24,7 +24,7 @@ export const lostKeys: Feature = {
 	name: 'lost-keys',
 	title: 'keys that point at nothing',
 	otherwise: 'keys that point at nothing are left out',
-	without: (question) => (isChoice(question) && question.lostKeys.length ? { ...question, lostKeys: [] } : question)
+	without: (question) => (question.lostKeys?.length ? { ...question, lostKeys: [] } : question)
 };
 
 /** Options that earn a part. */

@@ -1,6 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { kindName, type Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
+import { withKeyMarked } from '$core/scoring/keys';
 import { beginDeed, endDeed, type Done } from '../changes/deed';
 import { bankOf } from '../banks/change';
 import { row, transaction } from '../db/pool';
@@ -58,7 +59,7 @@ export async function editQuestion(
 		});
 		const before = parseQuestion(JSON.parse(stored.document));
 		const attachments = await ownFiles(connection, courseId, before, edited);
-		const question = { ...edited, attachments, source: before.source };
+		const question = withKeyMarked(before, { ...edited, attachments, source: before.source });
 		await saveQuestions(connection, courseId, [{ id: questionId, bankId: stored.bankId, question }], {
 			deedId,
 			personId
