@@ -1,4 +1,5 @@
 import { By, Key } from 'selenium-webdriver';
+import type * as chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
@@ -51,6 +52,53 @@ describe('a form', () => {
 		await visitor.reads('The two are not the same.');
 		const words = await visitor.words();
 		expect(words).not.toContain('A password has 10 letters');
+	});
+});
+
+describe('a form whose page is slow', () => {
+	const network = (latency: number) =>
+		(visitor.driver as chrome.Driver).sendDevToolsCommand('Network.emulateNetworkConditions', {
+			offline: false,
+			latency,
+			downloadThroughput: -1,
+			uploadThroughput: -1
+		});
+	it('keeps what is written before the page has come alive', async () => {
+		await (visitor.driver as chrome.Driver).sendDevToolsCommand('Network.enable', {});
+		await (visitor.driver as chrome.Driver).sendDevToolsCommand('Network.setCacheDisabled', { cacheDisabled: true });
+		await network(700);
+		try {
+			await visitor.driver.get(`${process.env.APPLICATION!}/me`);
+			const name = await visitor.find('input[name=name]');
+			await name.clear();
+			await name.sendKeys('Mira of the quay');
+			const isAlive = () =>
+				visitor.driver.executeScript<boolean>(
+					"return document.querySelector('input[name=name]').closest('form').noValidate"
+				);
+			expect(await isAlive()).toBe(false);
+			await visitor.driver.wait(isAlive, 20_000);
+			await visitor.driver.sleep(300);
+			expect(await name.getAttribute('value')).toBe('Mira of the quay');
+		} finally {
+			await network(0);
+		}
+	});
+});
+
+describe('a form', () => {
+	it('is sent where the fault is in what it has no field for, so that the answer says what is wrong', async () => {
+		await visitor.go('/');
+		await visitor.press('Make a course');
+		await visitor.write('input[name=name]', 'Splices');
+		await visitor.driver.executeScript("document.querySelector('input[name=name]').closest('.field').remove()");
+		const before = await visitor.driver.executeScript<number>('return performance.getEntriesByType("resource").length');
+		await visitor.press('Make it');
+		await visitor.driver.wait(
+			async () =>
+				(await visitor.driver.executeScript<number>('return performance.getEntriesByType("resource").length')) > before,
+			10_000
+		);
 	});
 });
 

@@ -388,6 +388,7 @@ tryCheck(
 		},
 		{ name: 'several', question: several('Red', 'Green'), says: 'No option' },
 		{ name: 'a short answer', question: accepting([]), says: 'No answer is accepted' },
+		{ name: 'an empty text that is accepted', question: accepting([' ']), says: 'No answer is accepted' },
 		{ name: 'pairs', question: matching(['a'], ['b'], []), says: 'No pair' },
 		{ name: 'a place', question: hotspot([{ ...shape('rect', 1, 1, 9, 9), credit: 0 }]), says: 'No place' },
 		{ name: 'blanks', question: blanks([0.5], [0.5]), says: '2 blanks have no right answer' }

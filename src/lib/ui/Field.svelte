@@ -31,16 +31,23 @@
 	const id = $props.id();
 	const form = theForm();
 	const slip = $derived(form.slipOf(name));
-	const shown = $derived(form.valueOf(name) ?? value);
+	// bound, so that what is written before the page is alive stays when it comes alive
+	let written = $derived(form.valueOf(name) ?? value);
 	const said = $derived([hint ? `${id}-hint` : '', slip ? `${id}-slip` : ''].filter(Boolean).join(' ') || undefined);
 </script>
 
 <div class="field" style="width: {width}">
 	<label for={id} class:visually-hidden={placeholder !== undefined}>{label}</label>
 	{#if choices}
-		<select {id} {name} class="select w-full" aria-describedby={said} aria-invalid={slip ? 'true' : undefined}>
-			{#each choices as [choice, words] (choice)}<option value={choice} selected={choice === shown}>{words}</option
-				>{/each}
+		<select
+			{id}
+			{name}
+			class="select w-full"
+			bind:value={written}
+			aria-describedby={said}
+			aria-invalid={slip ? 'true' : undefined}
+		>
+			{#each choices as [choice, words] (choice)}<option value={choice}>{words}</option>{/each}
 		</select>
 	{:else}
 		<input
@@ -51,7 +58,7 @@
 			{required}
 			{placeholder}
 			class="input w-full"
-			value={shown}
+			bind:value={written}
 			step={type === 'number' ? 'any' : undefined}
 			aria-describedby={said}
 			aria-invalid={slip ? 'true' : undefined}
