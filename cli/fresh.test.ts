@@ -29,7 +29,7 @@ function cloneOf(wanted: RegExp): string {
 describe('a fresh clone', () => {
 	it('runs the command line as its first command, and reads what the project itself reads', () => {
 		const clone = cloneOf(
-			/^(barrow$|cli\/|core\/|src\/app|src\/lib\/server\/files\/(?:codec|digest|smaller)|package|svelte\.config|tsconfig|vite)/
+			/^(barrow$|cli\/|core\/|src\/app|src\/lib\/server\/files\/(?:codec|digest|drawings|smaller)|package|svelte\.config|tsconfig|vite)/
 		);
 		const sample = join(root, 'core/test-support/samples/tides-and-charts.zip');
 		const inspect = (at: string) =>

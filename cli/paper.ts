@@ -6,6 +6,7 @@ import { paperPage } from '../core/paper/html';
 import { wordDocument, type WordForms } from '../core/paper/word/document';
 import type { Question } from '../core/kinds';
 import { digest } from '../src/lib/server/files/digest';
+import { drawingType, drawnPictures } from '../src/lib/server/files/drawings';
 import { say, type Options } from './command';
 import { openFile } from './open';
 
@@ -37,7 +38,7 @@ function formOf(title: string, questions: readonly Question[], seed: string, opt
 							id: at + 1,
 							number: isText ? null : number,
 							part: 0,
-							points: isText ? 0 : (question.points ?? 0),
+							points: isText ? null : question.points,
 							title: question.title,
 							stimulus: question.stimulus?.content ?? '',
 							attachments: question.attachments,
@@ -60,6 +61,7 @@ export async function writePaper(
 ): Promise<number> {
 	const { container, close } = await openFile(from);
 	const pictures = new Map<string, Uint8Array>();
+	const drawings = new Set<string>();
 	try {
 		const hashes = new Map() as KnownFiles;
 		for (const question of questions) {
@@ -69,6 +71,7 @@ export async function writePaper(
 				const pieces: Uint8Array[] = [];
 				for await (const piece of container.stream(name)) pieces.push(piece);
 				pictures.set(hash, new Uint8Array(Buffer.concat(pieces)));
+				if (mediaType === drawingType) drawings.add(hash);
 			}
 		}
 	} finally {
@@ -80,7 +83,10 @@ export async function writePaper(
 		.replace(/\.[^.]*$/, '');
 	const form = formOf(title, questions, options.seed ?? 'paper', options);
 	const bytesOf = (hash: string) => pictures.get(hash);
-	await writeFile(to, kind === 'paper' ? paperPage(form, bytesOf) : wordDocument(form, bytesOf));
+	await writeFile(
+		to,
+		kind === 'paper' ? paperPage(form, bytesOf) : wordDocument(form, bytesOf, await drawnPictures(pictures, drawings))
+	);
 	const left = questions.length - form.forms[0]!.questions.length;
 	say(
 		`${form.forms[0]!.questions.length} questions written for paper${left ? `, ${left} that cannot be read left out` : ''}.`

@@ -1,16 +1,18 @@
 import { strToU8, zipSync } from 'fflate';
-import { escapeAttribute } from '../../xml/serialise';
 import type { Attachment } from '../../model/question';
 import type { PaperBlock, PaperQuestion } from '..';
 import { letterAt } from '../letters';
-import { paragraph, paragraphRuns, textRun, type PictureRun } from './text';
+import { pointsText, totalText, worthText } from '../worth';
+import { Pictures, type DrawnPictures, type PictureBytes } from './pictures';
+import { paragraph, richText, textRun, type PictureRun } from './text';
 
 /** A question of a form, with what stands on paper of it. */
 export interface WordQuestion extends PaperQuestion {
 	id: number;
 	number: number | null;
 	part: number;
-	points: number;
+	/** What it is worth; null where nobody says. */
+	points: number | null;
 	/** What it is called in the bank. */
 	title: string;
 	stimulus: string;
@@ -29,86 +31,26 @@ export interface WordForms {
 	forms: readonly { name: string; questions: readonly WordQuestion[] }[];
 }
 
-/** A picture's bytes by its hash; undefined where it is not there. */
-export type PictureBytes = (hash: string) => Uint8Array | undefined;
-
-const endings: ReadonlyMap<string, string> = new Map([
-	['image/png', 'png'],
-	['image/jpeg', 'jpeg'],
-	['image/gif', 'gif'],
-	['image/bmp', 'bmp'],
-	['image/svg+xml', 'svg']
-]);
-/** English metric units: 914,400 to the inch, 9,525 to the pixel. */
-const perPixel = 9525;
-const widest = 560 * perPixel;
-/** A picture of one point, for programs that show no drawings of lines. */
-const onePoint = Uint8Array.from(
-	'89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d4944415478da63fcffff3f030005fe02fe0def46b80000000049454e44ae426082'
-		.match(/../g)!
-		.map((pair) => parseInt(pair, 16))
-);
-
-/** The pictures of a document: each file once, with what a run says of it. */
-class Pictures {
-	readonly files = new Map<string, Uint8Array>();
-	readonly relations: string[] = [];
-	#count = 0;
-
-	constructor(readonly bytesOf: PictureBytes) {}
-
-	#add(path: string, bytes: Uint8Array): string {
-		const id = `pic${this.relations.length + 1}`;
-		this.files.set(`word/${path}`, bytes);
-		this.relations.push(
-			`<Relationship Id="${id}" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="${path}"/>`
-		);
-		return id;
-	}
-
-	/** What finds the pictures of a question by their names. */
-	of(attachments: readonly Attachment[]): PictureRun {
-		return (name, alt) => {
-			const file = attachments.find((other) => other.name === name);
-			const ending = file && endings.get(file.mediaType);
-			const bytes = file?.hash ? this.bytesOf(file.hash) : undefined;
-			if (!ending || !bytes) return textRun(`[picture: ${alt || name}]`, { italic: true });
-			return this.#run(bytes, ending, alt || name, file.width ?? 320, file.height ?? 200);
-		};
-	}
-
-	#run(bytes: Uint8Array, ending: string, alt: string, width: number, height: number): string {
-		this.#count += 1;
-		const scale = Math.min(1, widest / (width * perPixel));
-		const size = `cx="${Math.round(width * perPixel * scale)}" cy="${Math.round(height * perPixel * scale)}"`;
-		const own = this.#add(`media/image${this.#count}.${ending}`, bytes);
-		const isDrawing = ending === 'svg';
-		const shown = isDrawing ? this.#add('media/point.png', onePoint) : own;
-		const drawing = isDrawing
-			? `<a:extLst><a:ext uri="{96DAC541-7B7A-43D3-8B79-37D633B846F1}"><asvg:svgBlip xmlns:asvg="http://schemas.microsoft.com/office/drawing/2016/SVG/main" r:embed="${own}"/></a:ext></a:extLst>`
-			: '';
-		return `<w:r><w:drawing><wp:inline distT="0" distB="0" distL="0" distR="0"><wp:extent ${size}/><wp:docPr id="${this.#count}" name="Picture ${this.#count}" descr="${escapeAttribute(alt)}"/><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/picture"><pic:pic><pic:nvPicPr><pic:cNvPr id="${this.#count}" name="Picture ${this.#count}"/><pic:cNvPicPr/></pic:nvPicPr><pic:blipFill><a:blip r:embed="${shown}">${drawing}</a:blip><a:stretch><a:fillRect/></a:stretch></pic:blipFill><pic:spPr><a:xfrm><a:off x="0" y="0"/><a:ext ${size}/></a:xfrm><a:prstGeom prst="rect"><a:avLst/></a:prstGeom></pic:spPr></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing></w:r>`;
-	}
-}
-
 const indent = 480;
 const tab = '<w:r><w:tab/></w:r>';
 
 function lettered(texts: readonly string[], sign: string, picture: PictureRun): string {
+	// a picture stands beside its letter, however high it is
+	const beside: PictureRun = (name, alt) => ({ ...picture(name, alt), isHigh: false });
 	return texts
-		.map((text, at) => {
-			const [first = '', ...rest] = paragraphRuns(text, picture);
-			const before = textRun(`${sign}${letterAt(at)}  `, { bold: true });
-			return (
-				paragraph(first, { before, indent, hanging: 400 }) +
-				rest.map((runs) => paragraph(runs, { indent: indent + 400 })).join('')
-			);
-		})
+		.map((text, at) =>
+			richText(text, beside, {
+				before: textRun(`${sign}${letterAt(at)}`, { bold: true }) + tab,
+				indent,
+				hanging: sign ? 600 : 400
+			})
+		)
 		.join('');
 }
 
 /** How each block under a stem is written. */
-function blockXml(block: PaperBlock, picture: PictureRun): string {
+function blockXml(block: PaperBlock, { attachments }: WordQuestion, pictures: Pictures): string {
+	const picture = pictures.of(attachments);
 	switch (block.sort) {
 		case 'options':
 			return lettered(block.options, block.several ? '☐ ' : '○ ', picture);
@@ -127,8 +69,9 @@ function blockXml(block: PaperBlock, picture: PictureRun): string {
 			return (
 				block.left
 					.map((text, at) =>
-						paragraph(paragraphRuns(text, picture).join('') + textRun('   ______'), {
-							before: textRun(`${at + 1}  `, { bold: true }),
+						richText(text, picture, {
+							before: textRun(`${at + 1}`, { bold: true }) + tab,
+							after: textRun('   ______'),
 							indent,
 							hanging: 400
 						})
@@ -141,7 +84,7 @@ function blockXml(block: PaperBlock, picture: PictureRun): string {
 				paragraph(textRun(`In order: ${block.items.map(() => '____').join('  ')}`), { indent })
 			);
 		case 'picture':
-			return paragraph(picture(block.picture.name, block.picture.alt), { indent });
+			return paragraph(pictures.withPlaces(block.picture, block.places, attachments), { indent });
 		case 'words':
 			return paragraph(textRun(`${block.title}:`), { indent }) + lettered(block.words, '', picture);
 		case 'say':
@@ -149,29 +92,29 @@ function blockXml(block: PaperBlock, picture: PictureRun): string {
 	}
 }
 
-const two = (value: number) => String(Math.round(value * 100) / 100);
-const totalOf = (questions: readonly WordQuestion[]) => two(questions.reduce((sum, { points }) => sum + points, 0));
-
 function questionXml(question: WordQuestion, pictures: Pictures): string {
 	const picture = pictures.of(question.attachments);
-	const { number, points, stimulus, stem, blocks } = question;
-	const [first = '', ...rest] = [
-		...(stimulus ? paragraphRuns(stimulus, picture) : []),
-		...paragraphRuns(stem, picture)
-	];
-	const worth =
-		number === null ? '' : textRun(`   (${two(points)} ${points === 1 ? 'point' : 'points'})`, { italic: true });
+	const { number, stimulus, stem, blocks } = question;
+	const worth = worthText(question);
+	const opening = {
+		before: number === null ? '' : textRun(`${number}`, { bold: true }) + tab,
+		after: textRun(worth && `   (${worth})`, { italic: true }),
+		hanging: number === null ? 0 : indent
+	};
 	return (
-		paragraph(first + worth, {
-			before: number === null ? '' : textRun(`${number}  `, { bold: true }),
-			hanging: indent
-		}) +
-		rest.map((runs) => paragraph(runs, { indent })).join('') +
-		blocks.map((block) => blockXml(block, picture)).join('') +
+		(stimulus
+			? richText(stimulus, picture, opening) + richText(stem, picture, { indent: opening.hanging })
+			: richText(stem, picture, opening)) +
+		blocks.map((block) => blockXml(block, question, pictures)).join('') +
 		// what belongs to a question stays on its page; here the next one may begin
 		paragraph('', { keepNext: false })
 	);
 }
+
+const fieldsOf = (questions: readonly WordQuestion[]) => {
+	const total = totalText(questions);
+	return `Name ______________________________   Date ____________   Points ________${total && ` of ${total}`}`;
+};
 
 function paperXml(forms: WordForms, at: number, pictures: Pictures): string {
 	const { name, questions } = forms.forms[at]!;
@@ -180,11 +123,10 @@ function paperXml(forms: WordForms, at: number, pictures: Pictures): string {
 		.filter(Boolean)
 		.join(' ');
 	return (
-		paragraph(textRun(title, { bold: true }), { pageBreak: at > 0 }) +
-		paragraph(
-			textRun(`Name ______________________________   Date ____________   Points ________ of ${totalOf(questions)}`)
-		) +
-		(said ? paragraph(textRun(said), { keepNext: false }) : '') +
+		paragraph(textRun(title, { bold: true, size: 32 }), { pageBreak: at > 0 }) +
+		paragraph(textRun(fieldsOf(questions))) +
+		(said ? paragraph(textRun(said)) : '') +
+		paragraph('', { keepNext: false }) +
 		questions
 			.map((question, place) => {
 				const begins = place === 0 || questions[place - 1]!.part !== question.part;
@@ -208,13 +150,15 @@ function keysXml(forms: WordForms, at: number): string {
 		.map((side) => `<w:${side} w:val="single" w:sz="4" w:space="0" w:color="A0A0A0"/>`)
 		.join('');
 	return (
-		paragraph(textRun(`${forms.title}, form ${name}: the key`, { bold: true }), { pageBreak: at > 0 }) +
+		paragraph(textRun(`${forms.title}, form ${name}: the key`, { bold: true, size: 32 }), { pageBreak: at > 0 }) +
 		`<w:tbl><w:tblPr><w:tblW w:w="5000" w:type="pct"/><w:tblBorders>${borders}</w:tblBorders></w:tblPr><w:tblGrid>${'<w:gridCol w:w="1600"/>'.repeat(5)}</w:tblGrid>` +
 		line(['No.', 'Key', 'Points', 'Question of the bank', 'Earned'], true) +
 		asked
-			.map(({ number, key, points, title, id }) => line([String(number), key, two(points), `${title} #${id}`, '']))
+			.map(({ number, key, points, title, id }) =>
+				line([String(number), key, points === null ? '' : pointsText(points), `${title} #${id}`, ''])
+			)
 			.join('') +
-		line(['', 'in all', totalOf(asked), '', ''], true) +
+		line(['', 'in all', totalText(asked), '', ''], true) +
 		'</w:tbl>' +
 		paragraph('', { keepNext: false })
 	);
@@ -223,7 +167,7 @@ function keysXml(forms: WordForms, at: number): string {
 const sizes = { A4: [11906, 16838], letter: [12240, 15840] } as const;
 const head = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
 const names =
-	'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:pic="http://schemas.openxmlformats.org/drawingml/2006/picture"';
+	'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:pic="http://schemas.openxmlformats.org/drawingml/2006/picture" xmlns:mc="http://schemas.openxmlformats.org/markup-compatibility/2006" xmlns:wpg="http://schemas.microsoft.com/office/word/2010/wordprocessingGroup" xmlns:wps="http://schemas.microsoft.com/office/word/2010/wordprocessingShape"';
 const types = `${head}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Default Extension="png" ContentType="image/png"/><Default Extension="jpeg" ContentType="image/jpeg"/><Default Extension="gif" ContentType="image/gif"/><Default Extension="bmp" ContentType="image/bmp"/><Default Extension="svg" ContentType="image/svg+xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/><Override PartName="/word/styles.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.styles+xml"/></Types>`;
 const relations = (inner: string) =>
 	`${head}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${inner}</Relationships>`;
@@ -234,8 +178,12 @@ const styleSheet = `${head}<w:styles ${names}><w:docDefaults><w:rPrDefault><w:rP
  * Forms of a quiz as a Word document (WordprocessingML, ECMA-376): one form or key a page and on, a question never torn
  * by a page where it fits on one. The same forms give the same bytes.
  */
-export function wordDocument(forms: WordForms, bytesOf: PictureBytes): Uint8Array {
-	const pictures = new Pictures(bytesOf);
+export function wordDocument(
+	forms: WordForms,
+	bytesOf: PictureBytes,
+	drawnOf: DrawnPictures = () => undefined
+): Uint8Array {
+	const pictures = new Pictures(bytesOf, drawnOf);
 	const body = forms.forms
 		.map((_, at) => (forms.what === 'keys' ? keysXml(forms, at) : paperXml(forms, at, pictures)))
 		.join('');

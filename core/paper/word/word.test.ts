@@ -5,12 +5,14 @@ import { paperQuestion } from '..';
 import type { Question } from '../../kinds';
 import { plainText } from '../../markup/text';
 import { parseXml } from '../../xml/stream';
-import { descendants, textOf } from '../../xml/tree';
+import { childrenOf, descendants, textOf } from '../../xml/tree';
 import { anyQuestion } from '../../test-support/arbitrary';
-import { choice, option } from '../../test-support/questions';
+import { choice, essay, option } from '../../test-support/questions';
+import { emptyCommon } from '../../model/question';
 import { wordDocument, type WordForms } from './document';
 import { mathOf } from './math';
-import { paragraphRuns } from './text';
+import type { DrawnPicture } from './pictures';
+import { richText } from './text';
 
 const asked = (question: Question, more: object = {}) => ({
 	id: 7,
@@ -36,12 +38,24 @@ const forms = (questions: readonly Question[], more: Partial<WordForms> = {}): W
 	],
 	...more
 });
-const read = (given: WordForms, bytes = new Map<string, Uint8Array>()) => {
-	const files = unzipSync(wordDocument(given, (hash) => bytes.get(hash)));
+const read = (given: WordForms, bytes = new Map<string, Uint8Array>(), drawn = new Map<string, DrawnPicture>()) => {
+	const files = unzipSync(
+		wordDocument(
+			given,
+			(hash) => bytes.get(hash),
+			(hash) => drawn.get(hash)
+		)
+	);
 	const { root, fault } = parseXml(strFromU8(files['word/document.xml']!));
 	expect(fault).toBeNull();
 	return { files, root: root! };
 };
+/** A rich text as the body of a document, with a high picture wherever it names one. */
+const documentOf = (markup: string) =>
+	parseXml(
+		`<d xmlns:w="w" xmlns:m="m">${richText(markup, () => ({ run: '<w:r><w:t>PICTURE</w:t></w:r>', isHigh: true }))}</d>`
+	).root!;
+const paragraphsOf = (markup: string) => descendants(documentOf(markup), 'p');
 const squeezed = (text: string) => text.replace(/\s+/g, '');
 
 describe('a Word document of forms', () => {
@@ -75,7 +89,7 @@ describe('a Word document of forms', () => {
 		expect(lines[1]).toEqual(['1', 'B', '2', 'Marks #7', '']);
 		expect(descendants(root, 'pgSz')[0]!.attributes).toMatchObject({ w: '12240', h: '15840' });
 	});
-	it('holds its pictures, drawings of lines with a point for older programs, and says where one is missing', () => {
+	it('holds its pictures, drawings of lines as points too for programs that show no other, and says where one is missing', () => {
 		const attachment = (name: string, mediaType: string, hash: string | null) => ({
 			name,
 			mediaType,
@@ -97,10 +111,14 @@ describe('a Word document of forms', () => {
 			['aa', new Uint8Array([1, 2, 3])],
 			['bb', new Uint8Array([4])]
 		]);
-		const { root, files } = read(forms([question], { forms: [{ name: 'A', questions: [asked(question)] }] }), bytes);
-		expect(files['word/media/image1.png']).toEqual(new Uint8Array([1, 2, 3]));
-		expect(files['word/media/image2.svg']).toEqual(new Uint8Array([4]));
-		expect(descendants(root, 'drawing')).toHaveLength(2);
+		const drawn = new Map([['bb', { png: new Uint8Array([5]), width: 20, height: 10 }]]);
+		const { root, files } = read(forms([question]), bytes, drawn);
+		expect(files['word/media/aa.png']).toEqual(new Uint8Array([1, 2, 3]));
+		expect(files['word/media/bb.svg']).toEqual(new Uint8Array([4]));
+		expect(files['word/media/bb.png']).toEqual(new Uint8Array([5]));
+		// two forms show the same files
+		expect(Object.keys(files).filter((name) => name.startsWith('word/media/'))).toHaveLength(3);
+		expect(descendants(root, 'drawing')).toHaveLength(4);
 		expect(textOf(root)).toContain('[picture: a buoy]');
 		// no wider than the sheet, in its own shape
 		const { cx, cy } = descendants(root, 'extent')[0]!.attributes;
@@ -116,9 +134,60 @@ describe('a Word document of forms', () => {
 		expect(mathOf(parseXml(fraction).root!)).toBe(
 			'<m:f><m:num><m:r><m:t xml:space="preserve">a</m:t></m:r></m:num><m:den><m:sSup><m:e><m:r><m:t xml:space="preserve">b</m:t></m:r></m:e><m:sup><m:r><m:t xml:space="preserve">2</m:t></m:r></m:sup></m:sSup></m:den></m:f>'
 		);
-		const runs = paragraphRuns(`<p>First <b>bold</b></p><ul><li>one</li><li>two ${fraction}</li></ul>`, () => '');
-		expect(runs).toHaveLength(3);
-		expect(runs[0]).toContain('<w:b/>');
-		expect(runs[2]).toContain('<m:oMath>');
+		const paragraphs = paragraphsOf(`<p>First <b>bold</b></p><ul><li>one</li><li>two ${fraction}</li></ul>`);
+		expect(paragraphs).toHaveLength(3);
+		expect(descendants(paragraphs[0]!, 'b')).toHaveLength(1);
+		expect(descendants(paragraphs[2]!, 'oMath')).toHaveLength(1);
+	});
+	it('has tables as tables, and a high picture below the words that it comes with', () => {
+		const table = documentOf(
+			'<p>Read:</p><table><tr><th>Hour</th><th>Height</th></tr><tr><td colspan="2">none</td></tr></table><p>How high?</p>'
+		);
+		const lines = descendants(table, 'tr').map((line) => descendants(line, 'tc').map((cell) => textOf(cell)));
+		expect(lines).toEqual([['Hour', 'Height'], ['none']]);
+		expect(descendants(table, 'gridSpan')[0]!.attributes).toMatchObject({ val: '2' });
+		const words = paragraphsOf('<p>Look: <img src="media:a.png" alt="a"/> well.</p>').map((found) => textOf(found));
+		expect(words).toEqual(['Look: ', 'PICTURE', ' well.']);
+	});
+	it('has a line for each that is to be written, also where many follow one another', () => {
+		const { root } = read(forms([essay()]));
+		const ruled = descendants(root, 'pBdr').map((lines) => childrenOf(lines).map(({ name }) => name));
+		expect(ruled).toHaveLength(24);
+		for (const sides of ruled) expect(sides).toEqual(['bottom', 'between']);
+	});
+	it('has the number of each place on its picture, and its outline', () => {
+		const place = (identifier: string, coordinates: number[]) => ({
+			identifier,
+			shape: 'rect' as const,
+			coordinates,
+			credit: 1
+		});
+		const question: Question = {
+			...emptyCommon('GH-1', 'Moles'),
+			stem: 'Which is the mole?',
+			kind: 'hotspot',
+			picture: { name: 'a.png', width: 80, height: 40, alt: 'The harbour' },
+			shapes: [place('a', [10, 10, 30, 30]), place('b', [50, 10, 70, 30])],
+			mode: 'areas',
+			picks: 1,
+			outside: 0,
+			combination: 'sum',
+			bounds: { lower: null, upper: null },
+			attachments: [{ name: 'a.png', mediaType: 'image/png', hash: 'aa', missing: false, width: 80, height: 40 }]
+		};
+		const { root } = read(forms([question]), new Map([['aa', new Uint8Array([1])]]));
+		const group = descendants(root, 'wgp')[0]!;
+		expect(descendants(group, 'txbxContent').map((found) => textOf(found))).toEqual(['1', '2']);
+		expect(descendants(group, 'custGeom')).toHaveLength(2);
+		// a small picture is made larger, so that the numbers leave it to be seen
+		expect(Number(descendants(root, 'extent')[0]!.attributes.cx)).toBe(320 * 9525);
+		// a program that knows no groups shows the picture alone
+		expect(descendants(descendants(root, 'Fallback')[0]!, 'pic')).toHaveLength(1);
+	});
+	it('says nothing of points where nobody says what a question is worth', () => {
+		const unsaid = { ...asked(choice()), points: null };
+		const { root } = read(forms([], { forms: [{ name: 'A', questions: [unsaid] }] }));
+		expect(textOf(root)).toContain('Points ________');
+		expect(textOf(root)).not.toMatch(/of \d|point\)|points\)/);
 	});
 });

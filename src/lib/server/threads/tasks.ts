@@ -22,6 +22,7 @@ import { lookIntoSheet } from '../quizzes/look';
 import { makeForms } from '../quizzes/forms';
 import { markForms, writeDifficulties } from '../quizzes/marks';
 import { sittingsOf } from '../quizzes/sittings';
+import { formsInWord } from '../quizzes/word';
 import { sketchOf } from '$core/formats/recipe/sketch';
 import type { Pool } from 'mysql2/promise';
 import { placeFindings } from '../checks/places';
@@ -54,6 +55,7 @@ export const tasks = {
 	editQuestion,
 	emptyBin,
 	editStaged,
+	formsInWord,
 	gatherQuestions,
 	lookIntoSheet,
 	lossesOf,

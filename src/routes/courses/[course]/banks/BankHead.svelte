@@ -1,4 +1,5 @@
 <script lang="ts">
+	import SearchField from '$lib/ui/SearchField.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
 	import { figure } from '$lib/ui/words';
 	import KeyRound from '@lucide/svelte/icons/key-round';
@@ -37,11 +38,6 @@
 		make: () => void;
 	} = $props();
 
-	let timer: ReturnType<typeof setTimeout> | undefined;
-	function look(words: string) {
-		clearTimeout(timer);
-		timer = setTimeout(() => void view.show({ words, question: null }), 250);
-	}
 	const views = [
 		{ value: 'list', name: 'List' },
 		{ value: 'weave', name: 'Weave' }
@@ -60,13 +56,11 @@
 		change={(value) => view.show({ view: value === 'weave' ? 'weave' : null })}
 	/>
 	{#if !isWeave}
-		<input
-			class="input"
-			type="search"
+		<SearchField
+			{words}
+			label="Find words"
 			placeholder="find words"
-			aria-label="Find words"
-			value={words}
-			oninput={(event) => look(event.currentTarget.value)}
+			look={(sought) => view.show({ words: sought, question: null })}
 		/>
 		<Filters {view} {saved} {mayChange} />
 		<ColumnChoice chosen={columns} choose={chooseColumns} />
@@ -86,13 +80,9 @@
 
 <style>
 	.filters {
+		--search-width: 130px;
 		flex-wrap: wrap;
 		gap: 6px;
-	}
-	.filters input {
-		flex: 1 1 80px;
-		min-width: 80px;
-		max-width: 130px;
 	}
 	.filters h2 {
 		flex: 1 1 100px;

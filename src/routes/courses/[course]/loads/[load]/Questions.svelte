@@ -6,6 +6,7 @@
 	import type { ListedQuestion } from '$lib/server/loads/listed';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
+	import SearchField from '$lib/ui/SearchField.svelte';
 	import { ruleShort, ruleTitle } from '$lib/ui/rule';
 	import { pathText } from '$lib/ui/words';
 	import type { Listing, ListOrder } from './listing.svelte';
@@ -37,7 +38,6 @@
 
 	/** Letters of a title that are drawn: more than fit, and few enough that ten thousand lines scroll without a stutter. */
 	const mostShown = 90;
-	const pause = 200;
 
 	const matchWords: Record<Match, string> = {
 		new: 'new',
@@ -60,11 +60,6 @@
 		if (filter.kind && !kinds.some(({ kind }) => kind === filter.kind)) void listing.show({ kind: '' });
 		if (filter.match && !matches.some(({ match }) => match === filter.match)) void listing.show({ match: '' });
 	});
-	let timer: ReturnType<typeof setTimeout> | undefined;
-	function look(words: string) {
-		clearTimeout(timer);
-		timer = setTimeout(() => void listing.show({ words }), pause);
-	}
 	const orders: [ListOrder, string][] = [
 		['file', 'file order'],
 		['category', 'by category'],
@@ -75,13 +70,11 @@
 
 {#if review.summary.found}
 	<div class="filters">
-		<input
-			class="input"
-			type="search"
+		<SearchField
+			words={filter.words}
+			label="Find a question"
 			placeholder="find"
-			aria-label="Find a question"
-			value={filter.words}
-			oninput={(event) => look(event.currentTarget.value)}
+			look={(words) => listing.show({ words })}
 		/>
 		<select
 			class="select"
@@ -198,10 +191,6 @@
 {:else}<p class="mute p-5">{review.summary.found ? 'No question fits what you asked for.' : nothing}</p>{/if}
 
 <style>
-	.filters input[type='search'] {
-		flex: 1 1 90px;
-		min-width: 84px;
-	}
 	.filters select {
 		flex: 0 1 132px;
 		min-width: 0;
