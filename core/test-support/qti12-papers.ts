@@ -107,127 +107,172 @@ function rules(marks: Rule[], wrongTest: string | null, habits: Qti12Habits): st
 	return `<resprocessing><outcomes><decvar${attribute('varname', variable)} vartype="Decimal" defaultval="0"${maximum}/></outcomes>${marks.map(own).join('')}${wrong}</resprocessing>`;
 }
 
-function item(meant: Meant, at: number, habits: Qti12Habits): string {
-	const { flow, text, ident } = habits;
-	const material = (words: string) => {
+/** What the parts of an item are written with, as its habits are. */
+class Writing {
+	readonly single: string;
+	readonly shuffled: string;
+	readonly ident: Qti12Habits['ident'];
+
+	constructor(readonly habits: Qti12Habits) {
+		this.single = habits.cardinality ? ' rcardinality="Single"' : '';
+		this.shuffled = attribute('shuffle', habits.shuffled);
+		this.ident = habits.ident;
+	}
+
+	material(words: string): string {
+		const { flow, text } = this.habits;
 		const plain = `<material>${text(words)}</material>`;
 		return flow === 'nested' ? `<flow_mat class="Block"><flow_mat>${plain}</flow_mat></flow_mat>` : plain;
-	};
-	const label = (id: string, words: string) => {
-		const own = `<response_label ident="${id}">${material(words)}</response_label>`;
-		return flow === 'none' ? own : `<flow_label class="Block">${own}</flow_label>`;
-	};
-	const shuffled = attribute('shuffle', habits.shuffled);
-	const equal = (respident: string, value: string) =>
-		`<varequal respident="${respident}">${escapeText(value)}</varequal>`;
-	const single = habits.cardinality ? ' rcardinality="Single"' : '';
-	let asked: string;
-	let marking: string;
-	const wrongOf = (test: string, others: string[]) =>
-		habits.wrong === 'other'
-			? '<other/>'
-			: habits.wrong === 'not'
-				? `<not>${test}</not>`
-				: habits.wrong === 'each' && others.length
-					? `<or>${others.join('')}</or>`
-					: null;
-	if ('options' in meant || meant.kind === 'true-false') {
-		const options = optionsOf(meant);
-		const several = meant.kind === 'multiple-response';
-		asked = `<response_lid ident="R"${several ? ' rcardinality="Multiple"' : single}><render_choice${shuffled}>${options.map((one, place) => label(ident(place), one.text)).join('')}</render_choice></response_lid>`;
-		const rights = options.flatMap((one, place) => (one.right ? [equal('R', ident(place))] : []));
-		const wrongs = options.flatMap((one, place) => (one.right ? [] : [equal('R', ident(place))]));
-		if (!several) marking = rules([{ test: rights[0]!, earns: 1 }], wrongOf(rights[0]!, wrongs), habits);
-		else if (habits.several === 'all') {
-			const test = [...rights, ...wrongs.map((one) => `<not>${one}</not>`)].join('');
-			const whole = habits.inAnd ? `<and>${test}</and>` : test;
-			marking = rules([{ test: whole, earns: 1 }], habits.wrong === 'other' ? '<other/>' : null, habits);
-		} else
-			marking = rules(
-				[
-					...rights.map((test) => ({ test, earns: 1 / rights.length })),
-					...wrongs.map((test) => ({ test, earns: -1 / rights.length, right: false }))
-				],
-				null,
-				habits
-			);
-	} else if (meant.kind === 'short-answer') {
-		asked = `<response_str ident="S"${single}><render_fib fibtype="String" prompt="Box" rows="1" columns="30"><response_label ident="X"/></render_fib></response_str>`;
-		const tests = meant.answers.map((one) => equal('S', one));
-		if (habits.accepted === 'conditions' && tests.length > 1)
-			marking = rules(
-				tests.map((test) => ({ test, earns: 1 })),
-				null,
-				{ ...habits, action: 'Set' }
-			).replace(/action="Add"/g, 'action="Set"');
-		else
-			marking = rules(
-				[{ test: habits.accepted === 'or' ? `<or>${tests.join('')}</or>` : tests.join(''), earns: 1 }],
-				habits.wrong === 'other' ? '<other/>' : null,
-				habits
-			);
-	} else if (meant.kind === 'numeric') {
-		const fib = `<render_fib fibtype="Decimal"${habits.order ? ' rows="1"' : ''}><response_label ident="Y"/></render_fib>`;
-		asked =
-			habits.numbers === 'response_num'
-				? `<response_num ident="N" numtype="Decimal"${single}>${fib}</response_num>`
-				: `<response_str ident="N"${single}>${fib}</response_str>`;
-		const { value, bounds } = numberMeant(meant.answers[0]!);
-		const within = bounds
-			? `<vargte respident="N">${bounds[0]}</vargte><varlte respident="N">${bounds[1]}</varlte>`
-			: equal('N', value);
-		marking = rules(
-			[{ test: habits.inAnd ? `<and>${within}</and>` : within, earns: 1 }],
-			habits.wrong === 'other' ? '<other/>' : null,
-			habits
-		);
-	} else if (meant.kind === 'matching') {
-		const rights = meant.pairs.map((pair) => pair[1]);
-		if (habits.matched === 'lids') {
-			asked = meant.pairs
+	}
+
+	label(id: string, words: string): string {
+		const own = `<response_label ident="${id}">${this.material(words)}</response_label>`;
+		return this.habits.flow === 'none' ? own : `<flow_label class="Block">${own}</flow_label>`;
+	}
+
+	/** The test for a wrong answer: everything else, not the right one, each of the others; or nothing. */
+	wrongOf(test: string, others: string[]): string | null {
+		const { wrong } = this.habits;
+		if (wrong === 'other') return '<other/>';
+		if (wrong === 'not') return `<not>${test}</not>`;
+		return wrong === 'each' && others.length ? `<or>${others.join('')}</or>` : null;
+	}
+
+	/** The test for everything else, where the habits have one. */
+	get otherwise(): string | null {
+		return this.habits.wrong === 'other' ? '<other/>' : null;
+	}
+}
+
+/** What an item asks for, and how it is marked. */
+interface Asked {
+	asked: string;
+	marking: string;
+}
+
+const equal = (respident: string, value: string) =>
+	`<varequal respident="${respident}">${escapeText(value)}</varequal>`;
+
+function choosing(meant: Parameters<typeof optionsOf>[0], writing: Writing): Asked {
+	const { habits, ident, single, shuffled } = writing;
+	const options = optionsOf(meant);
+	const several = meant.kind === 'multiple-response';
+	const asked = `<response_lid ident="R"${several ? ' rcardinality="Multiple"' : single}><render_choice${shuffled}>${options.map(({ text }, place) => writing.label(ident(place), text)).join('')}</render_choice></response_lid>`;
+	const rights = options.flatMap(({ right }, place) => (right ? [equal('R', ident(place))] : []));
+	const wrongs = options.flatMap(({ right }, place) => (right ? [] : [equal('R', ident(place))]));
+	if (!several)
+		return { asked, marking: rules([{ test: rights[0]!, earns: 1 }], writing.wrongOf(rights[0]!, wrongs), habits) };
+	if (habits.several === 'all') {
+		const test = [...rights, ...wrongs.map((wrong) => `<not>${wrong}</not>`)].join('');
+		const whole = habits.inAnd ? `<and>${test}</and>` : test;
+		return { asked, marking: rules([{ test: whole, earns: 1 }], writing.otherwise, habits) };
+	}
+	const marks = [
+		...rights.map((test) => ({ test, earns: 1 / rights.length })),
+		...wrongs.map((test) => ({ test, earns: -1 / rights.length, right: false }))
+	];
+	return { asked, marking: rules(marks, null, habits) };
+}
+
+function writingShort(answers: readonly string[], { habits, single, otherwise }: Writing): Asked {
+	const asked = `<response_str ident="S"${single}><render_fib fibtype="String" prompt="Box" rows="1" columns="30"><response_label ident="X"/></render_fib></response_str>`;
+	const tests = answers.map((answer) => equal('S', answer));
+	if (habits.accepted === 'conditions' && tests.length > 1) {
+		const marks = tests.map((test) => ({ test, earns: 1 }));
+		return {
+			asked,
+			marking: rules(marks, null, { ...habits, action: 'Set' }).replace(/action="Add"/g, 'action="Set"')
+		};
+	}
+	const test = habits.accepted === 'or' ? `<or>${tests.join('')}</or>` : tests.join('');
+	return { asked, marking: rules([{ test, earns: 1 }], otherwise, habits) };
+}
+
+function writingNumber(answer: string, { habits, single, otherwise }: Writing): Asked {
+	const fib = `<render_fib fibtype="Decimal"${habits.order ? ' rows="1"' : ''}><response_label ident="Y"/></render_fib>`;
+	const asked =
+		habits.numbers === 'response_num'
+			? `<response_num ident="N" numtype="Decimal"${single}>${fib}</response_num>`
+			: `<response_str ident="N"${single}>${fib}</response_str>`;
+	const { value, bounds } = numberMeant(answer);
+	const within = bounds
+		? `<vargte respident="N">${bounds[0]}</vargte><varlte respident="N">${bounds[1]}</varlte>`
+		: equal('N', value);
+	const test = habits.inAnd ? `<and>${within}</and>` : within;
+	return { asked, marking: rules([{ test, earns: 1 }], otherwise, habits) };
+}
+
+function matching(pairs: readonly (readonly [string, string])[], writing: Writing): Asked {
+	const { habits, ident, single, shuffled } = writing;
+	const rights = pairs.map((pair) => pair[1]);
+	if (habits.matched === 'lids') {
+		const labels = rights.map((right, other) => writing.label(ident(other), right)).join('');
+		return {
+			asked: pairs
 				.map(
 					([left], place) =>
-						`<response_lid ident="R${place}"${single}>${material(left)}<render_choice${shuffled}>${rights.map((one, other) => label(ident(other), one)).join('')}</render_choice></response_lid>`
+						`<response_lid ident="R${place}"${single}>${writing.material(left)}<render_choice${shuffled}>${labels}</render_choice></response_lid>`
 				)
-				.join('');
-			marking = rules(
-				meant.pairs.map((_, place) => ({ test: equal(`R${place}`, ident(place)), earns: 1 / meant.pairs.length })),
+				.join(''),
+			marking: rules(
+				pairs.map((_, place) => ({ test: equal(`R${place}`, ident(place)), earns: 1 / pairs.length })),
 				null,
 				habits
-			);
-		} else {
-			const group = rights.map((_, place) => `T${place}`).join(',');
-			asked = `<response_grp ident="G" rcardinality="Multiple"><render_choice${shuffled}>${meant.pairs.map(([left], place) => `<response_label ident="L${place}" match_group="${group}" match_max="1">${material(left)}</response_label>`).join('')}${rights.map((one, place) => label(`T${place}`, one)).join('')}</render_choice></response_grp>`;
-			marking = rules(
-				meant.pairs.map((_, place) => ({
-					test: `<varsubset respident="G">L${place},T${place}</varsubset>`,
-					earns: 1 / meant.pairs.length
-				})),
-				null,
-				habits
-			);
-		}
-	} else {
-		asked = `<response_str ident="E"${single}><render_fib rows="10" columns="60" prompt="Box"/></response_str>`;
-		marking =
-			habits.openRules === 'none'
-				? ''
-				: habits.openRules === 'empty'
-					? '<resprocessing><outcomes><decvar/></outcomes></resprocessing>'
-					: '<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal"/></outcomes><respcondition><conditionvar><other/></conditionvar><setvar varname="SCORE">0</setvar></respcondition></resprocessing>';
+			)
+		};
 	}
-	const inside = material(meant.stem) + asked;
+	const group = rights.map((_, place) => `T${place}`).join(',');
+	const lefts = pairs.map(
+		([left], place) =>
+			`<response_label ident="L${place}" match_group="${group}" match_max="1">${writing.material(left)}</response_label>`
+	);
+	return {
+		asked: `<response_grp ident="G" rcardinality="Multiple"><render_choice${shuffled}>${lefts.join('')}${rights.map((right, place) => writing.label(`T${place}`, right)).join('')}</render_choice></response_grp>`,
+		marking: rules(
+			pairs.map((_, place) => ({
+				test: `<varsubset respident="G">L${place},T${place}</varsubset>`,
+				earns: 1 / pairs.length
+			})),
+			null,
+			habits
+		)
+	};
+}
+
+function writingAtLength({ habits, single }: Writing): Asked {
+	const asked = `<response_str ident="E"${single}><render_fib rows="10" columns="60" prompt="Box"/></response_str>`;
+	if (habits.openRules === 'none') return { asked, marking: '' };
+	return {
+		asked,
+		marking:
+			habits.openRules === 'empty'
+				? '<resprocessing><outcomes><decvar/></outcomes></resprocessing>'
+				: '<resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal"/></outcomes><respcondition><conditionvar><other/></conditionvar><setvar varname="SCORE">0</setvar></respcondition></resprocessing>'
+	};
+}
+
+function askedOf(meant: Meant, writing: Writing): Asked {
+	if ('options' in meant || meant.kind === 'true-false') return choosing(meant, writing);
+	if (meant.kind === 'short-answer') return writingShort(meant.answers, writing);
+	if (meant.kind === 'numeric') return writingNumber(meant.answers[0]!, writing);
+	return meant.kind === 'matching' ? matching(meant.pairs, writing) : writingAtLength(writing);
+}
+
+function item(meant: Meant, at: number, habits: Qti12Habits): string {
+	const writing = new Writing(habits);
+	const { asked, marking } = askedOf(meant, writing);
+	const stem = writing.material(meant.stem);
 	const shown =
-		flow === 'none'
-			? inside
-			: flow === 'flow'
-				? `<flow class="Block">${inside}</flow>`
-				: `<flow><flow>${material(meant.stem)}</flow><flow>${asked}</flow></flow>`;
+		habits.flow === 'none'
+			? stem + asked
+			: habits.flow === 'flow'
+				? `<flow class="Block">${stem}${asked}</flow>`
+				: `<flow><flow>${stem}</flow><flow>${asked}</flow></flow>`;
 	const metadata = habits.itemtype
 		? `<itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>qmd_computerscored</fieldlabel><fieldentry>Yes</fieldentry></qtimetadatafield></qtimetadata></itemmetadata>`
 		: '';
 	const feedback = habits.feedback
-		? `<itemfeedback ident="RIGHT" view="All">${material('Well done.')}</itemfeedback><itemfeedback ident="WRONG">${material('Read it again.')}</itemfeedback>`
+		? `<itemfeedback ident="RIGHT" view="All">${writing.material('Well done.')}</itemfeedback><itemfeedback ident="WRONG">${writing.material('Read it again.')}</itemfeedback>`
 		: '';
 	return `<item ident="I${at}"${habits.titled ? ` title="Harbour ${at + 1}"` : ''}>${metadata}<presentation>${shown}</presentation>${marking}${feedback}</item>`;
 }

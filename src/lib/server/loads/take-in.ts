@@ -28,6 +28,9 @@ import {
 
 const batch = 500;
 
+/** The bank that a load lands in. */
+type Landed = Awaited<ReturnType<typeof landingBank>>;
+
 /**
  * Takes a load into its course by a decision, all in one transaction, and gives what was done. Throws Refused where the
  * decision cannot be carried out, or where somebody else was quicker.
@@ -74,23 +77,7 @@ export async function takeIn(
 		if (plan.refusal) throw new Refused(plan.refusal);
 
 		const bankId = (bank ?? quizBank)?.id ?? null;
-		const ids = bank && (await ensureCategories(connection, bank.id, plan.categories.map(pathOfKey), loadId)).ids;
-		const quizIds =
-			quizBank &&
-			(await ensureCategories(connection, quizBank.id, plan.quizBank!.categories.map(pathOfKey), loadId)).ids;
-		await markOutcomes(
-			connection,
-			loadId,
-			questions.map((question, at) => {
-				const outcome = plan.outcomes[at]!;
-				const target = plan.targets[at]!;
-				const landing = { stagedId: question.id, outcome, bankId: null, categoryId: null, targetId: target };
-				if (outcome !== 'taken') return landing;
-				const [to, known] = goesToQuizBank(question, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
-				const categoryId = known.get(pathKey(to.land(pathOfKey(question.category)))) ?? null;
-				return { ...landing, bankId: to.id, categoryId };
-			})
-		);
+		await noteOutcomes(connection, loadId, { questions, decision, plan, bank, quizBank });
 		await putIn(connection, courseId, loadId, decision, plan);
 		const landed = bank ?? (await knownBank(connection, courseId, decision));
 		await takeInQuizzes(connection, { courseId, personId }, loadId, landed && { bankId: landed.id, land: landed.land });
@@ -114,6 +101,43 @@ export async function takeIn(
 		});
 		return plan;
 	});
+}
+
+/** Makes the categories that a load lands in, and notes for each of its questions what becomes of it and where it lands. */
+async function noteOutcomes(
+	connection: PoolConnection,
+	loadId: number,
+	{
+		questions,
+		decision,
+		plan,
+		bank,
+		quizBank
+	}: {
+		questions: Awaited<ReturnType<typeof plannedQuestions>>;
+		decision: Decision;
+		plan: Plan;
+		bank: Landed | null;
+		quizBank: Landed | null;
+	}
+): Promise<void> {
+	const known = async (to: Landed | null, categories: readonly string[] | undefined) =>
+		to && (await ensureCategories(connection, to.id, (categories ?? []).map(pathOfKey), loadId)).ids;
+	const ids = await known(bank, plan.categories);
+	const quizIds = await known(quizBank, plan.quizBank?.categories);
+	await markOutcomes(
+		connection,
+		loadId,
+		questions.map((question, at) => {
+			const outcome = plan.outcomes[at]!;
+			const target = plan.targets[at]!;
+			const landing = { stagedId: question.id, outcome, bankId: null, categoryId: null, targetId: target };
+			if (outcome !== 'taken') return landing;
+			const [to, categories] = goesToQuizBank(question, decision) ? [quizBank!, quizIds!] : [bank!, ids!];
+			const categoryId = categories.get(pathKey(to.land(pathOfKey(question.category)))) ?? null;
+			return { ...landing, bankId: to.id, categoryId };
+		})
+	);
 }
 
 /** Puts the questions of a load where they were noted to land, as the rules want them. */
