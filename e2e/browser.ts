@@ -81,6 +81,22 @@ export class Visitor {
 		await this.settle();
 	}
 
+	/** Opens a course from the list of courses by its name; gives its key. */
+	async openCourse(name: string): Promise<string> {
+		await this.press(name);
+		await this.driver.wait(until.urlMatches(/\/courses\/\d+/), patience, `“${name}” does not open`);
+		await this.settle();
+		return /\/courses\/(\d+)/.exec(await this.driver.getCurrentUrl())![1]!;
+	}
+
+	/** Presses keys where the focus is. */
+	async type(...keys: string[]): Promise<void> {
+		for (const key of keys) {
+			await (await this.driver.switchTo().activeElement()).sendKeys(key);
+			await this.driver.sleep(120);
+		}
+	}
+
 	/** The first element for a selector, once it is there. */
 	async find(selector: string, wait = patience): Promise<WebElement> {
 		return this.driver.wait(until.elementLocated(By.css(selector)), wait, `nothing on the page for ${selector}`);

@@ -9,19 +9,11 @@ let course = '';
 beforeAll(async () => {
 	visitor = await Visitor.open(process.env.APPLICATION!);
 	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Tides and Charts');
-	await visitor.settle();
-	course = /courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	course = await visitor.openCourse('Tides and Charts');
 });
 afterAll(() => visitor.close());
 
-/** Presses keys where the focus is. */
-const type = async (...keys: string[]) => {
-	for (const key of keys) {
-		await (await visitor.driver.switchTo().activeElement()).sendKeys(key);
-		await visitor.driver.sleep(120);
-	}
-};
+const type = (...keys: string[]) => visitor.type(...keys);
 const focused = async (attribute: string) => (await visitor.driver.switchTo().activeElement()).getAttribute(attribute);
 
 describe('a form', () => {

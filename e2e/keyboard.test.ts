@@ -8,9 +8,7 @@ let course = '';
 beforeAll(async () => {
 	visitor = await Visitor.open(process.env.APPLICATION!);
 	await visitor.signIn(demoSignIn.email, demoSignIn.password);
-	await visitor.press('Tides and Charts');
-	await visitor.settle();
-	course = /courses\/(\d+)/.exec(await visitor.driver.getCurrentUrl())![1]!;
+	course = await visitor.openCourse('Tides and Charts');
 });
 afterAll(() => visitor.close());
 beforeEach(async () => {
@@ -19,13 +17,7 @@ beforeEach(async () => {
 	await visitor.driver.sleep(300);
 });
 
-/** Presses keys where the focus is. */
-const type = async (...keys: string[]) => {
-	for (const key of keys) {
-		await (await visitor.driver.switchTo().activeElement()).sendKeys(key);
-		await visitor.driver.sleep(120);
-	}
-};
+const type = (...keys: string[]) => visitor.type(...keys);
 const focused = async () => (await visitor.driver.switchTo().activeElement()).getText();
 const focus = async (selector: string) =>
 	visitor.driver.executeScript('arguments[0].focus()', await visitor.find(selector));
