@@ -74,6 +74,13 @@ export const endpoints: Endpoint[] = [
 	{ route: 'banks/saved', what: 'DELETE', path: 'banks/saved?id=999999', needs: 'work' },
 	{ route: 'banks/tags', what: 'GET', path: 'banks/tags?begins=t' },
 	{ route: 'banks/tree', what: 'POST', path: 'banks/tree', sent: { do: 'makeBank', name: '' }, needs: 'work' },
+	{
+		route: 'banks/tree',
+		what: 'POST',
+		path: 'banks/tree?preview=1',
+		sent: { bankId: 1, categories: [1], to: { bankId: 999_999 }, how: 'copy' },
+		needs: 'work'
+	},
 	{ route: 'bin', what: 'load', path: 'bin' },
 	{ route: 'bin/back', what: 'POST', path: 'bin/back', sent: { ids: [999_999] }, needs: 'work' },
 	{ route: 'bin/back', what: 'DELETE', path: 'bin/back', sent: { forGood: false }, needs: 'manage' },

@@ -60,6 +60,9 @@ const shapes = {
 	})
 };
 
+/** Categories that are to be carried elsewhere. */
+export const carryShape = shapes.carryCategories;
+
 type Shapes = typeof shapes;
 
 /** Something that is done to a bank or to categories. */

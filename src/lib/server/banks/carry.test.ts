@@ -5,7 +5,7 @@ import { Refused } from '../loads/refused';
 import { takeIn } from '../loads/take-in';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { banksOf } from './banks';
-import { carryCategories } from './carry';
+import { carryCategories, carryPreview } from './carry';
 import { makeBank } from './change';
 import { makeCategory } from './categories';
 import { categoryTree } from './tree';
@@ -44,11 +44,21 @@ const tides = async () => (await categoryTree(pool, bankId)).find(({ name }) => 
 const carry = async (how: 'move' | 'copy') =>
 	carryCategories(pool, from, bankId, [await tides()], { bankId: target, categoryId: null }, how);
 
+const preview = async (to: number) =>
+	carryPreview(pool, from, bankId, [await tides()], { bankId: to, categoryId: null });
+
 describe('categories with all under them', () => {
+	it('say in numbers what carrying them would come to, and nothing is changed', async () => {
+		expect(await preview(target)).toEqual({ inAll: 2, fresh: 2, changed: 0, near: 0, same: 0, categories: 2, made: 2 });
+		expect(await shape(target)).toEqual([]);
+		expect(await shape(bankId)).toEqual(['Tides 2', '  Under tides 0', 'Lights 1']);
+		await expect(preview(bankId)).rejects.toBeInstanceOf(Refused);
+	});
 	it('are copied to another course, and a second time nothing is doubled', async () => {
 		const first = await carry('copy');
 		expect(first).toMatchObject({ inAll: 2, fresh: 2, same: 0, questions: 2, categories: 2, made: 2 });
 		expect(await shape(target)).toEqual(['Tides 2', '  Under tides 0']);
+		expect(await preview(target)).toMatchObject({ inAll: 2, fresh: 0, same: 2, made: 0 });
 		const second = await carry('copy');
 		expect(second).toMatchObject({ inAll: 2, fresh: 0, same: 2, questions: 0, made: 0 });
 		expect(await shape(target)).toEqual(['Tides 2', '  Under tides 0']);

@@ -18,8 +18,8 @@ import { categoryTree, type CategoryNode } from './tree';
 import { withUnder } from '$core/take-in/under';
 import { told } from '../told';
 
-/** What carrying categories elsewhere came to: in all = new + changed + near + same; only the last are not carried. */
-export interface Carried extends Done {
+/** What carrying categories elsewhere comes to: in all = new + changed + near + same; only the last are not carried. */
+export interface CarryCounts {
 	inAll: number;
 	/** Questions that the bank did not have, that are changes of some, that are nearly the same as some, and the same. */
 	fresh: number;
@@ -27,7 +27,12 @@ export interface Carried extends Done {
 	near: number;
 	same: number;
 	categories: number;
+	/** Categories that the bank lacked. */
 	made: number;
+}
+
+/** The same, once it is done. */
+export interface Carried extends Done, CarryCounts {
 	/** Where they are now. */
 	to: { courseId: number; bankId: number; words: string; course: string };
 }
@@ -54,6 +59,45 @@ const known = (stored: Stored[]): Standing[] =>
 		words: question.words ? wordsOfColumn(question.words) : new Uint32Array()
 	}));
 
+/** What is carried where: checked, and with what is under it. Throws Refused. */
+async function carrying(
+	connection: PoolConnection,
+	{ courseId, personId }: Changer,
+	bankId: number,
+	chosen: readonly number[],
+	target: { bankId: number; categoryId: number | null }
+) {
+	const bank = await bankOf(connection, courseId, bankId);
+	const to = await placeNamed(connection, personId, target);
+	const tree = await categoryTree(connection, bankId);
+	const roots = rootsOf(tree, chosen);
+	if (to.bankId === bankId) throw new Refused('They stand in that bank already. Move them in its tree.');
+	return { bank, to, tree, roots, carried: roots.flatMap(({ id }) => withUnder(tree, id)) };
+}
+
+/** What `carryCategories` would come to, in numbers; nothing is changed. Throws Refused where it would. */
+export async function carryPreview(
+	pool: Pool,
+	who: Changer,
+	bankId: number,
+	chosen: readonly number[],
+	target: { bankId: number; categoryId: number | null }
+): Promise<CarryCounts> {
+	return transaction(pool, async (connection) => {
+		const { to, tree, roots, carried } = await carrying(connection, who, bankId, chosen, target);
+		const there = await categoryTree(connection, to.bankId);
+		const known = new Set(there.map(({ key }) => key));
+		const keys = new Set([...landingPaths(tree, roots, there, to.categoryId).values()].map(pathKey));
+		const { standing, counts } = await heldAgainst(connection, who.courseId, bankId, carried, to);
+		return {
+			inAll: standing.length,
+			...counts,
+			categories: carried.length,
+			made: [...keys].filter((key) => !known.has(key)).length
+		};
+	});
+}
+
 /**
  * Moves or copies categories with all under them to another bank, of this or another course, under a category of it or at
  * its top. They are merged into what is there by their paths, and each question is held against those of the bank: what
@@ -61,19 +105,15 @@ const known = (stored: Stored[]): Standing[] =>
  */
 export async function carryCategories(
 	pool: Pool,
-	{ courseId, personId }: Changer,
+	who: Changer,
 	bankId: number,
 	chosen: readonly number[],
 	target: { bankId: number; categoryId: number | null },
 	how: 'move' | 'copy'
 ): Promise<Carried> {
+	const { courseId, personId } = who;
 	return transaction(pool, async (connection) => {
-		const bank = await bankOf(connection, courseId, bankId);
-		const to = await placeNamed(connection, personId, target);
-		const tree = await categoryTree(connection, bankId);
-		const roots = rootsOf(tree, chosen);
-		const carried = roots.flatMap(({ id }) => withUnder(tree, id));
-		if (to.bankId === bankId) throw new Refused('They stand in that bank already. Move them in its tree.');
+		const { bank, to, tree, roots, carried } = await carrying(connection, who, bankId, chosen, target);
 		const deedId = await beginDeed(connection, {
 			courseId,
 			personId,
@@ -109,6 +149,23 @@ export async function carryCategories(
 	});
 }
 
+/** The path at which each category that is carried lands in the tree that is there. */
+function landingPaths(
+	tree: CategoryNode[],
+	roots: CategoryNode[],
+	there: CategoryNode[],
+	categoryId: number | null
+): Map<number, string[]> {
+	const above = pathOfKey(there.find(({ id }) => id === categoryId)?.key ?? '');
+	const paths = new Map<number, string[]>();
+	for (const root of roots)
+		for (const id of withUnder(tree, root.id)) {
+			const path = pathOfKey(tree.find((node) => node.id === id)!.key);
+			paths.set(id, [...above, ...path.slice(root.depth)]);
+		}
+	return paths;
+}
+
 /** Where each category that is carried lands, by its key; those that the bank lacks are made. */
 async function landingsOf(
 	connection: PoolConnection,
@@ -118,13 +175,7 @@ async function landingsOf(
 	to: { bankId: number; categoryId: number | null }
 ): Promise<{ ids: Map<number, number>; made: number }> {
 	const there = await categoryTree(connection, to.bankId);
-	const above = pathOfKey(there.find(({ id }) => id === to.categoryId)?.key ?? '');
-	const paths = new Map<number, string[]>();
-	for (const root of roots)
-		for (const id of withUnder(tree, root.id)) {
-			const path = pathOfKey(tree.find((node) => node.id === id)!.key);
-			paths.set(id, [...above, ...path.slice(root.depth)]);
-		}
+	const paths = landingPaths(tree, roots, there, to.categoryId);
 	const ids = await ensureByDeed(connection, deedId, to.bankId, [...paths.values()]);
 	return {
 		ids: new Map([...paths].map(([id, path]) => [id, ids.get(pathKey(path))!])),

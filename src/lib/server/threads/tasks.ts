@@ -1,4 +1,4 @@
-import { carryCategories } from '../banks/carry';
+import { carryCategories, carryPreview } from '../banks/carry';
 import {
 	dropCategory,
 	makeCategory,
@@ -47,6 +47,7 @@ export const tasks = {
 	binBank,
 	bringBackVersion,
 	carryCategories,
+	carryPreview,
 	changesOf,
 	compareAgain,
 	copyCourse,

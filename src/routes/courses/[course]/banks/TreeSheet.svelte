@@ -1,14 +1,14 @@
 <script lang="ts">
-	import type { Carried } from '$lib/server/banks/carry';
+	import type { Carried, CarryCounts } from '$lib/server/banks/carry';
 	import { withUnder } from '$core/take-in/under';
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import Ask from '$lib/ui/Ask.svelte';
-	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
-	import Segments from '$lib/ui/Segments.svelte';
 	import { count } from '$lib/ui/words';
 	import { tell } from '$lib/ui/toasts';
 	import type { BankView } from './bank.svelte';
+	import CarryFields from './CarryFields.svelte';
 	import type { TreeDeed } from './tree-deeds';
+	import { treeSheet, type TreeFilled, type TreeSubject } from './tree-sheets';
 
 	/** The sheet for what is done to a bank or a category and needs to be told more. */
 	let {
@@ -34,9 +34,10 @@
 	let into = $state<number | null>(null);
 	let toBank = $state<number | null>(null);
 	let toCategory = $state<number | null>(null);
-	let how = $state<'move' | 'copy'>('move');
-	let questions = $state<'above' | 'bin' | 'category'>('above');
-	let rule = $state<'kind' | 'tag' | 'points' | 'difficulty' | 'language'>('kind');
+	let how = $state<TreeFilled['how']>('move');
+	let carry = $state.raw<CarryCounts | null>(null);
+	let questions = $state<TreeFilled['questions']>('above');
+	let rule = $state<TreeFilled['rule']>('kind');
 	let open = $state(false);
 
 	/** Opens the sheet for something. */
@@ -56,10 +57,9 @@
 		open = true;
 	}
 
-	const here = $derived({ bankId: bank.id, categoryId: category?.id ?? 0 });
 	const under = $derived(category ? new Set(withUnder(tree, category.id)) : new Set<number>());
 	const others = $derived(tree.filter(({ id }) => !under.has(id)));
-	const subject = $derived(category ? `“${category.name}”` : `“${bank.name}”`);
+	const called = $derived(`“${category?.name ?? bank.name}”`);
 	const all = $derived(count(category ? category.all : bank.questions, 'question'));
 	/** The courses that a bank can go to: another one to move it, this one too to copy it. */
 	const reachable = $derived(
@@ -75,120 +75,25 @@
 		['language', 'language']
 	] as const;
 
-	interface Sheet {
-		title: string;
-		does: string;
-		ready: boolean;
-		asked: () => object;
-	}
-	const sheet = $derived.by((): Sheet => {
-		switch (deed) {
-			case 'makeBank':
-				return {
-					title: 'A new bank',
-					does: 'Make the bank',
-					ready: !!name.trim(),
-					asked: () => ({ do: deed, name, description: more })
-				};
-			case 'renameBank':
-				return {
-					title: `The bank ${subject}`,
-					does: 'Keep it',
-					ready: !!name.trim(),
-					asked: () => ({ do: deed, ...here, name, description: more })
-				};
-			case 'mergeBanks':
-				return {
-					title: `Merge ${subject} into another bank`,
-					does: `Put ${count(bank.questions, 'question')} there`,
-					ready: into !== null,
-					asked: () => ({ do: deed, ...here, into })
-				};
-			case 'moveBank':
-				return {
-					title: `Move ${subject} to another course`,
-					does: `Move ${count(bank.questions, 'question')}`,
-					ready: into !== null,
-					asked: () => ({ do: deed, ...here, courseId: into })
-				};
-			case 'copyBank':
-				return {
-					title: `Copy ${subject}`,
-					does: `Copy ${count(bank.questions, 'question')}`,
-					ready: into !== null && !!name.trim(),
-					asked: () => ({ do: deed, bankId: bank.id, name, courseId: into })
-				};
-			case 'splitBank':
-				return {
-					title: `Make ${subject} a bank of its own`,
-					does: `Move ${all}`,
-					ready: !!name.trim(),
-					asked: () => ({ do: deed, ...here, name })
-				};
-			case 'makeCategory':
-				return {
-					title: category ? `A category under ${subject}` : 'A category at the top',
-					does: 'Make the category',
-					ready: !!name.trim(),
-					asked: () => ({ do: deed, bankId: bank.id, parentId: category?.id ?? null, name })
-				};
-			case 'renameCategory':
-				return {
-					title: `The category ${subject}`,
-					does: 'Keep it',
-					ready: !!name.trim(),
-					asked: () => ({ do: deed, ...here, name, code: more })
-				};
-			case 'moveCategory':
-				return {
-					title: `Move ${subject} with ${all}`,
-					does: 'Move it',
-					ready: true,
-					asked: () => ({ do: deed, ...here, parentId: into })
-				};
-			case 'mergeCategory':
-				return {
-					title: `Merge ${subject} into another category`,
-					does: `Put ${all} there`,
-					ready: into !== null,
-					asked: () => ({ do: deed, ...here, into })
-				};
-			case 'carry':
-				return {
-					title: `${how === 'move' ? 'Move' : 'Copy'} ${category ? subject : 'all categories'} to another bank`,
-					does: `${how === 'move' ? 'Move' : 'Copy'} up to ${all}`,
-					ready: toBank !== null,
-					asked: () => ({
-						do: 'carryCategories',
-						bankId: bank.id,
-						categories: category ? [category.id] : tree.filter((node) => node.parentId === null).map(({ id }) => id),
-						to: { bankId: toBank, categoryId: toCategory },
-						how
-					})
-				};
-			case 'split':
-				return {
-					title: `Split ${subject}`,
-					does: `Sort ${count(category?.own ?? 0, 'question')}`,
-					ready: true,
-					asked: () => ({ do: 'splitCategory', ...here, rule })
-				};
-			default:
-				return {
-					title: `Take ${subject} away`,
-					does: `Take it away, ${all} ${questions === 'bin' ? 'to the bin' : 'elsewhere'}`,
-					ready: questions !== 'category' || into !== null,
-					asked: () => ({ do: 'dropCategory', ...here, questions, into })
-				};
-		}
+	const subject = $derived<TreeSubject>({ bank, tree, category });
+	const filled = $derived<TreeFilled>({
+		name,
+		more,
+		into,
+		to: { bankId: toBank, categoryId: toCategory },
+		how,
+		questions,
+		rule,
+		carry
 	});
+	const sheet = $derived(deed && treeSheet(deed, subject, filled));
 
 	async function act() {
 		const gone = deed === 'mergeBanks' || deed === 'moveBank' || deed === 'binBank';
 		const leaves = deed === 'mergeCategory' || deed === 'dropCategory' || (deed === 'carry' && how === 'move');
 		const made = deed === 'makeBank' || deed === 'splitBank' || (deed === 'copyBank' && into === view.courseId);
 		const carried = deed === 'carry';
-		const done = await view.act<Carried & { bankId?: number }>('tree', sheet.asked());
+		const done = await view.act<Carried & { bankId?: number }>('tree', sheet!.asked());
 		if (!done) return;
 		open = false;
 		if (carried)
@@ -203,7 +108,7 @@
 	const atOnce = (node: HTMLElement) => node.focus();
 </script>
 
-{#if deed}
+{#if deed && sheet}
 	<Ask
 		bind:open
 		title={sheet.title}
@@ -238,14 +143,14 @@
 				></label
 			>
 			<p class="mute">
-				Categories of one path become one. The bank {subject} is gone then; quizzes that draw from it draw from the other.
+				Categories of one path become one. The bank {called} is gone then; quizzes that draw from it draw from the other.
 			</p>
 		{:else if deed === 'splitBank'}
 			<label class="flex flex-col gap-1"
 				>Name of the bank <input class="input" maxlength="190" bind:value={name} use:atOnce /></label
 			>
 			<p class="mute">
-				What is under {subject} stands at the top of it then. Quizzes that draw from it draw from there.
+				What is under {called} stands at the top of it then. Quizzes that draw from it draw from there.
 			</p>
 		{:else if deed === 'moveBank' || deed === 'copyBank'}
 			{#if deed === 'copyBank'}<label class="flex flex-col gap-1"
@@ -275,22 +180,7 @@
 				></label
 			>
 		{:else if deed === 'carry'}
-			<Segments
-				bind:value={how}
-				choices={[
-					{ value: 'move', name: 'Move' },
-					{ value: 'copy', name: 'Copy' }
-				]}
-				label="Move or copy"
-			/>
-			<PlaceChoice bind:bankId={toBank} bind:categoryId={toCategory} courseId={view.courseId} except={bank.id} />
-			<p class="mute">
-				Categories are merged by their names with those that are there, and each question is held against those of that
-				bank.
-				{how === 'move'
-					? 'What is there already goes to the bin of this course.'
-					: 'What is there already is not copied again.'}
-			</p>
+			<CarryFields {view} {subject} {open} bind:how bind:toBank bind:toCategory bind:carry />
 		{:else if deed === 'split'}
 			<label class="flex flex-col gap-1"
 				>By <select class="select" bind:value={rule}
@@ -298,7 +188,7 @@
 				></label
 			>
 			<p class="mute">
-				Each value gets a category under {subject}, and the questions that stand in it go there. Questions without one
+				Each value gets a category under {called}, and the questions that stand in it go there. Questions without one
 				stay.
 			</p>
 		{:else if deed === 'dropCategory'}

@@ -1,12 +1,21 @@
 import { json } from '@sveltejs/kit';
 import { courseAt } from '$lib/server/access';
 import { refusing } from '$lib/server/answers';
-import { changeTree, treeShape, type TreeAsked } from '$lib/server/banks/asked';
+import { carryShape, changeTree, treeShape, type TreeAsked } from '$lib/server/banks/asked';
 import { jsonOf } from '$lib/server/requests';
+import { threads } from '$lib/server/threads/ask';
 
-/** Changes banks and their categories: makes, renames, moves, merges, sorts, numbers, carries elsewhere, takes away. */
-export const POST = async ({ locals, params, request }) => {
+/**
+ * Changes banks and their categories: makes, renames, moves, merges, sorts, numbers, carries elsewhere, takes away. With
+ * `preview` it says what carrying categories elsewhere would come to.
+ */
+export const POST = async ({ locals, params, request, url }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
+	if (url.searchParams.has('preview')) {
+		const { bankId, categories, to } = await jsonOf(request, carryShape);
+		const who = { courseId: course.id, personId: person.id };
+		return json(await refusing(() => threads().ask('carryPreview', who, bankId, categories, to)));
+	}
 	const asked = (await jsonOf(request, treeShape)) as TreeAsked;
 	return json(await refusing(() => changeTree(course.id, person.id, asked)));
 };

@@ -12,7 +12,7 @@
 	} = $props();
 
 	const asked = $derived(form.questions.filter(({ number }) => number !== null));
-	const outOf = $derived(asked.reduce((sum, { points }) => sum + points, 0));
+	const outOf = $derived(asked.reduce((sum, { points }) => sum + (points ?? 0), 0));
 </script>
 
 <section>
@@ -29,7 +29,7 @@
 			{#each asked as question (question.id)}<tr
 					><td class="number">{question.number}</td><td><b>{question.key}</b></td><td class="number"
 						>{question.points}</td
-					><td class="number">{percentOf(outOf ? question.points / outOf : 0)}</td><td
+					><td class="number">{percentOf(outOf ? (question.points ?? 0) / outOf : 0)}</td><td
 						>{question.title} <span class="mute">#{question.id}</span></td
 					><td class="earned"></td></tr
 				>{/each}

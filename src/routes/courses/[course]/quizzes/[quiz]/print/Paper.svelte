@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { WordForms } from '$core/paper/word/document';
+	import { totalText, worthText } from '$core/paper/worth';
 	import { rich } from '$lib/ui/rich';
 	import { count } from '$lib/ui/words';
 	import Blocks from './Blocks.svelte';
@@ -23,7 +24,7 @@
 		several: boolean;
 	} = $props();
 
-	const outOf = $derived(Math.round(form.questions.reduce((sum, { points }) => sum + points, 0) * 100) / 100);
+	const outOf = $derived(totalText(form.questions));
 	const begins = (at: number) => at === 0 || form.questions[at - 1]!.part !== form.questions[at]!.part;
 </script>
 
@@ -35,7 +36,7 @@
 		</div>
 		<div class="line fields">
 			<span>Name <span class="rule"></span></span><span>Date <span class="rule short"></span></span>
-			<span>Points <span class="rule short"></span> of {outOf}</span>
+			<span>Points <span class="rule short"></span> {outOf && `of ${outOf}`}</span>
 		</div>
 		{#if instructions || minutes}<p class="said">
 				{[instructions, ...(minutes ? [`Time: ${count(minutes, 'minute')}.`] : [])].filter(Boolean).join(' ')}
@@ -46,7 +47,7 @@
 		<section>
 			<div class="number">{question.number ?? ''}</div>
 			<div class="body">
-				{#if question.number !== null}<span class="points">{count(question.points, 'point')}</span>{/if}
+				{#if question.number !== null}<span class="points">{worthText(question)}</span>{/if}
 				<div class="rich">
 					<!-- cleaned by core/markup before it was stored, and there is a content security policy besides -->
 					{#if question.stimulus}<!-- eslint-disable-next-line svelte/no-at-html-tags -->
