@@ -83,14 +83,33 @@ describe('a form', () => {
 		await visitor.go('/');
 		await visitor.press('Make a course');
 		await visitor.write('input[name=name]', 'Splices');
-		await visitor.driver.executeScript("document.querySelector('input[name=name]').closest('.field').remove()");
-		const before = await visitor.driver.executeScript<number>('return performance.getEntriesByType("resource").length');
-		await visitor.press('Make it');
-		await visitor.driver.wait(
-			async () =>
-				(await visitor.driver.executeScript<number>('return performance.getEntriesByType("resource").length')) > before,
-			10_000
+		await visitor.driver.executeScript("document.querySelector('input[name=code]').closest('.field').remove()");
+		await visitor.driver.executeScript(
+			'window.sent = 0; const fetched = window.fetch; window.fetch = (...given) => (window.sent++, fetched(...given))'
 		);
+		await visitor.press('Make it');
+		await visitor.driver.wait(async () => visitor.driver.executeScript<boolean>('return window.sent > 0'), 10_000);
+	});
+});
+
+describe('numbers', () => {
+	it('may have a comma, and what is none is said and changes nothing', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.reads('1 of 43');
+		await (await visitor.driver.findElement(By.xpath('//*[@data-row][contains(., "A lunar day")]'))).click();
+		await visitor.reads('4 of 43');
+		await visitor.press('Edit');
+		const points = await visitor.find('input[aria-label=Points]');
+		await points.clear();
+		await points.sendKeys('2,5');
+		const credit = await visitor.find('input[aria-label="Credit of number 1"]');
+		await credit.clear();
+		await credit.sendKeys('fifty', Key.TAB);
+		await visitor.reads('“fifty” is no number.');
+		await visitor.press('Source');
+		await visitor.press('Edit');
+		expect(await (await visitor.find('input[aria-label=Points]')).getAttribute('value')).toBe('2.5');
+		await visitor.press('Leave it as it was');
 	});
 });
 

@@ -1,15 +1,11 @@
 import { array, number, object, string, type InferType } from 'yup';
 import { checks } from '$core/checks';
 import { severities, type Severity } from '$core/reports/report';
+import { typedNumber, typedNumbers } from './typed-number';
 
-/** Shares in percent, out of text such as “50, 33.3; 25”. */
-function steps(_value: unknown, original: unknown): unknown {
-	if (Array.isArray(original)) return original;
-	return String(original ?? '')
-		.split(/[\s,;]+/)
-		.filter(Boolean)
-		.map((share) => Number(share.replace(/%$/, '')));
-}
+/** Shares in percent, out of text such as “50, 33.3, 25”. */
+const steps = (_value: unknown, original: unknown): unknown =>
+	Array.isArray(original) ? original : typedNumbers(String(original ?? ''));
 
 /** A check with a severity of its own in a course. */
 const severityOf = new RegExp(`^(?:${checks.map(({ id }) => id).join('|')}) (?:${severities.join('|')})$`);
@@ -24,7 +20,10 @@ export const courseSettings = object({
 		.default(''),
 	/** The points of questions that are made by hand; null for none. */
 	points: number()
-		.transform((value: number, original: unknown) => (original === '' || original === null ? null : value))
+		.transform((value: number, original: unknown) => {
+			if (original === '' || original === null) return null;
+			return typeof original === 'string' ? typedNumber(original) : value;
+		})
 		.typeError('Points have to be a number.')
 		.min(0, 'Points are 0 or more.')
 		.max(1e6, 'A question has 1,000,000 points at the most.')
@@ -33,7 +32,7 @@ export const courseSettings = object({
 	/** The shares of credit that loads may bring, in percent; none for any. */
 	creditSteps: array(
 		number()
-			.typeError('Write shares in percent, such as 50, 33.3, 25.')
+			.typeError('Write shares in percent with a blank between them, such as 50, 33.3, 25.')
 			.min(-100, 'A share is -100 to 100 percent.')
 			.max(100, 'A share is -100 to 100 percent.')
 			.required()

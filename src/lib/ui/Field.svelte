@@ -8,6 +8,7 @@
 		value = '',
 		hint = '',
 		type = 'text',
+		inputmode,
 		autocomplete = 'off',
 		required = false,
 		choices,
@@ -18,7 +19,8 @@
 		name: string;
 		value?: string;
 		hint?: string;
-		type?: 'text' | 'email' | 'password' | 'number';
+		type?: 'text' | 'email' | 'password';
+		inputmode?: 'decimal';
 		autocomplete?: 'off' | 'name' | 'username' | 'new-password' | 'current-password';
 		required?: boolean;
 		/** What can be chosen, by value, where it is a list. */
@@ -59,7 +61,7 @@
 			{placeholder}
 			class="input w-full"
 			bind:value={written}
-			step={type === 'number' ? 'any' : undefined}
+			{inputmode}
 			aria-describedby={said}
 			aria-invalid={slip ? 'true' : undefined}
 		/>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { typedNumber } from '$lib/forms/typed-number';
+
 	/** A field for a number, with a comma or a point. What is no number, or out of bounds, is said beside it and changes nothing. */
 	let {
 		value = $bindable(),
@@ -10,6 +12,7 @@
 		required = false,
 		disabled = false,
 		width = '56px',
+		live = false,
 		focus
 	}: {
 		/** Null where the field is empty. */
@@ -23,6 +26,8 @@
 		required?: boolean;
 		disabled?: boolean;
 		width?: string;
+		/** Whether what is typed acts at once, and not when the field is left. */
+		live?: boolean;
 		focus?: () => void;
 	} = $props();
 
@@ -31,28 +36,30 @@
 	const id = $props.id();
 	const shown = $derived(typed ?? (value === null ? '' : String(value)));
 
-	function read(text: string): void {
-		const trimmed = text.trim();
-		if (!trimmed) {
-			if (required) return refuse(text, 'Give a number.');
-			value = null;
-			return accept();
-		}
-		const number = /^[+-]?\d*[.,]?\d+$/.test(trimmed) ? Number(trimmed.replace(',', '.')) : NaN;
-		if (!Number.isFinite(number)) return refuse(text, `“${trimmed.slice(0, 20)}” is no number.`);
-		if (whole && !Number.isInteger(number)) return refuse(text, 'A whole number, please.');
-		if (number < least) return refuse(text, `At least ${least}.`);
-		if (number > most) return refuse(text, `At most ${most.toLocaleString('en')}.`);
-		value = number;
-		accept();
+	/** What is wrong with what is typed; nothing where it can be taken. */
+	function faultOf(text: string, number: number): string {
+		if (!text.trim()) return required ? 'Give a number.' : '';
+		if (!Number.isFinite(number)) return `“${text.trim().slice(0, 20)}” is no number.`;
+		if (whole && !Number.isInteger(number)) return 'A whole number, please.';
+		if (number < least) return `At least ${least}.`;
+		return number > most ? `At most ${most.toLocaleString('en')}.` : '';
 	}
-	function refuse(text: string, why: string): void {
+	function take(text: string): string {
+		const number = typedNumber(text);
+		const fault = faultOf(text, number);
+		if (!fault) value = text.trim() ? number : null;
+		return fault;
+	}
+	/** While it is typed: what can be taken is, and nothing is said yet of what cannot. */
+	function follow(text: string): void {
+		if (!live) return;
 		typed = text;
-		wrong = why;
+		if (!take(text)) wrong = '';
 	}
-	function accept(): void {
-		typed = null;
-		wrong = '';
+	/** Once it is left. */
+	function read(text: string): void {
+		wrong = take(text);
+		typed = wrong ? text : null;
 	}
 </script>
 
@@ -67,5 +74,6 @@
 	{disabled}
 	value={shown}
 	onfocus={() => focus?.()}
+	oninput={(event) => follow(event.currentTarget.value)}
 	onchange={(event) => read(event.currentTarget.value)}
 />{#if wrong}<span class="broken block text-[12.5px] whitespace-normal" {id} role="alert">{wrong}</span>{/if}

@@ -4,7 +4,7 @@
 	import { changeKind } from '$core/kinds/change-kind';
 	import type { Attachment } from '$core/model/question';
 	import { interfaceOf } from './kinds';
-	import { numberOf } from './kinds/edit/credit';
+	import NumberField from './NumberField.svelte';
 	import { keepDraft } from './drafts';
 	import RichText from './RichText.svelte';
 	import Earns from './question-editor/Earns.svelte';
@@ -144,14 +144,7 @@
 			<label class="flex-1">Title <input class="input w-full" maxlength="500" bind:value={draft.title} /></label>
 			<label class="flex flex-col"
 				>Points
-				<input
-					class="input w-20"
-					type="number"
-					min="0"
-					step="any"
-					value={draft.points ?? ''}
-					onchange={(event) => (draft.points = numberOf(event.currentTarget.value))}
-				/></label
+				<NumberField live width="80px" label="Points" bind:value={draft.points} /></label
 			>
 		</div>
 		<div>

@@ -1,10 +1,13 @@
 <script lang="ts">
 	import type { AcceptedNumber } from '$core/model/pieces';
+	import NumberField from '../../NumberField.svelte';
 	import CreditField from './CreditField.svelte';
 	import List from './List.svelte';
 
 	/** The numbers that are accepted; `of` says for what, where a question has several answers. */
 	let { accepted = $bindable(), of = '' }: { accepted: AcceptedNumber[]; of?: string } = $props();
+
+	const lowest = -1e15;
 </script>
 
 <List
@@ -16,47 +19,15 @@
 >
 	{#snippet line(accepted: AcceptedNumber, at: number)}
 		{#if 'value' in accepted}
-			<input
-				class="input amount"
-				type="number"
-				step="any"
-				aria-label="Number {at + 1}{of}"
-				bind:value={accepted.value}
-			/>
+			<NumberField live width="74px" least={lowest} label="Number {at + 1}{of}" required bind:value={accepted.value} />
 			give or take
-			<input
-				class="input amount"
-				type="number"
-				min="0"
-				step="any"
-				aria-label="Tolerance {at + 1}{of}"
-				bind:value={accepted.tolerance}
-			/>
+			<NumberField live width="74px" label="Tolerance {at + 1}{of}" required bind:value={accepted.tolerance} />
 		{:else}
-			from <input
-				class="input amount"
-				type="number"
-				step="any"
-				aria-label="Least number {at + 1}{of}"
-				bind:value={accepted.min}
-			/>
+			from <NumberField live width="74px" least={lowest} label="Least number {at + 1}{of}" bind:value={accepted.min} />
 			to
-			<input
-				class="input amount"
-				type="number"
-				step="any"
-				aria-label="Greatest number {at + 1}{of}"
-				bind:value={accepted.max}
-			/>
+			<NumberField live width="74px" least={lowest} label="Greatest number {at + 1}{of}" bind:value={accepted.max} />
 		{/if}
 		<span class="ml-auto"></span>
 		<CreditField bind:credit={accepted.credit} label="Credit of number {at + 1}{of}" />
 	{/snippet}
 </List>
-
-<style>
-	.amount {
-		width: 74px;
-		flex: none;
-	}
-</style>

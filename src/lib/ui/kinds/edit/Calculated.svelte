@@ -1,7 +1,9 @@
 <script lang="ts">
 	import type { Editing } from '../editing';
 	import type { CalculatedQuestion, Variable } from '$core/kinds';
+	import NumberField from '../../NumberField.svelte';
 	import List from './List.svelte';
+	import NumbersField from './NumbersField.svelte';
 
 	/** The numbers of a calculated question, what must hold of them, and how the answer comes of them. */
 	let { question = $bindable() }: Editing<CalculatedQuestion> = $props();
@@ -15,11 +17,7 @@
 					? { form, values: [1] }
 					: { form, expression: '1' };
 	}
-	const numbers = (text: string) =>
-		text
-			.split(/[\s;]+/)
-			.map((one) => Number(one.replace(',', '.')))
-			.filter(Number.isFinite);
+	const lowest = -1e15;
 </script>
 
 <label
@@ -33,13 +31,12 @@
 >
 <p class="flex items-center gap-2">
 	give or take
-	<input
-		class="input w-20"
-		type="number"
-		min="0"
-		step="any"
-		aria-label="Tolerance"
-		bind:value={question.tolerance.value}
+	<NumberField
+		live
+		required
+		width="80px"
+		label="Tolerance"
+		bind:value={() => question.tolerance.value, (value) => (question.tolerance.value = value ?? 0)}
 	/>
 	<select class="select" aria-label="How the tolerance counts" bind:value={question.tolerance.mode}
 		><option value="absolute">in its own unit</option><option value="relative">as a share of the answer</option></select
@@ -67,37 +64,32 @@
 			>{#each Object.entries(forms) as [form, words] (form)}<option value={form}>{words}</option>{/each}</select
 		>
 		{#if variable.values.form === 'range'}
-			<input
-				class="input w-16"
-				type="number"
-				step="any"
-				aria-label="Least of number {at + 1}"
+			<NumberField
+				live
+				required
+				width="64px"
+				least={lowest}
+				label="Least of number {at + 1}"
 				bind:value={variable.values.min}
 			/>
-			<input
-				class="input w-16"
-				type="number"
-				step="any"
-				aria-label="Greatest of number {at + 1}"
+			<NumberField
+				live
+				required
+				width="64px"
+				least={lowest}
+				label="Greatest of number {at + 1}"
 				bind:value={variable.values.max}
 			/>
-			<input
-				class="input w-14"
-				type="number"
-				step="any"
+			<NumberField
+				live
+				width="56px"
+				least={lowest}
 				placeholder="step"
-				aria-label="Step of number {at + 1}"
+				label="Step of number {at + 1}"
 				bind:value={variable.values.step}
 			/>
 		{:else if variable.values.form === 'set'}
-			<input
-				class="input min-w-0 flex-1"
-				aria-label="Values of number {at + 1}"
-				value={variable.values.values.join('; ')}
-				onchange={(event) => {
-					variable.values = { form: 'set', values: numbers(event.currentTarget.value) };
-				}}
-			/>
+			<NumbersField label="Values of number {at + 1}" bind:values={variable.values.values} />
 		{:else}<input
 				class="input mono min-w-0 flex-1"
 				spellcheck="false"

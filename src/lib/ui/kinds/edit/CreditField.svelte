@@ -1,24 +1,17 @@
 <script lang="ts">
-	import { percent, share } from './credit';
+	import NumberField from '../../NumberField.svelte';
+	import { percent } from './credit';
 
 	/** A share of the points, written in percent. */
 	let { credit = $bindable(), label }: { credit: number; label: string } = $props();
 </script>
 
-<input
-	class="input"
-	type="number"
-	min="-100"
-	max="100"
-	step="any"
-	aria-label={label}
-	value={percent(credit)}
-	onchange={(event) => (credit = share(event.currentTarget.value))}
+<NumberField
+	live
+	required
+	width="74px"
+	least={-100}
+	most={100}
+	{label}
+	bind:value={() => percent(credit), (share) => (credit = (share ?? 0) / 100)}
 />
-
-<style>
-	input {
-		width: 74px;
-		flex: none;
-	}
-</style>

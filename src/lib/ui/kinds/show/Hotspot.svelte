@@ -3,6 +3,7 @@
 	import type { Shape } from '$core/model/pieces';
 	import type { Showing } from '../showing';
 	import { creditInWords } from './credit';
+	import NumberField from '../../NumberField.svelte';
 	import Frame from './Frame.svelte';
 
 	/** A picture to be pointed at, with its right places, or ways to point. */
@@ -56,16 +57,17 @@
 	<p class="mt-2 flex items-center gap-2">
 		<span class="mute">Point at the picture, or say where:</span>
 		{#each ['across', 'down'] as name, at (name)}
-			<input
-				class="input narrow"
-				type="number"
-				aria-label="Pixels {name}"
-				value={answer.points?.[0]?.[at] ?? ''}
-				oninput={(event) => {
-					const [x, y] = answer.points?.[0] ?? [0, 0];
-					const value = Number(event.currentTarget.value);
-					onanswer({ ...answer, points: [at ? [x, value] : [value, y]] });
-				}}
+			<NumberField
+				live
+				width="84px"
+				label="Pixels {name}"
+				bind:value={
+					() => answer.points?.[0]?.[at] ?? null,
+					(value) => {
+						const [x, y] = answer.points?.[0] ?? [0, 0];
+						onanswer({ ...answer, points: [at ? [x, value ?? 0] : [value ?? 0, y]] });
+					}
+				}
 			/>
 		{/each}
 		<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => onanswer({ ...answer, points: [] })}
@@ -75,7 +77,4 @@
 {/if}
 
 <style>
-	.narrow {
-		width: 84px;
-	}
 </style>

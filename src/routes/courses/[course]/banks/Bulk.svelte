@@ -6,6 +6,7 @@
 	import Choices from '$lib/ui/Choices.svelte';
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
 	import WordChanges from '$lib/ui/WordChanges.svelte';
+	import { typedNumber } from '$lib/forms/typed-number';
 	import { send } from '$lib/ui/doing';
 	import TagsField from '$lib/ui/TagsField.svelte';
 	import { latest } from '$lib/ui/latest';
@@ -60,12 +61,17 @@
 
 	const { selected } = $derived(view.selection);
 	const edit = (what: object) => ({ do: 'edit', chosen: view.chosen, what });
+	const wrong = $derived(
+		deed === 'points' && text.trim() && Number.isNaN(typedNumber(text))
+			? `“${text.trim().slice(0, 20)}” is no number.`
+			: ''
+	);
 	/** What is asked of the server, or null while something is missing. */
 	const asked = $derived.by(() => {
 		if (!deed || !selected) return null;
 		if (deed === 'move' || deed === 'copy')
 			return toBank === null ? null : { do: deed, chosen: view.chosen, to: { bankId: toBank, categoryId: toCategory } };
-		if (deed === 'points') return text === '' ? null : edit({ edit: 'points', points: Number(text) });
+		if (deed === 'points') return text.trim() && !wrong ? edit({ edit: 'points', points: typedNumber(text) }) : null;
 		if (deed === 'tags') return added.length || taken.length ? edit({ edit: 'tags', add: added, remove: taken }) : null;
 		if (deed === 'difficulty') return edit({ edit: 'difficulty', difficulty: text });
 		if (deed === 'language') return edit({ edit: 'language', language: text });
@@ -200,7 +206,13 @@
 			<PlaceChoice bind:bankId={toBank} bind:categoryId={toCategory} courseId={view.courseId} />
 		{:else if deed === 'points'}
 			<label class="flex flex-col gap-1"
-				>Points each <input class="input w-28" type="number" min="0" step="any" bind:value={text} use:focus /></label
+				>Points each <input
+					class="input w-28"
+					inputmode="decimal"
+					aria-invalid={wrong ? 'true' : undefined}
+					bind:value={text}
+					use:focus
+				/>{#if wrong}<span class="broken text-[12.5px]" role="alert">{wrong}</span>{/if}</label
 			>
 		{:else if deed === 'tags'}
 			<TagsField label="Add" bind:tags={added} courseId={view.courseId} focused />

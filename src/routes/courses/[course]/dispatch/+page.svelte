@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NumberField from '$lib/ui/NumberField.svelte';
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { navigating, page } from '$app/state';
@@ -116,14 +117,15 @@
 		{#if data.worksOut && data.loss.some((line) => line.kind === 'calculated')}
 			<label class="mt-3 block"
 				>Each calculated question as
-				<input
-					class="input w-16"
-					type="number"
-					min="1"
-					max="200"
-					value={data.workedOut}
-					onchange={(event) =>
-						goto(address(data.format.name, Number(event.currentTarget.value) || 1), { keepFocus: true })}
+				<NumberField
+					whole
+					required
+					least={1}
+					most={200}
+					label="How many are worked out of each calculated question"
+					bind:value={
+						() => data.workedOut, (number) => void goto(address(data.format.name, number ?? 1), { keepFocus: true })
+					}
 				/>
 				worked out</label
 			>

@@ -44,7 +44,7 @@
 				<Field
 					label="Points"
 					name="points"
-					type="number"
+					inputmode="decimal"
 					value={String(settings.points ?? '')}
 					hint="empty for none"
 					width="140px"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NumberField from '$lib/ui/NumberField.svelte';
 	import { parseRules, type Rules } from '$core/take-in/decision';
 	import TagsField from '$lib/ui/TagsField.svelte';
 	import type { Review } from './review.svelte';
@@ -108,15 +109,12 @@
 		<fieldset>
 			<legend>In every question</legend>
 			<label
-				><span>Points</span><input
-					class="input"
-					type="number"
-					min="0"
-					step="any"
+				><span>Points</span><NumberField
+					live
+					width="100%"
+					label="Points of every question"
 					placeholder="as they are"
-					value={review.decision.points ?? ''}
-					onchange={(event) =>
-						(review.decision.points = event.currentTarget.value === '' ? null : Number(event.currentTarget.value))}
+					bind:value={review.decision.points}
 				/></label
 			>
 			<label
