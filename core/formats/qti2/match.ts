@@ -1,5 +1,4 @@
 import { markupOfNodes } from '../../markup/clean';
-import { plainText } from '../../markup/text';
 import { withCommon } from '../../model/question';
 import type { LabelImageQuestion, MatchingQuestion, OrderingQuestion } from '../../kinds';
 import type { Pair, Side } from '../../model/pieces';

@@ -154,7 +154,10 @@ function blocksIn(nodes: readonly XmlNode[], picture: PictureRun, first: Style =
 		if (typeof node === 'string') return void (runs += textRun(node.replace(/\s+/g, ' '), style));
 		if (node.name === 'math') return void (runs += formula(node));
 		if (node.name === 'br') return void (runs += '<w:r><w:br/></w:r>');
-		if (node.name === 'img') return show(node);
+		if (node.name === 'img') {
+			show(node);
+			return;
+		}
 		if (node.name === 'table') {
 			part();
 			return void parts.push({ sort: 'table', xml: tableXml(node, picture) });
