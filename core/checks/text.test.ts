@@ -220,7 +220,12 @@ tryCheck(
 		{ name: 'a picture to be pointed at that is described', question: pointing('A chart of the harbour') }
 	],
 	[
-		{ name: 'a picture to be pointed at', question: pointing(''), says: 'the question asks about it', words: ['a.png'] },
+		{
+			name: 'a picture to be pointed at',
+			question: pointing(''),
+			says: 'the question asks about it',
+			words: ['a.png']
+		},
 		{ name: 'a picture to be pointed at with its name', question: pointing('a'), says: 'a.png', words: ['a.png'] },
 		{
 			name: 'no text',

@@ -42,6 +42,13 @@
 				else if (sent) fault = sent.message;
 			});
 	});
+	const categories = (number: number) => (number === 1 ? '1 category' : `${figure(number)} categories`);
+	const made = $derived.by(() => {
+		if (!carry) return '';
+		if (!carry.made) return 'All its categories are there by their names.';
+		const words = `${categories(carry.made)} ${carry.made === 1 ? 'is' : 'are'} made there`;
+		return carry.made < carry.categories ? `${words}; the others are there by their names.` : `${words}.`;
+	});
 	const parts = $derived(
 		carry
 			? [
@@ -67,16 +74,12 @@
 {#if fault}<p class="notice broken" role="alert">{fault}</p>
 {:else if carry}
 	<p role="status">
-		Of {count(carry.inAll, 'question')} in {carry.categories === 1
-			? '1 category'
-			: `${figure(carry.categories)} categories`}{parts.length ? `: ${parts.join(', ')}` : ''}.
+		{count(carry.inAll, 'question')} in {categories(carry.categories)}{parts.length ? `: ${parts.join(', ')}` : ''}.
 		{#if carry.same}{figure(carry.same)}
 			{carry.same === 1 ? 'is' : 'are'} there already and {how === 'move'
 				? `${carry.same === 1 ? 'goes' : 'go'} to the bin of this course`
 				: `${carry.same === 1 ? 'is' : 'are'} not copied again`}.{/if}
-		{carry.made
-			? `${carry.made === 1 ? '1 category is' : `${figure(carry.made)} categories are`} made there; the others are merged by their names.`
-			: 'All its categories are there by their names.'}
+		{made}
 	</p>
 {:else}<p class="mute">
 		Categories are merged by their names with those that are there, and each question is held against those of that
