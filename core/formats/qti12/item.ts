@@ -15,7 +15,15 @@ import { metadataOf } from './metadata';
 import { partPlaces } from './places';
 import { readGroup12, readOrder12, readPoints12 } from './order';
 import { UnknownCondition } from './process';
-import { cardinalityOf, responseNames, saysBlanks, Unheld, type ReadItem, type Reading12 } from './reading';
+import {
+	cardinalityOf,
+	namedInVain,
+	responseNames,
+	saysBlanks,
+	Unheld,
+	type ReadItem,
+	type Reading12
+} from './reading';
 import { readSeveral12 } from './several';
 import { isOpen, readText12 } from './text';
 import { keptOfSource } from '../../model/bounds';
@@ -152,6 +160,8 @@ export function readItem12(
 		place,
 		attach: (address) => attach(common, context, address)
 	};
+	const lost = namedInVain(reading);
+	if (lost.length) common.lostKeys = lost;
 	try {
 		const question = readResponses(reading);
 		return { question, reports };

@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blanksIn } from '../../markup/markers';
 import { plainText } from '../../markup/text';
+import { checkQuestion } from '../../checks/one';
 import { rightResponse, score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
 
@@ -194,6 +195,47 @@ describe('an order', () => {
 			'<respcondition><conditionvar><other/></conditionvar></respcondition>'
 		);
 		expect(rules).toContain('no-right-order');
+	});
+});
+
+describe('a key that names nothing', () => {
+	const colours = label('r', 'Red') + label('g', 'Green');
+	const flags = ['a', 'b']
+		.map((id) => `<response_label ident="${id}" match_group="x,y">${material(`Flag ${id}`)}</response_label>`)
+		.join('');
+	it.each([
+		[
+			'lists to match by',
+			material('Match.') +
+				list('A', colours, 'Single', material('Port')) +
+				list('B', colours, 'Single', material('Bow')),
+			when(is('A', 'r'), 'Add', 1) + when(is('B', 'q'), 'Add', 1),
+			{ kind: 'matching', lostKeys: ['q'], pairs: [{ credit: 0.5 }] }
+		],
+		[
+			'pairs of a group',
+			`${material('Match.')}<response_grp ident="G" rcardinality="Multiple"><render_choice>${flags}${label('x')}${label('y')}</render_choice></response_grp>`,
+			['a,x', 'b,w'].map((pair) => when(`<varsubset respident="G">${pair}</varsubset>`, 'Add', 1)).join(''),
+			{ kind: 'matching', lostKeys: ['w'], pairs: [{ left: 'a', right: 'x' }] }
+		],
+		[
+			'an order',
+			material('Order.') + list('R', label('a') + label('b') + label('c'), 'Ordered'),
+			when(is('R', 'c') + is('R', 'q') + is('R', 'b'), 'Set', 2),
+			{ kind: 'ordering', lostKeys: ['q'], items: [{ identifier: 'c' }, { identifier: 'a' }, { identifier: 'b' }] }
+		],
+		[
+			'places in a picture',
+			`${material('Where?')}<response_lid ident="R"><render_hotspot><material><matimage uri="bay.png" imagtype="image/png"/></material><response_label ident="p" rarea="Rectangle">1,1,9,9</response_label></render_hotspot></response_lid>`,
+			when(is('R', 'q'), 'Set', 2),
+			{ kind: 'hotspot', lostKeys: ['q'] }
+		]
+	])('is kept as lost for %s, and what it names beside it is right', async (_, presentation, conditions, wanted) => {
+		const { question, rules } = await item(presentation, conditions);
+		expect(question).toMatchObject(wanted);
+		const said = [...rules, ...checkQuestion(question).map(({ rule }) => rule)];
+		expect(said).toContain('lost-key');
+		expect(said.filter((rule) => /^(no-key|no-right-order|credit-short|marking)/.test(rule))).toEqual([]);
 	});
 });
 

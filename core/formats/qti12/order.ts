@@ -19,18 +19,29 @@ const permutations = (list: string[]): string[][] =>
 				permutations([...list.slice(0, at), ...list.slice(at + 1)]).map((rest) => [one, ...rest])
 			);
 
+/** What a condition names of a response, in the order of its equalities or by their index. */
+const namesOf = (condition: XmlElement, ident: string): string[] =>
+	childrenOf(condition, 'varequal')
+		.filter((node) => (node.attributes.respident ?? ident) === ident)
+		.map((node, at) => ({ text: trimmed(node), place: Number(node.attributes.index ?? at + 1) }))
+		.sort((a, b) => a.place - b.place)
+		.map(({ text }) => text);
+
 /** The orders that conditions name, each in the order of its equalities or by their index. */
 function namedOrders({ processing }: Reading12, ident: string, idents: string[]): string[][] {
 	const conditions = processing ? descendants(processing, 'conditionvar', 'and') : [];
 	return conditions
-		.map((condition) =>
-			childrenOf(condition, 'varequal')
-				.filter((node) => (node.attributes.respident ?? ident) === ident)
-				.map((node, at) => ({ text: trimmed(node), place: Number(node.attributes.index ?? at + 1) }))
-				.sort((a, b) => a.place - b.place)
-				.map((one) => one.text)
-		)
+		.map((condition) => namesOf(condition, ident))
 		.filter((order) => order.length === idents.length && idents.every((one) => order.includes(one)));
+}
+
+/** The order that a condition names, with what it does not name where it names something in vain; null where none does. */
+function namedOrder({ processing }: Reading12, ident: string, idents: string[]): string[] | null {
+	const conditions = processing ? descendants(processing, 'conditionvar', 'and') : [];
+	const [named] = conditions.map((condition) => namesOf(condition, ident)).filter((names) => names.length > 1);
+	if (!named) return null;
+	const unnamed = idents.filter((one) => !named.includes(one));
+	return [...new Set(named)].flatMap((one) => (idents.includes(one) ? one : unnamed.splice(0, 1))).concat(unnamed);
 }
 
 /** Reads things to be put in order (ASI information model, 3.5.1: rcardinality Ordered). */
@@ -47,7 +58,10 @@ export function readOrder12(reading: Reading12, response: XmlElement): OrderingQ
 	const [best = presented] = bestFirst(candidates, score);
 	const top = score(best);
 	settlePoints12(reading, top);
-	if (top <= 0) {
+	const lost = common.lostKeys ?? [];
+	// what is named in vain is told, and what is named beside it keeps its place
+	const half = top <= 0 && lost.length ? namedOrder(reading, ident, presented) : null;
+	if (top <= 0 && !half) {
 		reading.reports.push({
 			rule: 'no-right-order',
 			severity: 'broken',
@@ -55,7 +69,7 @@ export function readOrder12(reading: Reading12, response: XmlElement): OrderingQ
 			place: reading.place
 		});
 	}
-	const order = top > 0 ? best : presented;
+	const order = top > 0 ? best : (half ?? presented);
 	const places = (one: string[]) => one.filter((value, at) => value === order[at]).length / order.length;
 	const tried = presented.length <= 5 ? permutations(presented) : [order, [...order].reverse()];
 	const fits = (mark: (one: string[]) => number) => tried.every((one) => Math.abs(score(one) - top * mark(one)) < 1e-6);

@@ -73,6 +73,24 @@ export function conditionsOn({ processing }: Reading12, ident: string): XmlEleme
 	).filter((node) => (node.attributes.respident ?? ident) === ident);
 }
 
+/** What the conditions on responses of options name that these do not have: keys that are lost. */
+export function namedInVain(reading: Reading12): string[] {
+	const { processing, responses } = reading;
+	const refused = new Set(
+		(processing ? descendants(processing, 'not') : []).flatMap((node) => descendants(node, 'varequal', 'varsubset'))
+	);
+	const lost = responses.flatMap((response) => {
+		const known = new Set(descendants(response, 'response_label').map((label) => label.attributes.ident ?? ''));
+		const isOfOptions = response.name === 'response_lid' || response.name === 'response_grp';
+		if (!isOfOptions || !known.size || response.attributes[partOf] !== undefined) return [];
+		return conditionsOn(reading, response.attributes.ident ?? '')
+			.filter((node) => (node.name === 'varequal' || node.name === 'varsubset') && !refused.has(node))
+			.flatMap((node) => (response.name === 'response_grp' ? trimmed(node).split(/[\s,]+/) : [trimmed(node)]))
+			.filter((name) => name && !known.has(name));
+	});
+	return [...new Set(lost)];
+}
+
 /** Whether a response takes a number, and whether a whole one. */
 export function numberType(response: XmlElement): 'integer' | 'decimal' | null {
 	const [fib] = descendants(response, 'render_fib');
