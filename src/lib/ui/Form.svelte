@@ -53,6 +53,8 @@
 	});
 	/** What kept the form from being sent, until something in it is changed. */
 	let refused = $state.raw<Record<string, string>>({});
+	/** What the action says of things that have no field here. */
+	let unplaced = $state.raw<string[]>([]);
 	const answered = $derived(answer?.form === name ? answer : null);
 	setTheForm({
 		slipOf: (field) => firstOf($errors[field]) || (refused[field] ?? answered?.slips[field] ?? ''),
@@ -71,7 +73,7 @@
 		if (Object.keys(refused).length) {
 			await tick();
 			const wrong = formElement.querySelector<HTMLElement>('[aria-invalid=true]');
-			// what has no field here is refused by the action, which says so above the form
+			// what has no field here is refused by the action, and said above
 			if (wrong) {
 				cancel();
 				wrong.focus();
@@ -79,11 +81,16 @@
 			}
 		}
 		busy = true;
-		return async ({ update }) => {
+		return async ({ result, update }) => {
 			await update({ reset: !keeps });
 			busy = false;
+			const slips = result.type === 'failure' ? ((result.data as Partial<Slips> | undefined)?.slips ?? {}) : {};
+			unplaced = Object.entries(slips).flatMap(([field, said]) =>
+				said && !formElement.elements.namedItem(field) ? [said] : []
+			);
 		};
 	}}
 >
+	{#each unplaced as said (said)}<p class="notice broken" role="alert">{said}</p>{/each}
 	{@render children()}
 </form>
