@@ -65,7 +65,9 @@ const ofManagers = named.filter(([, endpoint]) => endpoint.needs === 'manage');
 
 describe('the table of what can be asked for', () => {
 	it('has everything that the routes offer, so that nothing new is left untried', () => {
-		expect(endpoints.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(offered('courses/[course]').sort());
+		// one may be asked in several ways
+		const asked = new Set(endpoints.map(({ route, what }) => `${route} ${what}`));
+		expect([...asked].sort()).toEqual(offered('courses/[course]').sort());
 		const others = offered('').filter((place) => !place.startsWith('courses/'));
 		expect(outside.map(({ route, what }) => `${route} ${what}`).sort()).toEqual(others.sort());
 	});

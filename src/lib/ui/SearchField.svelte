@@ -16,10 +16,16 @@
 	} = $props();
 
 	let written = $derived(words);
+	const pause = 200;
 	let timer: ReturnType<typeof setTimeout> | undefined;
+	function lookNow(): void {
+		clearTimeout(timer);
+		timer = undefined;
+		look(written);
+	}
 	function lookSoon(): void {
 		clearTimeout(timer);
-		timer = setTimeout(() => look(written), 250);
+		timer = setTimeout(lookNow, pause);
 	}
 	onMount(() => {
 		if (written !== untrack(() => words)) lookSoon();
@@ -27,7 +33,15 @@
 	});
 </script>
 
-<input class="input" type="search" {placeholder} aria-label={label} bind:value={written} oninput={lookSoon} />
+<input
+	class="input"
+	type="search"
+	{placeholder}
+	aria-label={label}
+	bind:value={written}
+	oninput={lookSoon}
+	onchange={() => timer && lookNow()}
+/>
 
 <style>
 	input {
