@@ -68,18 +68,21 @@ export async function renew(db: Database, jobId: number, owner: string, lease: n
 
 /** Ends a job, if it is still the owner's. */
 export async function finish(
-	db: Database,
+	pool: Pool,
 	jobId: number,
 	owner: string,
 	state: 'done' | 'failed' | 'stopped',
 	failure = ''
 ): Promise<void> {
-	await run(db, 'UPDATE jobs SET state = ?, failure = ?, lease_until = NULL WHERE id = ? AND owner = ?', [
-		state,
-		failure.slice(0, 1000),
-		jobId,
-		owner
-	]);
+	// a deadlock is tried again: what is done must not be done once more
+	await transaction(pool, (connection) =>
+		run(connection, 'UPDATE jobs SET state = ?, failure = ?, lease_until = NULL WHERE id = ? AND owner = ?', [
+			state,
+			failure.slice(0, 1000),
+			jobId,
+			owner
+		])
+	);
 }
 
 /** Gives a job back, so that it is done again. Where that is for no fault of its own, as at a restart, it was no try. */
