@@ -67,7 +67,10 @@
 	{action}
 	class={look}
 	use:form
-	oninput={() => (refused = {})}
+	oninput={() => {
+		refused = {};
+		unplaced = [];
+	}}
 	use:enhance={async ({ formData, formElement, cancel }) => {
 		refused = await wrongIn(Object.fromEntries(formData));
 		if (Object.keys(refused).length) {

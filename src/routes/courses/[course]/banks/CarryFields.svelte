@@ -1,7 +1,6 @@
 <script lang="ts">
 	import type { CarryCounts } from '$lib/server/banks/carry';
 	import { send } from '$lib/ui/doing';
-	import { latest } from '$lib/ui/latest';
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
 	import { count, figure } from '$lib/ui/words';
@@ -29,18 +28,19 @@
 	} = $props();
 
 	let fault = $state('');
-	const ask = latest(async (asked: object) =>
-		send<CarryCounts>(`/courses/${view.courseId}/banks/tree?preview=1`, { ...asked, how: 'copy' })
-	);
 	$effect(() => {
-		const asked = open && toBank !== null ? carryAsked(subject, { bankId: toBank, categoryId: toCategory }) : null;
 		carry = null;
 		fault = '';
-		if (asked)
-			void ask(asked).then((sent) => {
-				if (sent?.ok) carry = sent.value;
-				else if (sent) fault = sent.message;
-			});
+		if (!open || toBank === null) return;
+		const asked = carryAsked(subject, { bankId: toBank, categoryId: toCategory });
+		// an answer about what is no longer chosen does not count
+		let isWanted = true;
+		void send<CarryCounts>(`/courses/${view.courseId}/banks/tree?preview=1`, { ...asked, how: 'copy' }).then((sent) => {
+			if (!isWanted) return;
+			if (sent.ok) carry = sent.value;
+			else fault = sent.message;
+		});
+		return () => (isWanted = false);
 	});
 	const categories = (number: number) => (number === 1 ? '1 category' : `${figure(number)} categories`);
 	const made = $derived.by(() => {
