@@ -26,8 +26,9 @@ export default defineConfig({
 					name: 'server',
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
 					globalSetup: 'test-support/test-database.ts',
-					testTimeout: 60_000,
-					hookTimeout: 60_000,
+					// servers are started and killed in some, which takes its time where a machine has other things to do
+					testTimeout: 180_000,
+					hookTimeout: 180_000,
 					fileParallelism: false
 				}
 			},

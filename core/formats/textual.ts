@@ -123,7 +123,7 @@ const readText: DocumentReader = async function* (context): AsyncGenerator<ReadE
 			rule: 'not-questions',
 			severity: 'doubtful',
 			message: words
-				? `“${context.file}” holds no questions that are known here. It begins: “${words.slice(0, 60)}”. A question begins with a number, as in “1. Which knot …”.`
+				? `“${context.file}” holds no questions that are known here. It begins: “${words.slice(0, 60)}”. A question begins with a number, as in “1. Which knot …”, or stands in front of its options, as “A) bowline”.`
 				: `“${context.file}” is empty.`,
 			place: { file: context.file, line: 1 }
 		}

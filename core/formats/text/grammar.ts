@@ -15,6 +15,7 @@ import { emptyText, TextState, type TextFound } from './state';
 import { linesOfStatements } from './statement-table';
 import { takeTable } from './table-line';
 import { linesOfForm } from './tables';
+import { numberParagraphs } from './unnumbered';
 import type { Report } from '../../reports/report';
 
 /** The report that a list of answers names a question that is not there. `line` is the line of the entry. */
@@ -41,6 +42,8 @@ export class TextReader {
 	#started = false;
 	/** The last of the numbers without a sign that count on through the text. */
 	#unsigned = 0;
+	/** How many numbers questions were given here, since they had none. */
+	#given = 0;
 
 	constructor(file: string, format: string) {
 		this.#state = new TextState(file, format);
@@ -80,7 +83,7 @@ export class TextReader {
 		const state = this.#state;
 		const signed = signNumbers(readMarkdown(withLatinLabels(unfold(given))), this.#unsigned, until);
 		this.#unsigned = signed.last;
-		state.lines = joinLabels(signed.lines);
+		state.lines = this.#numbered(joinLabels(signed.lines), until);
 		state.ahead = new Ahead(state.lines, this.#started ? state.ahead : null);
 		let start = 0;
 		if (!this.#started) {
@@ -92,6 +95,26 @@ export class TextReader {
 		state.lines.forEach((line, at) => {
 			if (at >= start && line.number < until) this.#line(line, at);
 		});
+	}
+
+	/** The lines with the numbers that their questions lack, which is said once. */
+	#numbered(given: Line[], until: number): Line[] {
+		const { lines, count, unsure } = numberParagraphs(given, this.#state.format === 'docx', this.#given, until);
+		if (count && !this.#given)
+			this.#state.report(
+				'no-number',
+				`The questions of “${this.#state.file}” have no numbers: each paragraph in front of options or of an answer was read as a question.`,
+				given[0]!.number
+			);
+		if (unsure)
+			this.#state.report(
+				'key-without-question',
+				`The list of answers of “${this.#state.file}” does not go with its questions, which have no numbers: nothing tells which belongs to which. Number the questions, or set their keys here.`,
+				given[0]!.number,
+				'doubtful'
+			);
+		this.#given += count;
+		return lines;
 	}
 
 	#close(): void {

@@ -47,7 +47,7 @@ export const readWord: DocumentReader = async function* (context): AsyncGenerato
 			report: {
 				rule: 'not-questions',
 				severity: 'doubtful',
-				message: `“${context.file}” holds no questions that are known here. A question begins with a number, typed or from a list.`,
+				message: `“${context.file}” holds no questions that are known here. A question begins with a number, typed or from a list, or stands in front of its options, as “A) bowline”.`,
 				place: { file: context.file, line: 1 }
 			}
 		};

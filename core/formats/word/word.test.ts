@@ -30,6 +30,24 @@ describe('a Word document', () => {
 		expect(questions.map(right)).toEqual([['Bowline'], ['Reef knot']]);
 		expect(questions[1]!.stem).toBe('Which one <b>slips</b>?');
 	});
+	it('reads questions that have no numbers, with letters from its lists', async () => {
+		const { questions } = await read(
+			paragraph(text('Knots for beginners')) +
+				paragraph(text('Which knot holds?', '<w:b/>')) +
+				paragraph(text('Granny'), [1, 1]) +
+				paragraph(text('Bowline', '<w:u w:val="single"/>'), [1, 1]) +
+				paragraph(text('')) +
+				paragraph(text('Which one slips?', '<w:b/>')) +
+				paragraph(text('Granny', '<w:u w:val="single"/>'), [1, 1]) +
+				paragraph(text('Bowline'), [1, 1])
+		);
+		expect(questions.map(({ stem }) => plainText(stem))).toEqual(['Which knot holds?', 'Which one slips?']);
+		expect(questions.map(options)).toEqual([
+			['Granny', 'Bowline'],
+			['Granny', 'Bowline']
+		]);
+		expect(questions.map(right)).toEqual([['Bowline'], ['Granny']]);
+	});
 	it('keeps every letter behind a tab, and takes lines of a part for no option', async () => {
 		const { questions } = await read(
 			['Name:\t\tDate:', '1.\tWhich knot <holds> best?', 'a)\tBowline\tc)\tHitch', 'b)\tReef knot\td)\tBend']

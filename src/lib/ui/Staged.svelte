@@ -10,9 +10,8 @@
 	import QuestionView from './QuestionView.svelte';
 	import Source from './Source.svelte';
 	import Tabs from './Tabs.svelte';
-	import { ruleTitle } from './rule';
-	import WaiveStaged from './WaiveStaged.svelte';
-	import WordChanges from './WordChanges.svelte';
+	import StagedAgainst from './StagedAgainst.svelte';
+	import StagedSnags from './StagedSnags.svelte';
 	import { draftOf, dropDraft, type Draft } from './drafts';
 	import { count, dateTime } from './words';
 	import { untrack } from 'svelte';
@@ -108,12 +107,6 @@
 			(rule) => mendFor(rule, shown.question) ?? (checkOf(rule)?.scope === 'many' && mendTitle(rule))
 		)
 	);
-	const likenesses = {
-		same: 'The same question is in the course.',
-		changed: 'A question of its name or identifier is in the course, with other content',
-		near: 'A question that is nearly the same is in the course',
-		new: ''
-	};
 </script>
 
 <Tabs {tabs} bind:value={tab} label="The question">
@@ -206,79 +199,18 @@
 				words={shown.reports.flatMap((report) => report.words)}
 			/>
 		{:else if chosen === 'snags'}
-			{#if shown.reports.length}<Findings findings={shown.reports} />{:else if !shown.waived.length}<p>
-					<Mark severity="whole" word="No snags in this question." />
-				</p>{/if}
-			{#if mayChange}
-				{#each mends as rule (rule)}<p class="mt-2 flex gap-2">
-						<button
-							type="button"
-							class="btn btn-sm preset-filled-brand btn-long"
-							disabled={busy}
-							onclick={() => mend(rule, false)}>{mendTitle(rule)}</button
-						><button
-							type="button"
-							class="btn btn-sm preset-outlined-brand"
-							disabled={busy}
-							onclick={() => mend(rule, true)}
-							>in the whole load{countOf ? ` (${countOf(rule).toLocaleString('en')})` : ''}</button
-						>
-					</p>{/each}
-				{#if waive && shown.reports.length && shown.question.kind !== 'unreadable'}
-					{#key shown.id}<WaiveStaged
-							rules={[...new Set(shown.reports.map(({ rule }) => rule))]}
-							{busy}
-							{waive}
-							{countOf}
-						/>{/key}
-				{/if}
-			{/if}
-			{#if shown.waived.length}
-				<h3 class="mt-4">Waived</h3>
-				<ul>
-					{#each shown.waived as { rule, message, reason, by } (rule)}<li class="py-1">
-							<p class="flex items-baseline justify-between gap-3">
-								<b class="text-[13px]">{ruleTitle(rule)}</b>
-								{#if unwaive && mayChange}<button
-										type="button"
-										class="btn btn-sm preset-outlined-brand"
-										disabled={busy}
-										onclick={() => unwaive(rule)}>Take back</button
-									>{/if}
-							</p>
-							<p class="mute text-[13px]">{message}</p>
-							<p class="text-[13px]">{by}{reason ? `: ${reason}` : ''}</p>
-						</li>{/each}
-				</ul>
-			{/if}
+			<StagedSnags {shown} {mends} {mayChange} {busy} {mend} {waive} {unwaive} {countOf} />
 		{:else if shown.against}
-			<p>
-				{likenesses[shown.against.match]}{shown.against.match === 'same'
-					? ''
-					: ` (${shown.against.likeness} percent alike)`}
-				<a class="word" href="/courses/{courseId}/banks?bank={shown.against.bankId}&question={shown.against.id}"
-					>Look at it</a
-				>
-			</p>
-			{#if match && mayChange}
-				<label class="mt-2 block"
-					>With this one
-					<select
-						class="select"
-						value={matchRule ?? ''}
-						disabled={busy}
-						onchange={(event) => match((event.currentTarget.value || null) as MatchRule | null)}
-						><option value="">as the rule says{spoken ? `: ${spoken}` : ''}</option><option value="skip">skip</option
-						><option value="beside">take in beside it</option><option value="replace">put in its place</option></select
-					></label
-				>
-			{/if}
-			{#if shown.against.match !== 'same'}
-				<p class="mute mt-3 text-[13px]">
-					<del>struck out</del> is only in the course, <b>marked</b> only in this load
-				</p>
-				<WordChanges before={shown.against.question} after={shown.question} />
-			{/if}
+			<StagedAgainst
+				question={shown.question}
+				against={shown.against}
+				{courseId}
+				{mayChange}
+				{busy}
+				{matchRule}
+				{spoken}
+				{match}
+			/>
 		{/if}
 	{/snippet}
 </Tabs>

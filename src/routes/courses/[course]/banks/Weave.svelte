@@ -1,9 +1,19 @@
 <script lang="ts">
 	import type { Across, WeaveCell } from '$lib/server/banks/weave';
-	import Mark from '$lib/ui/Mark.svelte';
-	import { columnsOf, linesOf, type Place, type Shade, type WeaveLine, type WovenBank } from './weave';
+	import {
+		columnsOf,
+		inColumn,
+		linesOf,
+		shades,
+		sumsOf,
+		type Place,
+		type Shade,
+		type WeaveLine,
+		type WovenBank
+	} from './weave';
+	import WeaveBar from './WeaveBar.svelte';
+	import WovenCell from './WovenCell.svelte';
 	import { count, figure } from '$lib/ui/words';
-	import Download from '@lucide/svelte/icons/download';
 	import type { BankView } from './bank.svelte';
 	import { weavePicture } from './weave-picture';
 
@@ -29,19 +39,6 @@
 	} = $props();
 
 	let table: HTMLTableElement | undefined = $state();
-	const shades = [
-		['whole', 'whole: clean, verified, with feedback'],
-		['verified', 'key verified'],
-		['feedback', 'has feedback'],
-		['clean', 'no snag that breaks or makes doubtful']
-	] as const;
-	const across = [
-		['kind', 'kinds across'],
-		['tag', 'tags across'],
-		['difficulty', 'difficulty across'],
-		['points', 'points across'],
-		['lack', 'what is lacking across']
-	] as const;
 	const main = $derived(weaves[0]!);
 	const other = $derived(weaves[1] ?? null);
 	const columns = $derived(columnsOf(weaves));
@@ -49,23 +46,6 @@
 	const cells = $derived(
 		weaves.map((weave) => new Map(weave.cells.map((cell) => [`${cell.categoryId ?? 0} ${cell.column}`, cell])))
 	);
-	/** How dark a cell is: by what share of its questions has what is asked, or of its category lacks it. */
-	const shareOf = (cell: WeaveCell, weave: WovenBank) => {
-		const all = by === 'lack' ? ownOf(weave, cell.categoryId) : cell.questions;
-		return all ? (by === 'lack' ? cell.questions : cell[shade]) / all : 0;
-	};
-	const ownOf = (weave: WovenBank, categoryId: number | null | undefined) =>
-		weave.tree.find(({ id }) => id === categoryId)?.own ?? 0;
-	const sums = (weave: WovenBank, categoryId: number | null | undefined) => {
-		const sum = { questions: 0, part: 0 };
-		for (const cell of weave.cells.filter((one) => one.categoryId === categoryId)) {
-			sum.questions += cell.questions;
-			sum.part += cell[shade];
-		}
-		return sum;
-	};
-	const inAll = (weave: WovenBank, column: string) =>
-		weave.cells.filter((cell) => cell.column === column).reduce((sum, { questions }) => sum + questions, 0);
 	const isChosen = (place: Place) =>
 		chosen?.bankId === place.bankId && chosen.categoryId === place.categoryId && chosen.column === place.column;
 	/** What a cell is called by those who do not see it. */
@@ -75,47 +55,39 @@
 				? `${count(cell.questions, 'question')}, ${cell[shade]} ${shade}${cell.broken ? `, ${cell.broken} broken` : ''}`
 				: 'none'
 		}`;
-	function move(event: KeyboardEvent, row: number, column: number) {
-		const steps: Record<string, [number, number]> = {
+	/** The cell where the keyboard was last: Tab comes to it, or to the first where it is there no more. */
+	let last = $state<[number, number]>([0, 0]);
+	const isThere = ([line, cell]: [number, number]) =>
+		cell < columns.length * weaves.length && lines[line]?.categories[cell % weaves.length] !== undefined;
+	const inTurn = $derived(
+		isThere(last) ? last : [0, lines[0]?.categories.findIndex((category) => category !== undefined) ?? 0]
+	);
+	/** Goes with the arrow keys, past what is in only one of two banks. */
+	function move(event: KeyboardEvent, line: number, cell: number) {
+		const [down, right] = {
 			ArrowDown: [1, 0],
 			ArrowUp: [-1, 0],
 			ArrowRight: [0, 1],
 			ArrowLeft: [0, -1]
-		};
-		const step = Object.entries(steps).find(([key]) => key === event.key)?.[1];
-		if (!step) return;
+		}[event.key] ?? [0, 0];
+		if (!down && !right) return;
 		event.preventDefault();
-		table?.querySelector<HTMLElement>(`[data-cell="${row + step[0]} ${column + step[1]}"]`)?.focus();
+		for (let [to, at] = [line + down!, cell + right!]; ; [to, at] = [to + down!, at + right!]) {
+			const next = table?.querySelector<HTMLButtonElement>(`[data-cell="${to} ${at}"]`);
+			if (!next?.disabled) return next?.focus();
+		}
 	}
 </script>
 
-<div class="bar">
-	<select
-		class="select"
-		aria-label="Across"
-		value={by}
-		onchange={(event) => view.show({ across: event.currentTarget.value })}
-		>{#each across as [value, words] (value)}<option {value}>{words}</option>{/each}</select
-	>
-	{#if by !== 'lack'}<select class="select" aria-label="Shade" bind:value={shade}
-			>{#each shades as [value, words] (value)}<option {value}>shade: {words}</option>{/each}</select
-		>{/if}
-	<select
-		class="select"
-		aria-label="Beside"
-		value={other ? String(other.bank.id) : ''}
-		onchange={(event) => view.show({ beside: event.currentTarget.value || null })}
-		><option value="">beside: no other bank</option
-		>{#each banks.filter(({ id }) => id !== main.bank.id) as bank (bank.id)}<option value={String(bank.id)}
-				>beside: {bank.name}</option
-			>{/each}</select
-	>
-	<button
-		type="button"
-		class="btn btn-sm preset-outlined-brand ml-auto"
-		onclick={() => weavePicture(table!, `weave of ${main.bank.name}`)}><Download size={13} /> As a picture</button
-	>
-</div>
+<WeaveBar
+	{view}
+	{by}
+	bind:shade
+	bankId={main.bank.id}
+	otherId={other?.bank.id ?? null}
+	{banks}
+	picture={() => weavePicture(table!, `weave of ${main.bank.name}`)}
+/>
 {#if other}<p class="mute px-[18px] pb-1 text-[13px]">
 		In each pair on the left <b>{main.bank.name}</b>, on the right <b>{other.bank.name}</b>.
 	</p>{/if}
@@ -135,7 +107,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each lines as line, row (line.key)}
+			{#each lines as line, down (line.key)}
 				<tr>
 					<th
 						scope="row"
@@ -152,28 +124,22 @@
 									{@const cell =
 										categoryId === undefined ? undefined : cells[which]!.get(`${categoryId ?? 0} ${column.value}`)}
 									{@const place = { bankId: weave.bank.id, categoryId: categoryId ?? null, column: column.value }}
-									<button
-										type="button"
-										class="cell"
-										class:hole={!cell}
-										class:dark={cell && shareOf(cell, weave) > 0.45}
-										class:picked={categoryId !== undefined && isChosen(place)}
-										style={cell ? `--share: ${Math.round(12 + shareOf(cell, weave) * 88)}%` : ''}
-										tabindex={row === 0 && at === 0 && which === 0 ? 0 : -1}
-										data-cell="{row} {at * weaves.length + which}"
-										disabled={categoryId === undefined}
-										aria-label={named(line, column.name, weave, cell)}
-										title={other ? weave.bank.name : undefined}
-										onclick={() => (chosen = place)}
-										ondblclick={() => cell && open(place)}
-										onkeydown={(event) => {
-											move(event, row, at * weaves.length + which);
-											if (event.key === 'Enter' && cell && isChosen(place)) open(place);
-										}}
-										>{#if cell}{figure(cell.questions)}{#if cell.broken}<span class="mark"
-													><Mark severity="broken" word="" /></span
-												>{/if}{/if}</button
-									>
+									<WovenCell
+										{weave}
+										{by}
+										{shade}
+										{cell}
+										narrow={other !== null}
+										picked={categoryId !== undefined && isChosen(place)}
+										none={categoryId === undefined}
+										label={named(line, column.name, weave, cell)}
+										at={[down, at * weaves.length + which]}
+										inTurn={inTurn[0] === down && inTurn[1] === at * weaves.length + which}
+										onfocus={() => (last = [down, at * weaves.length + which])}
+										choose={() => (chosen = place)}
+										open={() => cell && open(place)}
+										onkeydown={(event) => move(event, down, at * weaves.length + which)}
+									/>
 								{/each}
 							</span>
 						</td>
@@ -184,9 +150,9 @@
 								)}<span class="block">{node ? figure(node.own) : ''}</span>{/each}</td
 						>{:else}<td class="share">
 							{#each weaves as weave, which (weave.bank.id)}
-								{@const sum = sums(weave, line.categories[which])}
-								{#if sum.questions}<span class="track" title="{sum.part} of {sum.questions}, {weave.bank.name}"
-										><span style="width: {(100 * sum.part) / sum.questions}%"></span></span
+								{@const sums = sumsOf(weave, line.categories[which], shade)}
+								{#if sums.questions}<span class="track" title="{sums.part} of {sums.questions}, {weave.bank.name}"
+										><span style="width: {(100 * sums.part) / sums.questions}%"></span></span
 									>
 								{:else if !other}<span class="mute"
 										>{weave.tree.find(({ key }) => key === line.key)?.all ? '' : 'empty'}</span
@@ -199,7 +165,7 @@
 				{#each weaves as weave (weave.bank.id)}
 					<tr class="beside">
 						<th scope="row" class="category cut" title={weave.bank.name}>All of {weave.bank.name}</th>
-						{#each columns as column (column.value)}<td>{figure(inAll(weave, column.value))}</td>{/each}
+						{#each columns as column (column.value)}<td>{figure(inColumn(weave, column.value))}</td>{/each}
 						<td></td>
 					</tr>
 				{/each}
@@ -209,12 +175,6 @@
 </div>
 
 <style>
-	.bar {
-		display: flex;
-		gap: 8px;
-		padding: 4px 18px 8px;
-		flex-wrap: wrap;
-	}
 	.field {
 		flex: 1;
 		min-height: 0;
@@ -266,31 +226,9 @@
 		border-bottom: 1px solid var(--line);
 		padding: 3px 0;
 	}
-	.cell {
-		position: relative;
-		display: grid;
-		place-items: center;
-		width: 58px;
-		height: 32px;
-		border-radius: 4px;
-		cursor: pointer;
-		background: color-mix(in srgb, var(--woad) var(--share), var(--ground));
-		color: var(--ink);
-		font-weight: 600;
-	}
-	.cell.dark {
-		color: var(--paper);
-	}
-	.cell.picked {
-		outline: 2px solid var(--weld);
-		outline-offset: 1px;
-	}
 	.pair {
 		display: flex;
 		gap: 1px;
-	}
-	.paired .cell {
-		width: 44px;
 	}
 	.paired thead th:not(.category) {
 		width: 90px;
@@ -298,31 +236,8 @@
 	.paired {
 		border-spacing: 8px 0;
 	}
-	.cell:disabled::after {
-		border-style: none;
-	}
 	.track + .track {
 		margin-top: 4px;
-	}
-	.hole {
-		background: none;
-		cursor: default;
-	}
-	.hole::after {
-		content: '';
-		width: 11px;
-		height: 11px;
-		border: 1.5px dashed var(--line2);
-		border-radius: 50%;
-	}
-	.mark {
-		position: absolute;
-		top: 2px;
-		right: 1px;
-		background: var(--paper);
-		border-radius: 3px;
-		line-height: 1;
-		padding: 1px 2px;
 	}
 	.share {
 		min-width: 84px;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CategoryNode } from '$lib/server/banks/tree';
-import { linesOf, type WovenBank } from './weave';
+import { inColumn, linesOf, shareOf, sumsOf, type WovenBank } from './weave';
 
 /** A bank with categories by their paths, whose keys count from a number on. */
 function woven(first: number, paths: string[], loose = false): WovenBank {
@@ -35,5 +35,35 @@ describe('the lines of a weave', () => {
 			['', null, null],
 			['a', 1, 11]
 		]);
+	});
+});
+
+describe('the cells of a weave', () => {
+	const cell = { questions: 4, clean: 3, verified: 1, feedback: 0, whole: 0, broken: 0 };
+	const weave: WovenBank = {
+		bank: { id: 1, name: 'x' },
+		columns: [],
+		tree: [
+			{ id: 1, own: 10 },
+			{ id: 2, own: 0 }
+		] as CategoryNode[],
+		cells: [
+			{ ...cell, categoryId: 1, column: 'numeric' },
+			{ ...cell, categoryId: 1, column: 'essay', verified: 4 },
+			{ ...cell, categoryId: null, column: 'numeric', questions: 2 }
+		]
+	};
+	it('are as dark as the share of their questions that has what the shade asks', () => {
+		expect(shareOf(weave.cells[0]!, weave, 'kind', 'clean')).toBe(0.75);
+		expect(shareOf(weave.cells[0]!, weave, 'tag', 'feedback')).toBe(0);
+	});
+	it('are as dark as what is lacking in all of their category', () => {
+		expect(shareOf(weave.cells[0]!, weave, 'lack', 'clean')).toBe(0.4);
+		expect(shareOf({ ...weave.cells[0]!, categoryId: 2 }, weave, 'lack', 'clean')).toBe(0);
+	});
+	it('are counted along a category and down a column', () => {
+		expect(sumsOf(weave, 1, 'verified')).toEqual({ questions: 8, part: 5 });
+		expect(sumsOf(weave, undefined, 'verified')).toEqual({ questions: 0, part: 0 });
+		expect(inColumn(weave, 'numeric')).toBe(6);
 	});
 });

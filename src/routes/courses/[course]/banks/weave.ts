@@ -1,8 +1,14 @@
 import type { CategoryNode } from '$lib/server/banks/tree';
-import type { Weave, WeaveCell } from '$lib/server/banks/weave';
+import type { Across, Weave, WeaveCell } from '$lib/server/banks/weave';
 
-/** What the shade of a cell tells: what share of its questions has it. */
-export type Shade = 'whole' | 'verified' | 'feedback' | 'clean';
+/** What the shade of a cell can tell, and how that is said: what share of its questions has it. */
+export const shades = [
+	['whole', 'whole: clean, verified, with feedback'],
+	['verified', 'key verified'],
+	['feedback', 'has feedback'],
+	['clean', 'no snag that breaks or makes doubtful']
+] as const;
+export type Shade = (typeof shades)[number][0];
 
 /** A weave with the tree of its bank. */
 export type WovenBank = Weave & { tree: CategoryNode[] };
@@ -25,6 +31,36 @@ export interface WeaveLine {
 /** What is in a cell; nothing where it is a hole. */
 export function cellAt(weave: Weave, { categoryId, column }: Omit<Place, 'bankId'>): WeaveCell | undefined {
 	return weave.cells.find((cell) => cell.categoryId === categoryId && cell.column === column);
+}
+
+/** How many questions a category of a weave has itself, without those under it. */
+export function ownOf({ tree }: WovenBank, categoryId: number | null | undefined): number {
+	return tree.find(({ id }) => id === categoryId)?.own ?? 0;
+}
+
+/** How dark a cell is, from 0 to 1: what share of its questions has what is asked, or how much of its category lacks it. */
+export function shareOf(cell: WeaveCell, weave: WovenBank, by: Across, shade: Shade): number {
+	const [part, all] = by === 'lack' ? [cell.questions, ownOf(weave, cell.categoryId)] : [cell[shade], cell.questions];
+	return all ? part / all : 0;
+}
+
+/** How many questions stand in a category of a weave, and how many of them have what the shade asks. */
+export function sumsOf(
+	{ cells }: Weave,
+	categoryId: number | null | undefined,
+	shade: Shade
+): { questions: number; part: number } {
+	const sums = { questions: 0, part: 0 };
+	for (const cell of cells.filter((other) => other.categoryId === categoryId)) {
+		sums.questions += cell.questions;
+		sums.part += cell[shade];
+	}
+	return sums;
+}
+
+/** How many questions of all categories stand in a column of a weave. */
+export function inColumn({ cells }: Weave, column: string): number {
+	return cells.filter((cell) => cell.column === column).reduce((sum, { questions }) => sum + questions, 0);
 }
 
 /** The columns of all weaves, those of the first before what only others have. */
