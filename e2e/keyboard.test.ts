@@ -72,6 +72,40 @@ describe('by keyboard alone one can', () => {
 		);
 		expect(await visitor.driver.executeScript('return document.activeElement.getAttribute("aria-label")')).toBe('Keys');
 	});
+	it('open a sheet and write at once into its first field', async () => {
+		const written = async (text: string) => {
+			await visitor.find('[role=dialog][data-state=open]');
+			await visitor.driver.wait(
+				async () => !!(await visitor.driver.executeScript('return document.activeElement.matches("input, textarea")')),
+				8000,
+				'no field has the focus'
+			);
+			await type(text);
+			return visitor.driver.executeScript('return document.activeElement.value');
+		};
+		await focus('input[aria-label="Select all that are listed"]');
+		await type(Key.SPACE);
+		await visitor.reads('43 selected');
+		for (const [opens, text] of [
+			['Points …', '2,5'],
+			['Tags …', 'spring'],
+			['Move …', '']
+		] as const) {
+			await visitor.press(opens);
+			if (text) expect(await written(text), opens).toBe(text);
+			else
+				await visitor.driver.wait(
+					async () => (await visitor.driver.switchTo().activeElement().getTagName()) === 'select',
+					8000,
+					'the choice of a bank has not the focus'
+				);
+			await type(Key.ESCAPE);
+			await visitor.driver.sleep(400);
+		}
+		await visitor.press('Category');
+		expect(await written('Sounds')).toBe('Sounds');
+		await type(Key.ESCAPE);
+	});
 	it('find another course and go there', async () => {
 		await focus('.course-button');
 		await type(Key.ENTER);

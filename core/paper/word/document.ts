@@ -55,16 +55,13 @@ function blockXml(block: PaperBlock, { attachments }: WordQuestion, pictures: Pi
 		case 'options':
 			return lettered(block.options, block.several ? '☐ ' : '○ ', picture);
 		case 'lines':
-			return Array.from({ length: block.count }, (_, at) =>
-				paragraph(
-					textRun(at === 0 ? block.before : '') +
-						(at === block.count - 1 && block.after ? tab + textRun(block.after) : ''),
-					{
-						indent,
-						ruled: true
-					}
-				)
-			).join('');
+			// one paragraph, which no word processor tears; lines under paragraphs of their own are torn by some
+			return paragraph(
+				textRun(block.before) +
+					Array.from({ length: block.count }, () => tab).join('<w:r><w:br/></w:r>') +
+					textRun(block.after),
+				{ indent, ruled: true }
+			);
 		case 'pairs':
 			return (
 				block.left

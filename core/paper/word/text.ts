@@ -73,14 +73,14 @@ export interface ParagraphForm {
 	hanging?: number;
 	keepNext?: boolean;
 	pageBreak?: boolean;
-	/** A line under it, to write on. */
+	/** A tab in it is a line to write on, up to the edge. */
 	ruled?: boolean;
 	/** Hardly any height of its own: it parts two tables. */
 	small?: boolean;
 }
 
-// of paragraphs with the same lines around them, the line between two is one of its own (ECMA-376, 17.3.1.5)
-const line = (side: 'bottom' | 'between') => `<w:${side} w:val="single" w:sz="4" w:space="1" w:color="808080"/>`;
+/** Where a line to write on ends, in twentieths of a point from the edge of the text: on A4 and on letter. */
+const lineEnd = 9900;
 
 /** A paragraph of runs. */
 export function paragraph(runs: string, form: ParagraphForm = {}): string {
@@ -97,10 +97,10 @@ export function paragraph(runs: string, form: ParagraphForm = {}): string {
 		(keepNext ? '<w:keepNext/>' : '') +
 		'<w:keepLines/>' +
 		(pageBreak ? '<w:pageBreakBefore/>' : '') +
-		(ruled ? `<w:pBdr>${line('bottom')}${line('between')}</w:pBdr>` : '') +
+		(ruled ? `<w:tabs><w:tab w:val="right" w:leader="underscore" w:pos="${lineEnd}"/></w:tabs>` : '') +
 		(small
 			? '<w:spacing w:before="0" w:after="0" w:line="60" w:lineRule="exact"/>'
-			: `<w:spacing w:before="${ruled ? 260 : 40}" w:after="40"/>`) +
+			: `<w:spacing w:before="${ruled ? 200 : 40}" w:after="40"${ruled ? ' w:line="480" w:lineRule="auto"' : ''}/>`) +
 		(indent || hanging ? `<w:ind w:left="${indent + hanging}"${hanging ? ` w:hanging="${hanging}"` : ''}/>` : '');
 	return `<w:p><w:pPr>${properties}</w:pPr>${before}${runs}</w:p>`;
 }

@@ -151,9 +151,15 @@ describe('a Word document of forms', () => {
 	});
 	it('has a line for each that is to be written, also where many follow one another', () => {
 		const { root } = read(forms([essay()]));
-		const ruled = descendants(root, 'pBdr').map((lines) => childrenOf(lines).map(({ name }) => name));
-		expect(ruled).toHaveLength(24);
-		for (const sides of ruled) expect(sides).toEqual(['bottom', 'between']);
+		const ruled = descendants(root, 'p').filter((part) => descendants(part, 'tabs').length);
+		expect(ruled).toHaveLength(2);
+		for (const lines of ruled) {
+			expect(descendants(lines, 'r').flatMap((run) => childrenOf(run).map(({ name }) => name))).toEqual(
+				Array.from({ length: 23 }, (_, at) => (at % 2 ? 'br' : 'tab'))
+			);
+			// a paragraph stays whole by itself, where several may be torn although each is to stay with the next
+			expect(descendants(lines, 'keepLines')).toHaveLength(1);
+		}
 	});
 	it('has the number of each place on its picture, and its outline', () => {
 		const place = (identifier: string, coordinates: number[]) => ({

@@ -27,9 +27,16 @@
 		children: Snippet;
 		wide?: boolean;
 	} = $props();
+
+	let form = $state<HTMLFormElement>();
+	/** Where one begins: the field that says so (`data-begin`), else the first; in a sheet that has none, what the dialog begins with. */
+	const begins = () =>
+		form?.querySelector<HTMLElement>('[data-begin]') ??
+		form?.querySelector<HTMLElement>(':is(input, select, textarea, [role=textbox]):not(:disabled, [type=hidden])') ??
+		null;
 </script>
 
-<Dialog {open} onOpenChange={(details) => (open = details.open)}>
+<Dialog {open} initialFocusEl={begins} onOpenChange={(details) => (open = details.open)}>
 	<Portal>
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">
@@ -39,6 +46,7 @@
 					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
 				</div>
 				<form
+					bind:this={form}
 					class="flex flex-col gap-3"
 					onsubmit={(event) => {
 						event.preventDefault();

@@ -12,8 +12,7 @@
 		known = [],
 		courseId,
 		disabled = false,
-		hidesLabel = false,
-		focused = false
+		hidesLabel = false
 	}: {
 		label: string;
 		tags: readonly string[];
@@ -26,7 +25,6 @@
 		disabled?: boolean;
 		/** Whether the label stands elsewhere, and here for screen readers alone. */
 		hidesLabel?: boolean;
-		focused?: boolean;
 	} = $props();
 
 	const id = $props.id();
@@ -54,7 +52,6 @@
 	addOnPaste
 	maxLength={mostOfTag}
 	{disabled}
-	autoFocus={focused}
 	class="tags"
 >
 	<TagsInput.Label class={hidesLabel ? 'visually-hidden' : 'tags-label'}>{label}</TagsInput.Label>

@@ -13,7 +13,6 @@
 			? `“${filled.text.trim().slice(0, 20)}” is no number.`
 			: ''
 	);
-	const focus = (node: HTMLElement) => node.focus();
 </script>
 
 {#if deed === 'move' || deed === 'copy'}
@@ -25,43 +24,28 @@
 			inputmode="decimal"
 			aria-invalid={wrong ? 'true' : undefined}
 			bind:value={filled.text}
-			use:focus
 		/>{#if wrong}<span class="broken text-[12.5px]" role="alert">{wrong}</span>{/if}</label
 	>
 {:else if deed === 'tags'}
-	<TagsField label="Add" bind:tags={filled.added} {courseId} focused />
+	<TagsField label="Add" bind:tags={filled.added} {courseId} />
 	<TagsField label="Take away" bind:tags={filled.taken} {courseId} />
 {:else if deed === 'difficulty'}
 	<label class="flex flex-col gap-1"
-		>Difficulty <input
-			class="input"
-			maxlength="60"
-			placeholder="empty for none"
-			bind:value={filled.text}
-			use:focus
-		/></label
+		>Difficulty <input class="input" maxlength="60" placeholder="empty for none" bind:value={filled.text} /></label
 	>
 {:else if deed === 'language'}
 	<label class="flex flex-col gap-1"
-		>Language <input
-			class="input w-40"
-			maxlength="35"
-			placeholder="en, de, pt-BR"
-			bind:value={filled.text}
-			use:focus
-		/></label
+		>Language <input class="input w-40" maxlength="35" placeholder="en, de, pt-BR" bind:value={filled.text} /></label
 	>
 {:else if deed === 'disputed'}
 	<label class="flex flex-col gap-1"
-		>What is doubted <textarea class="textarea" rows="3" maxlength="1000" bind:value={filled.text} use:focus
-		></textarea></label
+		>What is doubted <textarea class="textarea" rows="3" maxlength="1000" bind:value={filled.text}></textarea></label
 	>
 {:else if deed === 'quiz'}
 	<QuizChoice {courseId} bind:into={filled.quiz} bind:title={filled.text} />
 {:else if deed === 'replace'}
 	<div class="flex gap-3">
-		<label class="flex flex-1 flex-col gap-1">Look for <input class="input" bind:value={filled.text} use:focus /></label
-		>
+		<label class="flex flex-1 flex-col gap-1">Look for <input class="input" bind:value={filled.text} /></label>
 		<label class="flex flex-1 flex-col gap-1">Put <input class="input" bind:value={filled.put} /></label>
 	</div>
 	<div class="flex gap-5">

@@ -18,7 +18,6 @@
 			.catch(() => [])
 			.then((found) => (quizzes = found));
 	});
-	const focus = (field: HTMLElement) => field.focus();
 </script>
 
 <label class="flex flex-col gap-1"
@@ -32,5 +31,5 @@
 	></label
 >
 {#if into === ''}<label class="flex flex-col gap-1"
-		>Title of the quiz <input class="input" maxlength="255" bind:value={title} use:focus /></label
+		>Title of the quiz <input class="input" maxlength="255" bind:value={title} data-begin /></label
 	>{/if}
