@@ -59,7 +59,7 @@ function without(markup: string, words: string): string {
 /** Words that say nothing of what is asked. */
 export const boilerplate: OneCheck = {
 	id: 'boilerplate',
-	version: 4,
+	version: 5,
 	scope: 'one',
 	title: 'Words that belong to no question',
 	short: 'boilerplate',

@@ -24,7 +24,7 @@ const keysOf = ({ options }: ChoiceQuestion) => options.filter(({ credit }) => c
 /** The stem asks for one answer and several may be chosen, or the other way round. */
 export const kindHint: OneCheck = {
 	id: 'kind-hint',
-	version: 2,
+	version: 3,
 	scope: 'one',
 	title: 'Words that ask for another kind of choice',
 	short: 'kind',

@@ -9,7 +9,7 @@ const isLoose = (option: Option) => !option.pinned && isBoundToPlace(plainText(o
 /** An option makes sense only in its place, and may be shuffled out of it. */
 export const optionPlace: OneCheck = {
 	id: 'option-place',
-	version: 3,
+	version: 4,
 	scope: 'one',
 	title: 'Option that makes sense only in its place',
 	short: 'place',

@@ -25,7 +25,7 @@ function isThere(question: Question, words: string): boolean {
 /** The words speak of a picture, a table or a text, and there is none. */
 export const pictureMentioned: OneCheck = {
 	id: 'picture-mentioned',
-	version: 3,
+	version: 4,
 	scope: 'one',
 	title: 'Picture that is spoken of and not there',
 	short: 'no picture',

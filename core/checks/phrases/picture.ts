@@ -116,7 +116,29 @@ const pointed = pointing.flatMap(({ language, the, seen, read, by, at, shows, te
 		`(?<!(?:the|a|an|which|die|der|das|la|le|de|het|il) )${numbered} ?(?!8\\b)\\d+[a-z]?(?! ?(?:knot|of the|der|des|de la))(?:(?=[.,:;?!)]|$)|(?= \\p{Ll}))`
 	];
 });
+/** What is shown with a question, in words that name it by that alone: “the mark shown below”, “die abgebildete Tonne”. */
+const shownThings = [
+	// a thing below that is an answer or one of a list stands there
+	`(?:le |la |les |l['’]|cet? |cette |ces |du |des )(?!(?:réponse|proposition|option|affirmation|choix|phrase|énoncé|mot|terme|élément|liste|cas|nom|verbe|solution)s?)\\p{L}+ (?:\\p{L}+ )?(?:(?:représenté|illustré|montré|dessiné|photographié|figuré)e?s? )?ci-(?:dessous|dessus|contre)`,
+	'(?:représenté|illustré|dessiné|photographié)e?s? ici',
+	'(?:de[rmns]|die|das|welche[rsn]?) (?:hier |unten |oben |nebenan )?(?:abgebildete|dargestellte|gezeigte|skizzierte|gezeichnete)[nrsm]? \\p{L}+',
+	'hier (?:zu sehen|gezeigt|dargestellt|gezeichnet)|(?:oben|unten|rechts|links|nebenstehend) (?:gezeigt|dargestellt|gezeichnet)',
+	'(?:entnehmen|entnimm|entnehmt)(?: sie)? (?:aus )?(?:der|dem) (?:tabelle|grafik|text|abbildung|diagramm|karte|auszug|kartenausschnitt)|(?:der|dem) (?:tabelle|text|grafik|abbildung) (?:zu )?entnehmen',
+	'(?:mostrad|representad|ilustrad|dibujad)[oa]s? (?:abajo|arriba|aquí|a continuación)',
+	'que se muestran? (?:a continuación|aquí|abajo|arriba)',
+	'(?:mostrad|representad|ilustrad|desenhad)[oa]s? (?:abaixo|acima|aqui|a seguir|ao lado)',
+	`d(?:a|essa|esta) (?:imagem|figura|foto(?:grafia)?|ilustração)(?! ?d[aeo])|d(?:o|esse|este) (?:desenho|diagrama|esquema)`,
+	'(?:raffigurat|mostrat|rappresentat|illustrat|disegnat)[oaie] (?:in figura|qui|qui sotto|qui sopra|a lato)',
+	"in figura|dell(?:a (?:figura|foto|vignetta)|['’](?:immagine|illustrazione))(?! ?d(?:i|el))",
+	'(?:afgebeelde|getekende|weergegeven|getoonde) \\p{L}+|(?:hier|hieronder|hierboven|hiernaast) (?:afgebeeld|getekend|weergegeven|getoond|te zien)',
+	'(?:is|are|as) (?:pictured|depicted|illustrated|photographed|sketched)(?=[.,?!)]|$)|(?:pictured|depicted|illustrated|sketched) (?:vessel|buoy|mark|knot|light|flag|signal|shape|object|device|part)s?',
+	'look(?:ing)? at (?:the|this) (?:\\p{L}+ )?(?:(?:table|graph|timetable)(?= (?:and|to|below|above)|[.,:;!]|$)|(?:chart|map|plan)(?= (?:and|below|above)|[:;!]))',
+	'(?:consider|study|examine|inspect) (?:the|this) (?:\\p{L}+ )?(?:table|graph|chart|map|plan)(?=[.:;!]| (?:and|below|above))',
+	'(?:curve|table|chart|graph|map|plan|diagram|data|information) (?:provided|supplied|enclosed)',
+	'(?:use|using|from|with|on|in|study|refer to|see|look at|according to) (?:the|this) (?:\\p{L}+ )?(?:extract|excerpt)'
+];
 const pattern = phrase(
+	...shownThings,
 	`(?:in|on|from|see|look(?:ing)? at|study|consider|examine) (?:the|this|these|that) (?:\\p{L}+ )?${picture.en}${compound}`,
 	`(?:in|see|look(?:ing)? at|from) (?:the|this) figure(?! (?:of eight|eight))`,
 	`(?:${picture.en}|${picture.en2}) ${shown}(?:(?:below|above|opposite)${atEnd}|overleaf|shown here|on the (?:left|right)|to the (?:left|right)|at the (?:left|right)|alongside)`,

@@ -11,6 +11,7 @@ const rest = {
 };
 
 const placed = [
+	'[nt]\\. ?d\\. ?a|n\\. ?o\\. ?t\\. ?a|a\\. ?o\\. ?t\\. ?a',
 	`(?:all|none|any|both|neither|either|each|some) (?:of )?(?:the |those |these )?(?:answers? |options? |choices? |statements? )?(?:(?:listed |given |mentioned |shown )?(?:above|below|following)|listed|given|above[- ](?:mentioned|listed)|aforementioned|others?|(?:first|last|previous|preceding|following) (?:two|three|ones?|options?|answers?))${rest.en}`,
 	`(?:all|none|both|neither|any|either) (?:of )?(?:these|those|them)${rest.en}`,
 	`(?:all|none|both|neither|any) of the (?:options?|answers?|choices?|statements?)${rest.en}`,

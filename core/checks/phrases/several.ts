@@ -69,7 +69,7 @@ const severalSaid = [
 	`(?:duas|três|quatro|[2-9]) ${answers.pt} (?:são |estão )?${right.pt}`,
 	`(?:due|tre|quattro|[2-9]) ${answers.it} (?:sono )?${right.it}`,
 	`(?:twee|drie|vier|[2-9]) (?:${right.nl} )?${answers.nl}(?= (?:zijn|mogelijk|aan)|[.,!)]|$)`,
-	'(?:there (?:may|can|might) be |you (?:may|can) (?:choose|select|mark|tick) )?more than one (?:answer|option|choice|response)',
+	`(?:there (?:may|can|might) be |you (?:may|can) (?:choose|select|mark|tick) )?more than one (?:${right.en} )?(?:answer|option|choice|response|statement)`,
 	'one or more (?:answers|options|choices)',
 	'mehrere antworten',
 	'mehrere (?:lösungen|optionen|aussagen) (?:sind|können)',
