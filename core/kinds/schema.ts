@@ -1,4 +1,4 @@
-import { object, string } from 'yup';
+import { object, string, type Schema } from 'yup';
 import { word } from '../model/fields';
 import { commonFields } from '../model/question';
 import { kindNamed, kinds, type Kind, type Question } from '.';
@@ -17,4 +17,12 @@ const kindSchema = string().oneOf(kinds).required();
 export function parseQuestion(value: unknown): Question {
 	const kind = kindSchema.validateSync((value as { kind?: unknown } | null)?.kind);
 	return questionSchemas.get(kind)!.validateSync(value, { strict: true }) as unknown as Question;
+}
+
+/** The fields that a value lacks of what a question of its kind has to have. */
+export function missingFields(value: Readonly<Record<string, unknown>>): string[] {
+	const fields = questionSchemas.get(value.kind as Kind)?.fields ?? {};
+	return Object.entries(fields).flatMap(([name, field]) =>
+		value[name] === undefined && !(field as Schema).isValidSync(undefined, { strict: true }) ? [name] : []
+	);
 }

@@ -90,6 +90,11 @@ describe('a file that says that it is ours', () => {
 	});
 	it.each([
 		['a part that is missing', { ...essay(), stem: undefined }, '“stem” is missing'],
+		[
+			'several parts that are missing',
+			{ ...essay(), stem: undefined, hints: undefined },
+			'“stem” and “hints” are missing'
+		],
 		['an unknown kind', { ...essay(), kind: 'riddle' }, '“kind” reads “riddle”'],
 		['a text for a number', { ...essay(), points: 'two' }, '“points” has to be a number and reads “two”'],
 		[

@@ -3,7 +3,8 @@ import { bounds } from '../../model/bounds';
 import { emptyCommon } from '../../model/question';
 import type { Question } from '../../kinds';
 import { faultOf } from '../../model/fault';
-import { parseQuestion } from '../../kinds/schema';
+import { missingFields, parseQuestion } from '../../kinds/schema';
+import { listed } from '../fit/words';
 import type { DocumentContext, FormatName, ReadEvent, ReadQuestion } from '../format';
 
 /** A question out of our own forms: its shape is checked, and its rich text cleaned, for anybody may have written it. */
@@ -20,7 +21,10 @@ export function* takeQuestion(
 	} catch (error) {
 		const title = (value as { title?: unknown } | null)?.title;
 		const fragment = JSON.stringify(value ?? null);
-		const reason = `Question ${number} is not of the form: ${faultOf(error, value)}.`;
+		const missing = typeof value === 'object' && value ? missingFields(value as Record<string, unknown>) : [];
+		const fault =
+			missing.length > 1 ? `${listed(missing.map((name) => `“${name}”`))} are missing` : faultOf(error, value);
+		const reason = `Question ${number} is not of the form: ${fault}.`;
 		yield {
 			type: 'question',
 			question: {

@@ -37,6 +37,9 @@ describe('text as people and language models write it', () => {
 		],
 		['the answer behind the last option', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch  Answer: b'],
 		['no colon', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nAns. B'],
+		['a short sentence', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nB is correct.'],
+		['a tick and a letter', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\n✅ B'],
+		['a tick of a telephone', '1. Which knot holds?\n- A: Bowline\n- B: Reef knot ✔️\n- C: Clove hitch'],
 		['a sentence', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nThe correct answer is B.'],
 		['an arrow', '1. Which knot holds?\na) Bowline\nb) Reef knot\nc) Clove hitch\nAnswer → b'],
 		[

@@ -257,6 +257,7 @@ const looseFields: [RegExp, Field['name']][] = [
 	],
 	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s*(?:\.\s*|\s[-–—]+>?\s*|\s*(?:→|=>|->)\s*)(?![)\]])(.+)$/i, 'answer'],
 	[/^(?:(?:correct|right)\s+)?(?:ans|answer|key)\s+(\(?[A-Z]\)?\.?|true|false)$/i, 'answer'],
+	[/^(\(?[A-Z]\)?)\s+is\s+(?:the\s+)?(?:correct|right)(?:\s+(?:answer|option|choice|one))?\.?$/, 'answer'],
 	[/^(?:points?|marks?|pts)\s+(\d+(?:[.,]\d+)?)\.?$/i, 'points'],
 	[/^[[(]?\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts)\.?\s*[)\]]?$/i, 'points']
 ];

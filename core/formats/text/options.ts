@@ -144,7 +144,7 @@ export function addOptions(block: Block, option: OptionMark): void {
 const choiceKinds = new Set<string>(['true-false', 'multiple-choice', 'multiple-response']);
 const shortest = 2;
 const longest = 12;
-const starredLine = /^\*\s*(?=\S)|\s*(?:\*|✓|✔|✅)$/u;
+const starredLine = /^\*\s*(?=\S)|\s*(?:\*|[✓✔✅]\uFE0F?)$/u;
 
 /**
  * The lines under a stem as options, where they have no letters and something says that they are options: one is

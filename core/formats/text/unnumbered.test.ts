@@ -79,6 +79,15 @@ describe('a list of questions without numbers', () => {
 			/nothing tells which belongs to which/
 		);
 	});
+	it('may have numbers in front of its options', () => {
+		const text =
+			'Which knot holds?\n1. Granny\n2. Bowline\n3. Slip knot\nAnswer: 2\n\nWhich slips?\n1. Bowline\n2. Granny\nAnswer: 2';
+		expect(shorts(text)).toEqual([
+			['multiple-choice', 'Which knot holds?', 'Granny', '*Bowline', 'Slip knot'],
+			['multiple-choice', 'Which slips?', 'Bowline', '*Granny']
+		]);
+		expect(shorts(text.split('\n\n')[0]!)).toHaveLength(1);
+	});
 	it('is said to be one, once', () => {
 		expect(
 			rules('Which holds?\n*a) Bowline\nb) Granny\n\nWhich slips?\na) Bowline\n*b) Granny').filter(
@@ -99,6 +108,21 @@ describe('a text that is no list of questions', () => {
 	])('gives no question: %s', (_, text) => {
 		expect(read(text).questions).toEqual([]);
 		expect(rules(text)).not.toContain('no-number');
+	});
+	it.each([
+		[
+			'questions under a title that asks',
+			'What do you know of knots?\n1. Describe a bowline.\n2. Describe a hitch.',
+			2
+		],
+		[
+			'questions with their answers',
+			'Ready?\n1. Name a knot.\nAnswer: bowline\n2. Name a hitch.\nAnswer: clove hitch',
+			2
+		],
+		['questions that ask', 'Ready?\n1. Which holds?\n2. Which slips?\n\nAnd now?\n1. Which floats?\n2. Which sinks?', 4]
+	])('has numbers that are those of questions: %s', (_, text, count) => {
+		expect(read(text).questions).toHaveLength(count);
 	});
 	it('stays as it was where one question has a number', () => {
 		expect(

@@ -4,6 +4,7 @@ import { kindLine } from './kind-words';
 import { keyEntries, keyHeading } from './keys';
 import type { Line } from './lines';
 import { fieldOf, numberMark, optionMark, placeOfLabel } from './marks';
+import { numbersAreOptions } from './numbered-options';
 
 /** What stands behind a number in a list of answers. */
 const keyEntry = /^\(?(?:[a-z]|true|false)\)?\.?$/i;
@@ -87,14 +88,14 @@ function belowOf(line: Line, role: Role): Head['below'] {
 /** A short line that ends as no sentence does: it heads what comes. */
 const headingLike = /^.{1,80}[^?.!…_:,;]$/;
 
-/** The paragraphs of a text, but for its headings, options, fields and answers. `whole`: no line runs on in the next one. */
-function headsOf(lines: readonly Line[], whole: boolean): Head[] {
+/** The paragraphs of a text, but for its headings, options, fields and answers. `whole`: no line runs on in the next one; `numbered`: the numbers are those of options. */
+function headsOf(lines: readonly Line[], whole: boolean, numbered: boolean): Head[] {
 	const heads: Head[] = [];
 	let last: Head | undefined;
 	let before: Role = 'other';
 	let gap = true;
 	for (const [at, line] of lines.entries()) {
-		const role = roleAt(lines, at, before);
+		const role: Role = numbered && numberMark(line) ? 'option' : roleAt(lines, at, before);
 		if (role === 'blank') {
 			gap = true;
 			continue;
@@ -189,16 +190,18 @@ export function numberParagraphs(
 	const none = { lines, count: 0, unsure: false };
 	const end = askedLines(lines);
 	const above = lines.slice(0, end);
-	if (above.some(beginsQuestion)) return none;
+	const numbered = numbersAreOptions(above);
+	if (!numbered && above.some(beginsQuestion)) return none;
 	const answers = new Set(lines.slice(end + 1).flatMap(({ text }) => keyEntries(text).map((entry) => entry.number)));
-	const { heads, unsure } = questionsAmong(headsOf(above, whole), answers, after);
+	const { heads, unsure } = questionsAmong(headsOf(above, whole, numbered), answers, after);
 	const isSure = ({ asks, isKeyed }: Head) => asks || isKeyed || (answers.size > 0 && !unsure);
 	if (!heads.length || heads.filter(isSure).length * 2 < heads.length) return none;
 	const from = after + (unsure ? Math.max(...answers) : 0);
 	const out = [...lines];
 	heads.forEach(({ at }, place) => {
 		const line = withoutHeading(lines[at]!);
-		const sign = `${from + place + 1}.`;
+		// a number with a word beside it is told from those of options
+		const sign = `${numbered ? 'Q' : ''}${from + place + 1}.`;
 		out[at] = { ...line, text: `${sign} ${line.text}`, markup: `${escapeText(sign)} ${line.markup}` };
 	});
 	return { lines: out, count: heads.filter(({ at }) => lines[at]!.number < until).length, unsure };

@@ -15,6 +15,7 @@ import { afterQuestion, boldHeading, newParagraph, paragraphBetween, runsOn } fr
 import { secondList } from './second-list';
 import { separator } from './separator';
 import { stemLabel } from './stem-label';
+import { tickedLetter } from './ticked-letter';
 import { trueOrFalse, truthOption } from './truth';
 
 /** All that a line can be, in the order in which it is tried; the last takes any line. A new construct is a file and a line here. */
@@ -27,6 +28,7 @@ export const constructs: readonly Construct[] = [
 	flashCard,
 	stemLabel,
 	awaitedAnswer,
+	tickedLetter,
 	option,
 	secondList,
 	question,
