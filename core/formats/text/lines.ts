@@ -86,3 +86,10 @@ export function* eachLine(text: string): Generator<Line> {
 export function linesOf(text: string): Line[] {
 	return [...eachLine(text)];
 }
+
+/** The nearest line behind a place, or in front of it, that is not empty. */
+export function nearestLine(lines: readonly Line[], at: number, step: 1 | -1): Line | undefined {
+	let place = at + step;
+	while (lines[place]?.text === '') place += step;
+	return lines[place];
+}

@@ -1,4 +1,4 @@
-import type { Line } from './lines';
+import { nearestLine, type Line } from './lines';
 import { fieldOf, numberMark, optionMark } from './marks';
 
 /** So many things are chosen from at most. */
@@ -33,13 +33,6 @@ function runsOf(lines: readonly Line[]): Run[] {
 	return runs;
 }
 
-/** The next line from a place on, or back from it, that is not empty. */
-function nearest(lines: readonly Line[], at: number, step: 1 | -1): Line | undefined {
-	let place = at + step;
-	while (lines[place] && !lines[place]!.text) place += step;
-	return lines[place];
-}
-
 /** Whether a line below a list names one of its entries as the answer. */
 function namesOne(line: Line | undefined, { texts }: Run): boolean {
 	const field = line && fieldOf(line);
@@ -57,11 +50,11 @@ export function numbersAreOptions(lines: readonly Line[]): boolean {
 	const runs = runsOf(lines);
 	if (!runs.length) return false;
 	const areOptions = runs.every(({ from, texts, counts }) => {
-		const above = nearest(lines, from, -1);
+		const above = nearestLine(lines, from, -1);
 		const asked = above && !numberMark(above) && !optionMark(above) && !fieldOf(above) && asks.test(above.text);
 		return (
 			counts && asked && texts.length > 1 && texts.length <= mostOptions && !texts.some((text) => text.endsWith('?'))
 		);
 	});
-	return areOptions && (runs.length > 1 || namesOne(nearest(lines, runs[0]!.to, 1), runs[0]!));
+	return areOptions && (runs.length > 1 || namesOne(nearestLine(lines, runs[0]!.to, 1), runs[0]!));
 }
