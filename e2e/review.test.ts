@@ -138,7 +138,8 @@ describe('the rules', () => {
 		await (
 			await visitor.driver.findElement(By.xpath('//label[contains(., "Other credit")]//option[@value="nearest"]'))
 		).click();
-		await visitor.reads(/By rule: credit moved to the nearest that is allowed: 1 question/);
+		// the course may remember other rules by which it took something in before
+		await visitor.reads(/By rule: [^.]*credit moved to the nearest that is allowed: 1 question/);
 		await visitor.reads(/Take in 2 of 3 questions/);
 		await visitor.write('input[placeholder="any"]', '');
 		await visitor.press('Close');
