@@ -8,7 +8,8 @@ import type { OtherFile } from '../core/formats/format';
 import type { FoundQuiz } from '../core/model/quiz';
 import type { Question } from '../core/kinds';
 import { openFile } from './open';
-import { nameOf, plainQuestion, plainQuiz } from './plain';
+import { called } from '../core/kinds/called';
+import { plainQuestion, plainQuiz } from './plain';
 import { Printer } from './printer';
 import { chances } from './chances';
 import { check } from './check';
@@ -102,10 +103,10 @@ const compare: Command = {
 		else {
 			for (const { before: a, after: b, differences } of found.changed)
 				say(
-					`changed      “${nameOf(a)}”${nameOf(a) === nameOf(b) ? '' : ` (“${nameOf(b)}”)`}: ${differences.map((one) => `${one.field} was ${one.before}, is ${one.after}`).join('; ')}`
+					`changed      “${called(a)}”${called(a) === called(b) ? '' : ` (“${called(b)}”)`}: ${differences.map((one) => `${one.field} was ${one.before}, is ${one.after}`).join('; ')}`
 				);
-			for (const question of found.onlyBefore) say(`only in ${left}  “${nameOf(question)}”`);
-			for (const question of found.onlyAfter) say(`only in ${right}  “${nameOf(question)}”`);
+			for (const question of found.onlyBefore) say(`only in ${left}  “${called(question)}”`);
+			for (const question of found.onlyAfter) say(`only in ${right}  “${called(question)}”`);
 			say(
 				`${found.same} the same, ${found.changed.length} changed, ${found.onlyBefore.length} only in ${left}, ${found.onlyAfter.length} only in ${right}`
 			);

@@ -8,7 +8,7 @@ import type { Question } from '../core/kinds';
 import { QuestionPlaces } from '../core/formats/question-places';
 import { ruleOf } from '../core/reports/rules';
 import type { FoundQuiz } from '../core/model/quiz';
-import { nameOf } from './plain';
+import { called } from '../core/kinds/called';
 import type { NamedReport } from './reading';
 
 /** What is kept of a question until all are read: what it is called, where it stands, and what drawing needs of it. */
@@ -33,7 +33,7 @@ export class FileChecks {
 		this.#places.add(question);
 		const { identifier, category, kind, points, difficulty, tags, source } = question;
 		this.#kept.push({
-			question: nameOf(question),
+			question: called(question),
 			identifier,
 			category,
 			kind,

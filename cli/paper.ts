@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { hashAttachments, type KnownFiles } from '../core/formats/hash';
 import { presented } from '../core/draws/presented';
+import { called } from '../core/kinds/called';
 import { paperQuestion } from '../core/paper';
 import { paperPage } from '../core/paper/html';
 import { wordDocument, type WordForms } from '../core/paper/word/document';
@@ -39,7 +40,7 @@ function formOf(title: string, questions: readonly Question[], seed: string, opt
 							number: isText ? null : number,
 							part: 0,
 							points: isText ? null : question.points,
-							title: question.title,
+							title: called(question),
 							stimulus: question.stimulus?.content ?? '',
 							attachments: question.attachments,
 							// options keep the order of the file: a file says no more than that

@@ -1,4 +1,4 @@
-import { beginning, plainText } from '../core/markup/text';
+import { plainText } from '../core/markup/text';
 import { kindOf, type Question } from '../core/kinds';
 import type { FoundQuiz } from '../core/model/quiz';
 
@@ -31,9 +31,4 @@ export function plainQuiz(quiz: FoundQuiz): Record<string, unknown> {
 			...(part.shuffle === null ? {} : { shuffle: part.shuffle })
 		}))
 	};
-}
-
-/** What a question is called in messages: its title, or the beginning of its stem. */
-export function nameOf(question: Question): string {
-	return question.title || beginning(plainText(question.stem), 80);
 }

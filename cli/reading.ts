@@ -9,7 +9,7 @@ import type { Report } from '../core/reports/report';
 import { codec } from '../src/lib/server/files/codec';
 import { FileChecks } from './file-checks';
 import { openFile } from './open';
-import { nameOf } from './plain';
+import { called } from '../core/kinds/called';
 
 /** A report with the question that it speaks of, or null for the file as a whole. */
 export interface NamedReport extends Report {
@@ -79,7 +79,7 @@ function tell(event: ReadEvent, listener: Listener, checking: FileChecks, on?: R
 	} else if (event.type === 'question') {
 		const { question } = event;
 		checking.add(question);
-		const named = { question: nameOf(question), identifier: question.identifier };
+		const named = { question: called(question), identifier: question.identifier };
 		const found = checkBeside(question, event.reports, { on });
 		listener.question(
 			question,

@@ -19,7 +19,7 @@ import { codec } from '../src/lib/server/files/codec';
 import { digest } from '../src/lib/server/files/digest';
 import { say } from './command';
 import { openFile } from './open';
-import { nameOf } from './plain';
+import { called } from '../core/kinds/called';
 import type { Reading } from './reading';
 
 /** The quizzes of a package with their questions by place instead of by identifier. */
@@ -76,7 +76,7 @@ function provedLine({ outcome, question, loss, differences }: ProvedQuestion): s
 			? differences.map(({ field, before, after }) => `${field} was ${before}, is ${after}`)
 			: loss.what;
 	const name = outcome === 'left-behind' ? 'left behind ' : outcome.padEnd(12);
-	return `${name} “${nameOf(question)}”: ${what.join('; ')}`;
+	return `${name} “${called(question)}”: ${what.join('; ')}`;
 }
 
 async function prove(

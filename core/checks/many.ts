@@ -1,5 +1,5 @@
-import { beginning, plainText } from '../markup/text';
 import type { Question } from '../kinds';
+import { called } from '../kinds/called';
 import type { FindingAmong, ManyCheck, Noted, NoteTools, PairCheck } from './check';
 import { manyChecks, pairChecks } from '.';
 import { Pairing } from './pairing';
@@ -8,11 +8,6 @@ import { Pairing } from './pairing';
 export interface Standing {
 	bank: string;
 	category: readonly string[];
-}
-
-/** What a question is called among others: its title, or the start of its stem. */
-export function calledAmong(question: Question): string {
-	return question.title || beginning(plainText(question.stem), 80);
 }
 
 /** Within what a check holds questions against one another, as a key: the course, the bank, or the category. */
@@ -68,7 +63,7 @@ export class Gathering {
 
 	/** Adds a question, which `id` tells from the others. */
 	add(id: number, question: Question, standing: Standing): void {
-		const common = { id, name: calledAmong(question), category: standing.category };
+		const common = { id, name: called(question), category: standing.category };
 		for (const check of this.#checks) {
 			const note = check.note(question, this.#tools);
 			if (note !== null) this.#note(check, { ...common, note }, standing);

@@ -1,7 +1,8 @@
 import type { Question } from '../kinds';
 import type { ManyCheck, MendTools, Noted, NoteTools, OneCheck } from './check';
 import { checkOf } from '.';
-import { calledAmong, findAmong } from './many';
+import { called } from '../kinds/called';
+import { findAmong } from './many';
 import { askedDigest } from './exact-duplicate';
 import { takenOver } from './take-over';
 
@@ -29,7 +30,7 @@ function mendAmong(check: ManyCheck, questions: readonly Question[], tools: Tool
 		if (note === null) return;
 		const within = check.within === 'category' ? question.category : [];
 		const key = JSON.stringify([within, check.key?.(note) ?? '']);
-		const noted = { id, name: calledAmong(question), category: question.category, note };
+		const noted = { id, name: called(question), category: question.category, note };
 		groups.set(key, [...(groups.get(key) ?? []), noted]);
 	});
 	const mended = [...questions];

@@ -3,6 +3,7 @@ import type { FitOptions } from '$core/formats/fit/fit';
 import { openContainer } from '$core/formats/open';
 import { writtenFormat } from '$core/formats';
 import type { Question } from '$core/kinds';
+import { called } from '$core/kinds/called';
 import { parseQuestion } from '$core/kinds/schema';
 import { pathOfKey } from '$core/take-in/paths';
 import { keptTrees } from '../banks/tree';
@@ -231,7 +232,7 @@ async function prove(
 		(proved) => {
 			if (proved.outcome === 'identical' || lines.length >= mostLines) return;
 			const { at, question, outcome } = proved;
-			lines.push({ title: question.title, questionId: ids[at]!, outcome: outcomes[outcome], what: whatOf(proved) });
+			lines.push({ title: called(question), questionId: ids[at]!, outcome: outcomes[outcome], what: whatOf(proved) });
 		},
 		told
 	);

@@ -2,7 +2,8 @@ import type { Pool } from 'mysql2/promise';
 import { exactDuplicate } from '$core/checks/exact-duplicate';
 import { manyChecks, pairChecks } from '$core/checks';
 import type { CheckedCategory, ManyCheck, Noted } from '$core/checks/check';
-import { calledAmong, Gathering, withinKey } from '$core/checks/many';
+import { Gathering, withinKey } from '$core/checks/many';
+import { called } from '$core/kinds/called';
 import { findInTree } from '$core/checks/places';
 import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
@@ -123,7 +124,7 @@ export async function heldAgainst(db: Database, loadId: number, check: ManyCheck
 		if (note === null) continue;
 		const { category } = question;
 		const key = JSON.stringify([withinKey(check, { bank: '', category }), check.key?.(note) ?? '']);
-		const own = { id: number, name: calledAmong(question), category, note };
+		const own = { id: number, name: called(question), category, note };
 		const group = groups.get(key);
 		if (group) group.push({ id, own });
 		else groups.set(key, [{ id, own }]);

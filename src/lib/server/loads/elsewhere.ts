@@ -1,7 +1,6 @@
 import { compareBanks } from '$core/compare/banks';
 import { parseQuestion } from '$core/kinds/schema';
-import { beginning, plainText } from '$core/markup/text';
-import type { Question } from '$core/kinds';
+import { called } from '$core/kinds/called';
 import { row, rows, run, type Database } from '../db/pool';
 
 /** What another system has made of a load, by the package that was exported from there and loaded here. */
@@ -15,7 +14,6 @@ export interface Elsewhere {
 	more: string[];
 }
 
-const nameOf = (question: Question) => question.title || beginning(plainText(question.stem), 80);
 const parsed = (found: { document: string }[]) => found.map((one) => parseQuestion(JSON.parse(one.document)));
 
 /** Keeps how many questions another system says that it has imported; null takes that back. */
@@ -50,10 +48,10 @@ export async function compareElsewhere(
 		fileName: other.file_name,
 		same: found.same,
 		changed: found.changed.map((change) => ({
-			title: nameOf(change.before),
+			title: called(change.before),
 			parts: change.differences.map((difference) => difference.field)
 		})),
-		lost: found.onlyBefore.map(nameOf),
-		more: found.onlyAfter.map(nameOf)
+		lost: found.onlyBefore.map(called),
+		more: found.onlyAfter.map(called)
 	};
 }

@@ -1,5 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import { kindName, type Question } from '$core/kinds';
+import type { Question } from '$core/kinds';
+import { called } from '$core/kinds/called';
 import { parseQuestion } from '$core/kinds/schema';
 import { withKeyMarked } from '$core/scoring/keys';
 import { beginDeed, endDeed, type Done } from '../changes/deed';
@@ -17,8 +18,6 @@ export interface Clash {
 	version: number;
 	by: string | null;
 }
-
-const called = (question: Question) => question.title || kindName(question.kind);
 
 /**
  * Writes one question anew, as somebody has edited it by hand on top of a version. Where another has changed it since,
