@@ -125,7 +125,7 @@ try {
 	});
 	await shoot('course', `/courses/${course}/settings`, async () => {
 		await visitor.press('What it goes by');
-		await visitor.reads('Checks that are off');
+		await visitor.reads('A check that is off has no snags.');
 	});
 	await shoot('snags', `/courses/${Number(course) + 1}/snags?check=escaped-twice`);
 	await shoot('draw-sheet', `/courses/${course}/quizzes`, async () => {
