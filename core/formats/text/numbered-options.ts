@@ -44,7 +44,7 @@ function namesOne(line: Line | undefined, { texts }: Run): boolean {
 /**
  * Whether all numbers in a text are those of options, under questions that have none: each list begins anew below a line
  * that asks, nothing stands between its entries, and these do not ask themselves. Of a single list, its answer has to be
- * one of it.
+ * one of it, or options with letters stand above it, under a question that has no number either.
  */
 export function numbersAreOptions(lines: readonly Line[]): boolean {
 	const runs = runsOf(lines);
@@ -56,5 +56,11 @@ export function numbersAreOptions(lines: readonly Line[]): boolean {
 			counts && asked && texts.length > 1 && texts.length <= mostOptions && !texts.some((text) => text.endsWith('?'))
 		);
 	});
-	return areOptions && (runs.length > 1 || namesOne(nearestLine(lines, runs[0]!.to, 1), runs[0]!));
+	const [only] = runs;
+	return (
+		areOptions &&
+		(runs.length > 1 ||
+			namesOne(nearestLine(lines, only!.to, 1), only!) ||
+			lines.slice(0, only!.from).some((line) => /^[a-z]$/i.test(optionMark(line)?.label ?? '')))
+	);
 }

@@ -88,6 +88,17 @@ describe('a list of questions without numbers', () => {
 		]);
 		expect(shorts(text.split('\n\n')[0]!)).toHaveLength(1);
 	});
+	it('may have letters in front of some options and numbers in front of others', () => {
+		expect(
+			shorts(
+				'Which holds?\nA) Granny\nB) Bowline\nAnswer: B\n\nWhich slips?\n1. Granny\n2. Bowline\n\nA bowline is a loop.\nTrue\nFalse\nAnswer: True'
+			)
+		).toEqual([
+			['multiple-choice', 'Which holds?', 'Granny', '*Bowline'],
+			['multiple-choice', 'Which slips?', 'Granny', 'Bowline'],
+			['true-false', 'A bowline is a loop.', '*True', 'False']
+		]);
+	});
 	it('is said to be one, once', () => {
 		expect(
 			rules('Which holds?\n*a) Bowline\nb) Granny\n\nWhich slips?\na) Bowline\n*b) Granny').filter(

@@ -147,7 +147,8 @@
 		{#if preview}
 			<p role="status">
 				{preview.words}
-				{#if preview.changes < preview.chosen}{figure(preview.chosen - preview.changes)} of {figure(preview.chosen)} need
+				{#if preview.changes < preview.chosen}{figure(preview.chosen - preview.changes)} of {figure(preview.chosen)}
+					{preview.chosen - preview.changes === 1 ? 'needs' : 'need'}
 					no change.{/if}
 				{#if deed === 'move' && preview.inQuizzes}{count(preview.inQuizzes, 'question')} of them stand in quizzes.{/if}
 			</p>
