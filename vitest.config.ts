@@ -16,6 +16,8 @@ export default defineConfig({
 					name: 'core',
 					include: ['core/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
 					testTimeout: 60_000,
+					// a clone is thrown away in one, which takes its time where a machine has other things to do
+					hookTimeout: 180_000,
 					// nothing in the core keeps a state, so its files need not be loaded anew for each test file
 					isolate: false
 				}
