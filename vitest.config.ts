@@ -31,7 +31,8 @@ export default defineConfig({
 					// servers are started and killed in some, which takes its time where a machine has other things to do
 					testTimeout: 180_000,
 					hookTimeout: 180_000,
-					fileParallelism: false
+					fileParallelism: false,
+					isolate: false
 				}
 			},
 			{

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
 import { Day } from './day';
+import { Steps } from './steps';
 
 const chapters: [name: string, questions: number][] = [
 	['Rules', 44],
@@ -17,8 +18,7 @@ const chapters: [name: string, questions: number][] = [
 
 let day: Day;
 let visitor: Visitor;
-/** How often somebody clicked or typed since the story began. */
-let steps = 0;
+let steps: Steps;
 beforeAll(async () => {
 	const maker = await Visitor.open(process.env.APPLICATION!);
 	await maker.signIn(demoSignIn.email, demoSignIn.password);
@@ -31,6 +31,7 @@ beforeAll(async () => {
 	await maker.close();
 	day = await Day.begin('Watchkeeping');
 	visitor = day.visitor;
+	steps = new Steps(visitor);
 	const table = [
 		'title,question,a,b,c,key,category,points',
 		...chapters.flatMap(([chapter, questions]) =>
@@ -49,60 +50,28 @@ beforeAll(async () => {
 });
 afterAll(() => day?.end());
 
-async function press(words: string): Promise<void> {
-	steps += 1;
-	await visitor.press(words);
-}
-async function write(selector: string, text: string): Promise<void> {
-	steps += 1;
-	await visitor.write(selector, text);
-}
-async function tick(category: string): Promise<void> {
-	steps += 1;
-	const path = `//label[contains(normalize-space(.), "${category}")]/input[@type="checkbox"]`;
-	const box = await visitor.driver.wait(until.elementLocated(By.xpath(path)), 8000);
-	await visitor.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
-	await box.click();
-}
 async function toggle(label: string): Promise<void> {
-	steps += 1;
+	steps.count += 1;
 	await (
 		await visitor.driver.findElement(By.xpath(`//label[contains(@class, "toggle")][contains(., "${label}")]`))
 	).click();
 }
-async function choose(label: string, option: string): Promise<void> {
-	steps += 1;
-	await visitor.choose(label, option);
-}
 async function begin(title: string): Promise<void> {
-	steps = 0;
+	steps.begin();
 	await visitor.go(`/courses/${day.course}/quizzes`);
-	await write('input[name=title]', title);
-	await press('Make a quiz');
+	await steps.write('input[name=title]', title);
+	await steps.press('Make a quiz');
 	await visitor.reads('Draw sheet');
 }
-/** Chooses in the menu that is open. */
-async function chooseInMenu(words: string): Promise<void> {
-	await visitor.driver.wait(async () => {
-		const items = await visitor.driver.findElements(By.xpath(`//*[@role="menuitem"][contains(., "${words}")]`));
-		for (const item of items)
-			if (await item.isDisplayed()) {
-				await item.click();
-				return true;
-			}
-		return false;
-	}, 8000);
-	await visitor.driver.sleep(150);
-}
 const saved = () => visitor.reads(/saved \d\d:\d\d/);
-const draw = (part: number, count: string) => write(`input[aria-label="How many part ${part} draws"]`, count);
+const draw = (part: number, count: string) => steps.write(`input[aria-label="How many part ${part} draws"]`, count);
 const points = (part: number, each: string) =>
-	write(`input[aria-label="Points for each question of part ${part}"]`, each);
+	steps.write(`input[aria-label="Points for each question of part ${part}"]`, each);
 
 describe('the four stories of a draw sheet', () => {
 	it('draws ten of 44 at random, with the points told', async () => {
 		await begin('Ten of the rules');
-		await tick('Rules');
+		await steps.tick('Rules');
 		await visitor.reads('Questions · 44');
 		await draw(1, '10');
 		const words = await visitor.reads(/is seen by 23 % of the students/);
@@ -111,15 +80,15 @@ describe('the four stories of a draw sheet', () => {
 		// 44 over 10
 		expect(words).toContain('2.4 × 10 to the power of 9 different ones');
 		await saved();
-		expect(steps).toBeLessThanOrEqual(12);
+		expect(steps.count).toBeLessThanOrEqual(12);
 	});
 	it('draws five of ten at two points, all options shuffled in one step', async () => {
 		await begin('Five of each');
-		await tick('Flags');
+		await steps.tick('Flags');
 		await draw(1, '5');
 		await points(1, '2,5');
-		await press('+ part');
-		await tick('Buoys');
+		await steps.press('+ part');
+		await steps.tick('Buoys');
 		await points(2, 'two');
 		await visitor.reads('“two” is no number.');
 		await points(2, '2');
@@ -127,34 +96,34 @@ describe('the four stories of a draw sheet', () => {
 		const words = await visitor.reads(/options in order[\s\S]*options in order/);
 		expect(words).toContain('22.5, the same for all');
 		await saved();
-		expect(steps).toBeLessThanOrEqual(15);
+		expect(steps.count).toBeLessThanOrEqual(15);
 	});
 	it('balances two chapters five and five, and adds five of a third', async () => {
 		await begin('Balanced');
-		await tick('Lights');
-		await tick('Sounds');
+		await steps.tick('Lights');
+		await steps.tick('Sounds');
 		await draw(1, '10');
-		await choose('Balance what is drawn over', 'categories');
+		await steps.choose('Balance what is drawn over', 'categories');
 		await visitor.reads(/Lights\s+12\s+5\s+out\s+Sounds\s+12\s+5/);
-		await press('+ part');
-		await tick('Shapes');
+		await steps.press('+ part');
+		await steps.tick('Shapes');
 		await visitor.reads(/15/);
 		await saved();
-		expect(steps).toBeLessThanOrEqual(12);
+		expect(steps.count).toBeLessThanOrEqual(12);
 	});
 	it('makes a series of eight, dated weekly, by one sheet', async () => {
-		steps = 0;
+		steps.begin();
 		await visitor.go(`/courses/${day.course}/quizzes`);
-		await press('Make a series …');
+		await steps.press('Make a series …');
 		await visitor.reads('Make 8 quizzes');
-		await write('input[aria-label="How many each quiz draws"]', '5');
-		await write('input[aria-label="The first opens: the day"]', '2.3.2027');
+		await steps.write('input[aria-label="How many each quiz draws"]', '5');
+		await steps.write('input[aria-label="The first opens: the day"]', '2.3.2027');
 		await visitor.reads('the next each');
-		await press('Make 8 quizzes');
+		await steps.press('Make 8 quizzes');
 		const words = await visitor.reads('Week 8: Anchoring');
 		expect(words).toMatch(/Week 8: Anchoring\s+draft\s+1\s+5\s+20 Apr 2027, 08:00\s+27 Apr 2027, 08:00/);
 		expect(words).toMatch(/Week 1: Rules\s+draft\s+1\s+5\s+2 Mar 2027, 08:00/);
-		expect(steps).toBeLessThanOrEqual(9);
+		expect(steps.count).toBeLessThanOrEqual(9);
 	});
 });
 
@@ -180,7 +149,7 @@ describe('a sheet that is edited', () => {
 	});
 	it('says which parts cannot hold together, and what would mend it', async () => {
 		await visitor.press('+ part');
-		await tick('Lights');
+		await steps.tick('Lights');
 		await draw(3, '9');
 		await visitor.reads(/Part 1 wants exactly 5 of .*; Part 3 draws 9 of 12\. .*draw 7 in Part 3/);
 		await visitor.reads('2 parts cannot be filled');
@@ -344,12 +313,12 @@ describe('a quiz in the list', () => {
 	it('is copied, thrown away and put back', async () => {
 		await visitor.go(`/courses/${day.course}/quizzes`);
 		await visitor.press('What to do with Balanced');
-		await chooseInMenu('Copy it');
+		await steps.item('Copy it');
 		await visitor.reads('What students get');
 		await visitor.go(`/courses/${day.course}/quizzes`);
 		await visitor.reads('Balanced again');
 		await visitor.press('What to do with Balanced again');
-		await chooseInMenu('Throw it away');
+		await steps.item('Throw it away');
 		await visitor.reads('is thrown away');
 		await visitor.press('Undo');
 		await visitor.reads('“Balanced again” is back.');
@@ -380,7 +349,7 @@ describe('a quiz in the list', () => {
 				await button.click();
 				break;
 			}
-		await chooseInMenu('Make a quiz that draws from it');
+		await steps.item('Make a quiz that draws from it');
 		await visitor.reads('Questions · 8');
 	});
 });

@@ -72,7 +72,7 @@ async function start(): Promise<void> {
 	readConfig({ ...process.env, DATABASE_URL: 'mysql://any/any' });
 	await prepareDatabase();
 	const config = readConfig(process.env);
-	await migrate(config.databaseUrl, join(root, 'db/migrations')).catch((error: unknown) => {
+	await migrate(config.databaseUrl, join(root, 'db/migrations'), say).catch((error: unknown) => {
 		throw asDatabaseTrouble(error);
 	});
 	await goOn();

@@ -9,6 +9,11 @@ describe('words that are looked for', () => {
 		expect(lit('The untidy rope', 'tid')).toEqual([]);
 		expect(lit('Größe der Boje', 'größe boje')).toEqual(['Größe', 'Boje']);
 	});
+	it('are lit without their accents, and with the marks that stand on their letters', () => {
+		expect(lit('Haute marée à Brest', 'maree')).toEqual(['marée']);
+		expect(lit('Mare\u0301e haute', 'mare')).toEqual(['Mare\u0301']);
+		expect(lit('Straße', 'stras')).toEqual(['Straß']);
+	});
 	it('leave the text as it is', () => {
 		for (const words of ['', '(', 'a.b', 'red light'])
 			expect(

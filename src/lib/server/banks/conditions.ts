@@ -13,11 +13,18 @@ export interface Condition {
 interface FilterBy<Value> {
 	shape: Schema<Value | undefined>;
 	condition: (value: Value) => Condition;
+	/** An index of its own finds such questions; all others are looked for in by_filters from end to end. */
+	isIndexed: boolean;
 }
 
 const by = <Value>(shape: Schema<Value | undefined>, condition: (value: Value) => Condition): FilterBy<Value> => ({
 	shape,
-	condition
+	condition,
+	isIndexed: false
+});
+const byIndex = <Value>(shape: Schema<Value | undefined>, condition: (value: Value) => Condition) => ({
+	...by(shape, condition),
+	isIndexed: true
 });
 const plain = (sql: string, ...parameters: unknown[]): Condition => ({ sql, parameters });
 const snagOf = 'EXISTS (SELECT 1 FROM snags s WHERE s.question_id = q.id';
@@ -40,16 +47,18 @@ const keyConditions: Record<(typeof keyStates)[number], string> = {
  * by_filters, so that any of them together are read from it.
  */
 const register = {
-	kind: by(string().max(40), (kind: string) => plain('q.kind = ?', kind)),
+	// by_kind
+	kind: byIndex(string().max(40), (kind: string) => plain('q.kind = ?', kind)),
 	// by_tag
-	tag: by(string().max(120), (tag: string) =>
+	tag: byIndex(string().max(120), (tag: string) =>
 		plain('q.id IN (SELECT t.question_id FROM question_tags t WHERE t.tag = ?)', tag)
 	),
 	difficulty: by(string().max(60), (words: string) => plain('q.difficulty = ?', words === 'none' ? '' : words)),
 	language: by(string().max(35), (tag: string) => plain('q.language = ?', tag === 'none' ? '' : tag)),
 	points: by(number().min(0).max(1e6), (points: number) => plain('q.points = ?', points)),
 	key: by(string().oneOf(keyStates), (state) => plain(`(${keyConditions[state]})`)),
-	snag: by(string().max(60), (rule: string) =>
+	// by_question_severity, by_rule
+	snag: byIndex(string().max(60), (rule: string) =>
 		rule === 'none'
 			? plain(`NOT ${snagOf})`)
 			: rule === 'any'
@@ -58,15 +67,17 @@ const register = {
 					? plain(`${snagOf} AND s.severity = ?)`, rule)
 					: plain(`${snagOf} AND s.rule = ?)`, rule)
 	),
-	lack: by(string().oneOf(lacks), (lack) => plain(`(${lackConditions[lack]})`)),
-	used: by(string().oneOf(['yes', 'no']), (used) => plain(used === 'yes' ? named : `NOT ${named}`)),
+	lack: byIndex(string().oneOf(lacks), (lack) => plain(`(${lackConditions[lack]})`)),
+	// by_question of what quizzes name
+	used: byIndex(string().oneOf(['yes', 'no']), (used) => plain(used === 'yes' ? named : `NOT ${named}`)),
 	shuffle: by(string().oneOf(['yes', 'no']), (on) => plain('q.shuffle = ?', on === 'yes' ? 1 : 0)),
 	feedback: by(string().oneOf(['yes', 'no']), (has) => plain('q.has_feedback = ?', has === 'yes' ? 1 : 0)),
 	since: by(day(), (from: string) => plain('q.created >= ?', from)),
 	until: by(day(), (to: string) => plain('q.created < DATE_ADD(?, INTERVAL 1 DAY)', to)),
 	changed: by(day(), (from: string) => plain('q.changed >= ?', from)),
 	by: by(number().integer().min(1), (person: number) => plain('q.changed_by = ?', person)),
-	load: by(number().integer().min(1), (load: number) => plain('q.load_id = ?', load))
+	// by_load
+	load: byIndex(number().integer().min(1), (load: number) => plain('q.load_id = ?', load))
 };
 
 /** The name of such a filter. */
@@ -100,4 +111,9 @@ export function conditionFor(filters: Filters): Condition {
 		sql: conditions.map(({ sql }) => ` AND ${sql}`).join(''),
 		parameters: conditions.flatMap(({ parameters }) => parameters)
 	};
+}
+
+/** Whether filters are all looked for in by_filters, and none has an index of its own. */
+export function areScanned(filters: Filters): boolean {
+	return filterNames.every((name) => !filters[name] || !register[name].isIndexed);
 }

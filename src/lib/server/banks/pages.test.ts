@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { countsOf, questionsIn, snagsIn } from '../courses/counts';
+import { countsOf, questionsIn, snagsIn, touchCourse } from '../courses/counts';
 import { row, rows, run, transaction } from '../db/pool';
 import { removeQuestions } from '../questions/remove';
 import { snagCounts, snagPlaces } from '../snags/snags';
@@ -10,6 +10,7 @@ import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world'
 import { filtersIn } from './conditions';
 import type { QuestionFilter } from './filter';
 import { pageSize, questionsPage } from './pages';
+import { stretchesOf } from './stretches';
 import { categoryTree, keptTree } from './tree';
 
 const pool = testPool();
@@ -109,6 +110,39 @@ describe('the questions of a bank by what they are', () => {
 		});
 		expect(page.rows.some(({ id }) => id === asked.id)).toBe(true);
 		expect(page.total).toBe(verified.length);
+	});
+	it('are counted alike in two halves and in one, wherever they stand', async () => {
+		await run(pool, 'UPDATE questions SET category_id = NULL WHERE course_id = ? AND id % 11 = 0', [course.id]);
+		await touchCourse(pool, course.id);
+		const counts = await countsOf(pool, course.id);
+		const tree = await keptTree(pool, course.bank, counts);
+		for (const asked of [
+			{ words: 'number' },
+			{ words: '77' },
+			{ filters: { points: '1' } },
+			{ words: 'light', filters: { kind: 'numeric' } },
+			{ filters: { key: 'verified' as const }, categoryId: course.category },
+			{ words: 'number', down: true }
+		]) {
+			const once = await stretchesOf(pool, filter(asked), tree, counts);
+			expect(once.length, JSON.stringify(asked)).toBeGreaterThan(0);
+			expect(await stretchesOf(pool, filter(asked), tree, counts, 1)).toEqual(once);
+		}
+	});
+	it('are ordered by snags, those that have none behind them as in the tree, and found again by their question', async () => {
+		const listed = await all({ sort: 'snags' });
+		const inTree = (await all()).map(({ id }) => id);
+		const weighed = listed.map(({ worst }) => (worst === null ? 0 : 1));
+		expect(weighed).toEqual([...weighed].sort((a, b) => b - a));
+		const light = listed.filter(({ worst }) => worst === null).map(({ id }) => id);
+		expect(light).toEqual(inTree.filter((id) => new Set(light).has(id)));
+		for (const place of [0, 42, listed.length - 1])
+			for (const down of [false, true]) {
+				const page = await questionsPage(pool, course.id, filter({ sort: 'snags', down }), {
+					questionId: listed[place]!.id
+				});
+				expect(page.rows.some(({ id }) => id === listed[place]!.id)).toBe(true);
+			}
 	});
 	it.each(['title', 'points', 'kind', 'changed', 'snags'] as const)(
 		'are ordered by %s both ways, all of them',

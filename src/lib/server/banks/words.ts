@@ -1,24 +1,19 @@
-/** Words that the full-text index leaves out (InnoDB's own list) or that are too short for it; they are looked for in the text itself. */
-const notIndexed = new Set(
-	'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
-		' '
-	)
-);
-const shortest = 3;
+import { foldedWords } from '$core/markup/folded';
 
-/** A condition for questions `q` that have words in their title or stem, with its parameters. */
+/**
+ * A condition for questions `q` that have words anywhere in what they say, each at the beginning of one of theirs, without
+ * case and accents; with its parameters. Empty where nothing is looked for.
+ */
 export function wordCondition(words: string): { sql: string; parameters: string[] } {
-	const all = words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-	const indexed = all.filter((word) => word.length >= shortest && !notIndexed.has(word));
-	const others = all.filter((word) => !indexed.includes(word));
-	const sql =
-		(indexed.length ? ' AND MATCH (q.title, q.stem_text) AGAINST (? IN BOOLEAN MODE)' : '') +
-		others.map(() => " AND CONCAT(' ', q.title, ' ', q.stem_text) LIKE ?").join('');
+	const starts = [...new Set(foldedWords(words))].map((word) => `% ${word}%`);
 	return {
-		sql,
-		parameters: [
-			...(indexed.length ? [indexed.map((word) => `+${word}*`).join(' ')] : []),
-			...others.map((word) => `% ${word}%`)
-		]
+		// what has more words than have room in its column is looked up by itself, so that all else is read from by_filters
+		sql: starts
+			.map(
+				() =>
+					' AND (q.searched_words LIKE ? OR q.id IN (SELECT l.question_id FROM long_searched_words l WHERE l.words LIKE ?))'
+			)
+			.join(''),
+		parameters: starts.flatMap((start) => [start, start])
 	};
 }

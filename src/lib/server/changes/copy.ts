@@ -4,7 +4,7 @@ import { checkSoon } from '../checks/course';
 import { rows, run } from '../db/pool';
 import { contentList, contentNames } from '../questions/columns';
 import type { ByDeed } from '../questions/save';
-import { keepTags } from '../questions/tags';
+import { keepFound } from '../questions/found';
 import { tellProgress } from '../threads/progress';
 import { notePlacings, type Placing } from './choose';
 
@@ -41,7 +41,7 @@ export async function copyQuestions(
 		[deedId]
 	);
 	tellProgress(count, placings.length);
-	await keepTags(connection, { deedId });
+	await keepFound(connection, { deedId });
 	if (count > mostAtOnce) {
 		await checkSoon(connection, to);
 		return count;

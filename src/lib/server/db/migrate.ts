@@ -1,12 +1,24 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
+import { fillSearchedWords } from './searched-words';
+import type { Database } from './pool';
+
+/** What the program fills in behind a migration: what SQL alone cannot work out. It may be broken off and begun again. */
+const fillings = new Map<string, (db: Database, say: (words: string) => void) => Promise<void>>([
+	['030_searched_words.sql', fillSearchedWords]
+]);
 
 /**
  * Brings a database up to the newest numbered migration of a folder; gives the names of those that it ran.
  * Several processes may call it at once: one does the work, the others wait for it.
+ * What takes long is said.
  */
-export async function migrate(url: string, folder: string): Promise<string[]> {
+export async function migrate(
+	url: string,
+	folder: string,
+	say: (words: string) => void = () => undefined
+): Promise<string[]> {
 	const connection = await createConnection({
 		uri: url.replace(/^mariadb:/, 'mysql:'),
 		multipleStatements: true,
@@ -23,6 +35,7 @@ export async function migrate(url: string, folder: string): Promise<string[]> {
 		for (const file of (await readdir(folder)).filter((name) => /^\d+.*\.sql$/.test(name)).sort()) {
 			if (names.has(file)) continue;
 			await connection.query(await readFile(join(folder, file), 'utf8'));
+			await fillings.get(file)?.(connection, say);
 			await connection.query('INSERT INTO migrations (name) VALUES (?)', [file]);
 			ran.push(file);
 		}

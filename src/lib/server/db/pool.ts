@@ -1,8 +1,15 @@
-import { createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise';
+import {
+	createPool,
+	type Connection,
+	type Pool,
+	type PoolConnection,
+	type ResultSetHeader,
+	type RowDataPacket
+} from 'mysql2/promise';
 import { settings } from '../config';
 
-/** Something that takes statements: the pool, or one connection in a transaction. */
-export type Database = Pool | PoolConnection;
+/** Something that takes statements: the pool, or one connection, in a transaction or not. */
+export type Database = Pool | Connection;
 
 /** Makes a pool of connections to a MariaDB; `url` is as DATABASE_URL is. */
 export function makePool(url: string, connections: number): Pool {

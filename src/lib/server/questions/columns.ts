@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { canonicalForm } from '$core/compare/canonical';
 import { wordSet, type WordSet } from '$core/compare/near';
+import { searchedWords } from '$core/compare/searched';
 import { wordingOf } from '$core/compare/wording';
 import { beginning, plainText } from '$core/markup/text';
 import { visible } from '$core/markup/visible';
@@ -15,6 +16,8 @@ export interface QuestionColumns {
 	identifier: string;
 	fingerprint: Buffer;
 	wordHashes: Buffer;
+	/** The words by which it is found (`searchedColumn`). */
+	searchedWords: Buffer;
 	partCredits: string;
 	shuffle: boolean | null;
 	tags: string;
@@ -24,6 +27,17 @@ export interface QuestionColumns {
 	/** Its options name one another by letter or place, and are not shuffled. */
 	orderBound: boolean;
 	document: string;
+}
+
+/** How many bytes of words are kept with a question; where that is too little, all of them stand beside it too. */
+const mostSearched = 1900;
+
+/** Words as they are looked for: between spaces, behind a plus sign where not all of them have room. */
+export function searchedColumn(words: readonly string[], most = mostSearched): Buffer {
+	const all = Buffer.from(` ${words.join(' ')}`);
+	if (all.length <= most) return all;
+	const held = Buffer.concat([Buffer.from('+'), all]).subarray(0, most);
+	return held.subarray(0, held.lastIndexOf(' '));
 }
 
 /** Works out those columns. */
@@ -36,6 +50,7 @@ export function columnsOf(question: Question): QuestionColumns {
 		identifier: question.identifier.slice(0, 190),
 		fingerprint: createHash('sha256').update(canonicalForm(question)).digest(),
 		wordHashes: Buffer.from(words.buffer, words.byteOffset, words.byteLength),
+		searchedWords: searchedColumn(searchedWords(question)),
 		partCredits: JSON.stringify(partCredits(question)),
 		shuffle: shuffleOf(question),
 		tags: JSON.stringify(question.tags),
@@ -88,6 +103,7 @@ const contentColumns = [
 	'document',
 	'fingerprint',
 	'word_hashes',
+	'searched_words',
 	'verified_by',
 	'verified'
 ] as const;

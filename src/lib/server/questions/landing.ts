@@ -7,7 +7,7 @@ import { checkRules } from '../courses/kept';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames, contentSet, reportColumns } from './columns';
-import { keepTags } from './tags';
+import { keepFound } from './found';
 
 /** What becomes of a staged question: where it lands, or which question it takes the place of. */
 export interface Landing {
@@ -115,7 +115,7 @@ export async function insertLanded(connection: PoolConnection, courseId: number,
 		[courseId, loadId]
 	);
 	await keepFiles(connection, { loadId });
-	await keepTags(connection, { loadId });
+	await keepFound(connection, { loadId });
 	await bringSnags(
 		connection,
 		courseId,
@@ -146,7 +146,7 @@ export async function replaceLanded(connection: PoolConnection, courseId: number
 	);
 	const ids = replaced.map(({ id }) => id);
 	await keepFiles(connection, { ids });
-	await keepTags(connection, { ids });
+	await keepFound(connection, { ids });
 	await run(
 		connection,
 		"DELETE g FROM snags g JOIN landing_now n ON n.target_id = g.question_id AND n.outcome = 'replaced' WHERE g.course_id = ?",

@@ -2,7 +2,7 @@ import type { PoolConnection } from 'mysql2/promise';
 import { writeSnags, type SnagRow } from '../checks/findings';
 import { rows, run } from '../db/pool';
 import { contentSet } from './columns';
-import { keepTags } from './tags';
+import { keepFound } from './found';
 
 /** What was replaced by a load: the question, and the version that it has where nobody has touched it since. */
 export const replacements = `FROM question_versions v JOIN questions q ON q.id = v.question_id WHERE v.load_id = ?`;
@@ -29,7 +29,7 @@ export async function putBack(connection: PoolConnection, loadId: number, keepCh
 		SET ${contentSet('q', 'v')}, q.version = q.version + 1, q.checked = 0 WHERE v.load_id = ? ${untouched}`,
 		[loadId, loadId]
 	);
-	await keepTags(connection, { ids });
+	await keepFound(connection, { ids });
 	if (ids.length)
 		await run(connection, 'DELETE FROM question_versions WHERE load_id = ? AND question_id IN (?)', [loadId, ids]);
 	// what stays as it was changed since keeps its history too

@@ -4,7 +4,7 @@ import { checkAround } from '../checks/around';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames } from './columns';
-import { keepTags } from './tags';
+import { keepFound } from './found';
 
 /** A question of a course with what it is to be from now on. */
 export interface ChangedQuestion {
@@ -23,7 +23,7 @@ export interface ByDeed {
 
 /** The columns of a question that its document gives, as `questionValues` gives them, for SQL. */
 export const questionNames =
-	'identifier, kind, title, stem_text, points, tags, shuffle, difficulty, language, has_feedback, document, fingerprint, word_hashes';
+	'identifier, kind, title, stem_text, points, tags, shuffle, difficulty, language, has_feedback, document, fingerprint, word_hashes, searched_words';
 
 /** The values of those columns. */
 export function questionValues(question: Question): unknown[] {
@@ -41,7 +41,8 @@ export function questionValues(question: Question): unknown[] {
 		own.hasFeedback,
 		own.document,
 		own.fingerprint,
-		own.wordHashes
+		own.wordHashes,
+		own.searchedWords
 	];
 }
 
@@ -90,7 +91,7 @@ export async function saveQuestions(
 			]
 		);
 		await keepFiles(connection, { ids });
-		await keepTags(connection, { ids });
+		await keepFound(connection, { ids });
 	});
 }
 
@@ -134,7 +135,7 @@ export async function insertQuestions(
 		[deedId, ids]
 	);
 	await keepFiles(connection, { ids });
-	await keepTags(connection, { ids });
+	await keepFound(connection, { ids });
 	await checkAround(connection, courseId, ids, () => Promise.resolve());
 	return ids;
 }

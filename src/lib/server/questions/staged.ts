@@ -47,7 +47,7 @@ export async function insertStaged(
 ): Promise<number> {
 	const { id } = await run(
 		connection,
-		'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, part_credits, source, broken) VALUES ?',
+		'INSERT INTO staged_questions (load_id, number, identifier, category_path, folder_path, section_path, metadata_path, kind, title, stem_text, points, shuffle, tags, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, searched_words, part_credits, source, broken) VALUES ?',
 		[
 			read.map(({ question, fragment, reports, columns, categories }, at) => [
 				loadId,
@@ -70,6 +70,7 @@ export async function insertStaged(
 				columns.document,
 				columns.fingerprint,
 				columns.wordHashes,
+				columns.searchedWords,
 				columns.partCredits,
 				fragment,
 				reports.some((report) => report.severity === 'broken') ? 1 : 0
@@ -178,9 +179,9 @@ export async function saveStaged(
 	await checkStaged(connection, courseId, changed, columns, byHand);
 	await run(
 		connection,
-		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, part_credits, source) VALUES ?
+		`INSERT INTO staged_questions (id, load_id, number, identifier, kind, title, stem_text, points, shuffle, tags, set_alone, order_bound, difficulty, language, has_feedback, document, fingerprint, word_hashes, searched_words, part_credits, source) VALUES ?
 		ON DUPLICATE KEY UPDATE original = COALESCE(original, document), identifier = VALUES(identifier), kind = VALUES(kind), title = VALUES(title), stem_text = VALUES(stem_text), points = VALUES(points),
-			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), difficulty = VALUES(difficulty), language = VALUES(language), has_feedback = VALUES(has_feedback), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), part_credits = VALUES(part_credits), version = version + 1`,
+			shuffle = VALUES(shuffle), tags = VALUES(tags), set_alone = VALUES(set_alone), order_bound = VALUES(order_bound), difficulty = VALUES(difficulty), language = VALUES(language), has_feedback = VALUES(has_feedback), document = VALUES(document), fingerprint = VALUES(fingerprint), word_hashes = VALUES(word_hashes), searched_words = VALUES(searched_words), part_credits = VALUES(part_credits), version = version + 1`,
 		[
 			changed.map(({ staged, question }, at) => {
 				const own = columns[at]!;
@@ -204,6 +205,7 @@ export async function saveStaged(
 					own.document,
 					own.fingerprint,
 					own.wordHashes,
+					own.searchedWords,
 					own.partCredits,
 					''
 				];

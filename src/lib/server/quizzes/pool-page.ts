@@ -66,14 +66,14 @@ export async function poolPage(
 /** So many questions are found by words at the most. */
 const mostFound = 20;
 
-/** Questions of a course that have words in their title or stem and can stand in a quiz. */
+/** Questions of a course that have words in what they say and can stand in a quiz. */
 export async function questionsByWords(db: Database, courseId: number, words: string): Promise<NamedQuestion[]> {
 	const { sql, parameters } = wordCondition(words);
 	if (!sql) return [];
-	// by_words
+	// by_searched
 	const found = await rows<{ id: number }>(
 		db,
-		`SELECT q.id FROM questions q WHERE q.course_id = ? AND q.kind <> 'unreadable'${sql} LIMIT ${mostFound}`,
+		`SELECT q.id FROM banks b JOIN questions q FORCE INDEX (by_searched) ON q.bank_id = b.id WHERE b.course_id = ? AND q.kind <> 'unreadable'${sql} LIMIT ${mostFound}`,
 		[courseId, ...parameters]
 	);
 	return namedQuestions(

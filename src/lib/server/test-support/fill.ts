@@ -55,10 +55,10 @@ export async function fillCourse(
 			const questions = Array.from({ length: Math.min(atOnce, size - from) }, (_, at) => numbered(from + at));
 			const { id: first } = await run(
 				connection,
-				'INSERT INTO questions (course_id, bank_id, category_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, checked) VALUES ?',
+				'INSERT INTO questions (course_id, bank_id, category_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, searched_words, checked) VALUES ?',
 				[
 					questions.map((question, at) => {
-						const { identifier, title, stemText, document, fingerprint, wordHashes } = columnsOf(question);
+						const { identifier, title, stemText, document, fingerprint, wordHashes, searchedWords } = columnsOf(question);
 						const chapter = category + ((from + at) % chapters);
 						return [
 							id,
@@ -72,6 +72,7 @@ export async function fillCourse(
 							document,
 							fingerprint,
 							wordHashes,
+							searchedWords,
 							edition
 						];
 					})
@@ -106,8 +107,8 @@ export async function fillLoad(pool: Pool, personId: number, courseId: number): 
 	);
 	await run(
 		pool,
-		`INSERT INTO staged_questions (load_id, number, identifier, category_path, kind, title, stem_text, points, document, fingerprint, word_hashes, source, broken, match_kind, match_question_id, match_likeness)
-		SELECT ?, ROW_NUMBER() OVER (ORDER BY q.id), q.identifier, c.name, q.kind, q.title, q.stem_text, q.points, q.document, q.fingerprint, q.word_hashes, '', EXISTS (SELECT 1 FROM snags s WHERE s.question_id = q.id),
+		`INSERT INTO staged_questions (load_id, number, identifier, category_path, kind, title, stem_text, points, document, fingerprint, word_hashes, searched_words, source, broken, match_kind, match_question_id, match_likeness)
+		SELECT ?, ROW_NUMBER() OVER (ORDER BY q.id), q.identifier, c.name, q.kind, q.title, q.stem_text, q.points, q.document, q.fingerprint, q.word_hashes, q.searched_words, '', EXISTS (SELECT 1 FROM snags s WHERE s.question_id = q.id),
 			IF(q.id % 2, 'new', 'same'), IF(q.id % 2, NULL, q.id), IF(q.id % 2, NULL, 100)
 		FROM questions q JOIN categories c ON c.id = q.category_id WHERE q.course_id = ?`,
 		[id, courseId]

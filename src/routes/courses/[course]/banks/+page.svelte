@@ -2,7 +2,7 @@
 	import { page } from '$app/state';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
-	import type { QuestionRow } from '$lib/server/banks/pages';
+	import type { QuestionRow } from '$lib/server/banks/question-rows';
 	import Columns from '$lib/ui/Columns.svelte';
 	import { isNoShortcut } from '$lib/ui/keys';
 	import { latest } from '$lib/ui/latest';

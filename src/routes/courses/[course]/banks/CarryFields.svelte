@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { CarryCounts } from '$lib/server/banks/carry';
 	import { send } from '$lib/ui/doing';
 	import PlaceChoice from '$lib/ui/PlaceChoice.svelte';
@@ -29,10 +30,12 @@
 
 	let fault = $state('');
 	$effect(() => {
+		const asked = open && toBank !== null ? carryAsked(subject, { bankId: toBank, categoryId: toCategory }) : null;
+		// what is being carried is gone from here before the sheet is
+		if (untrack(() => view.busy)) return;
 		carry = null;
 		fault = '';
-		if (!open || toBank === null) return;
-		const asked = carryAsked(subject, { bankId: toBank, categoryId: toCategory });
+		if (!asked) return;
 		// an answer about what is no longer chosen does not count
 		let isWanted = true;
 		void send<CarryCounts>(`/courses/${view.courseId}/banks/tree?preview=1`, { ...asked, how: 'copy' }).then((sent) => {

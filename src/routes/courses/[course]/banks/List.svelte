@@ -1,5 +1,6 @@
 <script lang="ts">
-	import type { QuestionRow } from '$lib/server/banks/pages';
+	import type { FoundPart } from '$core/compare/searched';
+	import type { QuestionRow } from '$lib/server/banks/question-rows';
 	import { dragPart } from '$lib/ui/drag';
 	import Lit from '$lib/ui/Lit.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -27,6 +28,7 @@
 
 	const tick = $derived(mayChange ? '16px ' : '');
 	const { selection } = $derived(view);
+	const showsStem = $derived(columns.some(({ id }) => id === 'stem'));
 	const widths = $derived(tick + columns.map(({ width }) => width).join(' '));
 	const narrow = $derived(
 		tick +
@@ -108,8 +110,16 @@
 				>
 			{:else}
 				{@const says = column.says(question, view.pages.placeOf(question.id), categoryOf)}
-				{#if column.id === 'title'}<span role="cell" class="cut" title={says} {@attach dragged(question)}
-						><Lit text={says} words={view.filter.words} /></span
+				{#if column.id === 'title'}<span
+						role="cell"
+						class={question.found && !showsStem ? 'beside' : 'cut'}
+						title={says}
+						{@attach dragged(question)}
+						>{#if question.found && !showsStem}<span class="cut"><Lit text={says} words={view.filter.words} /></span
+							>{@render found(question.found)}{:else}<Lit text={says} words={view.filter.words} />{/if}</span
+					>
+				{:else if column.id === 'stem' && question.found}<span role="cell" class="cut roomy mute"
+						>{@render found(question.found)}</span
 					>
 				{:else}<span
 						role="cell"
@@ -128,7 +138,17 @@
 	{/snippet}
 </Rows>
 
+{#snippet found({ part, text }: FoundPart)}<span class="cut mute" title="{part}: {text}"
+		>{part}: <Lit {text} words={view.filter.words} /></span
+	>{/snippet}
+
 <style>
+	.beside {
+		display: grid;
+		grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+		gap: 10px;
+		align-items: center;
+	}
 	.sorter {
 		cursor: pointer;
 		font-weight: 600;

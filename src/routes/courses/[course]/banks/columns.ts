@@ -8,7 +8,7 @@ import {
 import { storeReactivityBindings } from '@tanstack/table-core/store-reactivity-bindings';
 import { kindName } from '$core/kinds';
 import type { Sorting } from '$lib/server/banks/filter';
-import type { QuestionRow } from '$lib/server/banks/pages';
+import type { QuestionRow } from '$lib/server/banks/question-rows';
 import { figure } from '$lib/ui/words';
 
 /** What a column of the table of questions is: its head, how wide it is, what it says, and what it is sorted by. */

@@ -1,0 +1,28 @@
+import { searchedWords } from '$core/compare/searched';
+import { parseQuestion } from '$core/kinds/schema';
+import { rows, run, type Database } from '../db/pool';
+import { whichCondition, type Which } from './tags';
+
+const batch = 200;
+
+/** Notes all the words of questions that have more of them than have room beside the question. */
+export async function keepLongWords(db: Database, which: Which): Promise<void> {
+	const { sql, parameters } = whichCondition(which);
+	await run(
+		db,
+		`DELETE l FROM long_searched_words l JOIN questions q ON q.id = l.question_id WHERE ${sql}`,
+		parameters
+	);
+	for (let last = 0; ;) {
+		const long = await rows<{ id: number; document: string }>(
+			db,
+			`SELECT q.id, CAST(q.document AS CHAR) AS document FROM questions q WHERE ${sql} AND q.searched_words LIKE '+%' AND q.id > ? ORDER BY q.id LIMIT ${batch}`,
+			[...parameters, last]
+		);
+		if (!long.length) return;
+		last = long.at(-1)!.id;
+		await run(db, 'INSERT INTO long_searched_words (question_id, words) VALUES ?', [
+			long.map(({ id, document }) => [id, ` ${searchedWords(parseQuestion(JSON.parse(document))).join(' ')}`])
+		]);
+	}
+}
