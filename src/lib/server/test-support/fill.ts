@@ -58,7 +58,8 @@ export async function fillCourse(
 				'INSERT INTO questions (course_id, bank_id, category_id, identifier, kind, title, stem_text, points, document, fingerprint, word_hashes, searched_words, checked) VALUES ?',
 				[
 					questions.map((question, at) => {
-						const { identifier, title, stemText, document, fingerprint, wordHashes, searchedWords } = columnsOf(question);
+						const { identifier, title, stemText, document, fingerprint, wordHashes, searchedWords } =
+							columnsOf(question);
 						const chapter = category + ((from + at) % chapters);
 						return [
 							id,
