@@ -52,19 +52,22 @@ describe('the words of a question', () => {
 		expect(foundBeside(question, 'knot', 'Loops Which knot makes a loop?')).toBeNull();
 		expect(foundBeside(question, 'knot bowl', 'Loops Which knot makes a loop?')).toEqual({
 			part: 'option 1',
+			before: '',
 			text: 'Bowline'
 		});
 		expect(foundBeside(question, 'TENSION', 'Loops')).toEqual({
 			part: 'feedback of option 1',
-			text: 'It does not slip under tension.'
+			before: 'It does not slip under ',
+			text: 'tension.'
 		});
 		expect(foundBeside(question, 'anchor', 'Loops')).toBeNull();
 	});
 	it('are shown from shortly before the place, with the word in it', () => {
 		const long = `${'The lee shore is near. '.repeat(40)}Then the anchor drags.`;
 		const found = foundBeside(choice({ stem: long }), 'anchor', 'The lee shore');
-		expect(found!.text).toMatch(/^….*anchor drags\.$/);
-		expect(found!.text.length).toBeLessThan(170);
+		expect(found!.before).toMatch(/^….*Then the $/);
+		expect(found!.text).toBe('anchor drags.');
+		expect(found!.before.length).toBeLessThan(45);
 	});
 	it('are found by the beginning of any of them, in any question', () => {
 		fc.assert(
@@ -75,6 +78,7 @@ describe('the words of a question', () => {
 				const found = foundBeside(any, word, '');
 				expect(found).not.toBeNull();
 				expect(foldedWords(found!.text).some((other) => other.startsWith(word))).toBe(true);
+				expect((found!.before + found!.text).length).toBeLessThanOrEqual(Math.max(161, 41 + found!.text.length));
 			})
 		);
 	});

@@ -2,14 +2,15 @@ import { kindOf, markupOf, type Question } from '../kinds';
 import { foldedWords, searchedWord } from '../markup/folded';
 import { plainText } from '../markup/text';
 
-/** A part of a question in which a word was found: its name for people, and its text from shortly before that word on. */
+/** A part of a question in which a word was found: its name for people, what stands shortly before the word, and its text from the word on. */
 export interface FoundPart {
 	part: string;
+	before: string;
 	text: string;
 }
 
 /** All that is looked through in a search: what a question is called, asks, offers, takes for an answer and says of it. */
-function searchedParts(question: Question): FoundPart[] {
+function searchedParts(question: Question): Pick<FoundPart, 'part' | 'text'>[] {
 	return [
 		{ part: 'title', text: question.title },
 		...markupOf(question).map(({ field, markup }) => ({ part: field, text: plainText(markup) })),
@@ -43,7 +44,7 @@ export function foundBeside(question: Question, lookedFor: string, seen: string)
 		const at = found.index;
 		const from = at <= shown.before ? 0 : Math.min(at, text.indexOf(' ', at - shown.before) + 1);
 		const to = Math.max(from + shown.all, at + found[0].length);
-		return { part, text: `${from > 0 ? '…' : ''}${text.slice(from, to)}` };
+		return { part, before: `${from > 0 ? '…' : ''}${text.slice(from, at)}`, text: text.slice(at, to) };
 	}
 	return null;
 }

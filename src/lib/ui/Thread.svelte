@@ -4,6 +4,7 @@
 	import Sun from '@lucide/svelte/icons/sun';
 	import CourseSwitcher from './CourseSwitcher.svelte';
 	import PersonMenu from './PersonMenu.svelte';
+	import { figure } from './words';
 
 	interface Course {
 		id: number;
@@ -79,7 +80,7 @@
 							></span
 						>
 						<span class="name">{station.name}</span><span class="visually-hidden"
-							>, {waiting[station.key]} {station.says}</span
+							>, {figure(waiting[station.key])} {station.says}</span
 						>
 					</a>
 				</li>

@@ -81,7 +81,7 @@ describe('a question is found by words', () => {
 	});
 	it('and it is told where, if title and stem do not show it', async () => {
 		const [shown] = await allRows(pool, course.courseId, wholeBank(bankId, { words: 'knot hitch' }));
-		expect(shown!.found).toEqual({ part: 'option 2', text: 'A clove hitch' });
+		expect(shown!.found).toEqual({ part: 'option 2', before: 'A clove ', text: 'hitch' });
 		const [seen] = await allRows(pool, course.courseId, wholeBank(bankId, { words: 'knot' }));
 		expect(seen!.found).toBeNull();
 	});

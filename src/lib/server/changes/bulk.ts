@@ -15,6 +15,7 @@ import { copyQuestions } from './copy';
 import { beginDeed, endDeed, type Done } from './deed';
 import { changeKeys, keySet } from './key-state';
 import { placeQuestions } from './place';
+import { touchedBy } from './touched';
 
 const key = number().integer().min(1).max(Number.MAX_SAFE_INTEGER);
 /** Where questions go: a bank, and a category of it. */
@@ -77,7 +78,7 @@ interface Work {
 }
 
 const some = (questions: number) => (questions === 1 ? '1 question' : `${questions.toLocaleString('en')} questions`);
-const batch = 300;
+const batch = 500;
 
 /** Puts questions through an edit, a batch at a time; gives how many it changed. */
 export async function rewrite(
@@ -134,8 +135,14 @@ async function workOf(connection: PoolConnection, { courseId, personId }: Doer, 
 			deed,
 			subject: says,
 			words: (questions) => `${some(questions)}: ${says}.`,
-			does: (_, ids, by) =>
-				rewrite(connection, courseId, ids, { ...by, keepsKey }, (question) => applyEdit(question, what))
+			does: async (_, ids, by) =>
+				rewrite(
+					connection,
+					courseId,
+					(await touchedBy(connection, courseId, ids, what)) ?? ids,
+					{ ...by, keepsKey },
+					(question) => applyEdit(question, what)
+				)
 		};
 	}
 	if (bulk.do === 'key') {
@@ -234,7 +241,37 @@ export interface BulkPreview {
 
 const mostExamples = 20;
 
-/** Says what doing something would change. An edit is tried on every question that is chosen. */
+/** How many questions an edit would change, and some of them; it is tried on each of which the columns do not tell. */
+async function tried(
+	db: Database,
+	courseId: number,
+	ids: readonly number[],
+	what: EditAsked
+): Promise<Pick<BulkPreview, 'changes' | 'examples'>> {
+	const touched = await touchedBy(db, courseId, ids, what);
+	const looked = touched?.slice(0, mostExamples) ?? ids;
+	const examples: BulkPreview['examples'] = [];
+	let changes = 0;
+	for (let at = 0; at < looked.length; at += batch) {
+		// by key
+		const stored = await rows<{ id: number; document: string }>(
+			db,
+			'SELECT id, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id',
+			[courseId, looked.slice(at, at + batch)]
+		);
+		tellProgress(at, looked.length);
+		for (const { id, document } of stored) {
+			const before = parseQuestion(JSON.parse(document));
+			const after = applyEdit(before, what);
+			if (after === before) continue;
+			changes += 1;
+			if (examples.length < mostExamples) examples.push({ id, before, after });
+		}
+	}
+	return { changes: touched?.length ?? changes, examples };
+}
+
+/** Says what doing something would change. */
 export async function previewBulk(pool: Pool, courseId: number, personId: number, bulk: Bulk): Promise<BulkPreview> {
 	return transaction(pool, async (connection) => {
 		const ids = await chosenIds(connection, courseId, bulk.chosen);
@@ -247,27 +284,10 @@ export async function previewBulk(pool: Pool, courseId: number, personId: number
 					[ids]
 				)
 			: { n: 0 };
-		const examples: BulkPreview['examples'] = [];
-		let changes = ids.length;
-		if (bulk.do === 'edit') {
-			changes = 0;
-			for (let at = 0; at < ids.length; at += batch) {
-				// by key
-				const stored = await rows<{ id: number; document: string }>(
-					connection,
-					'SELECT id, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id',
-					[courseId, ids.slice(at, at + batch)]
-				);
-				tellProgress(at, ids.length);
-				for (const { id, document } of stored) {
-					const before = parseQuestion(JSON.parse(document));
-					const after = applyEdit(before, bulk.what as unknown as EditAsked);
-					if (after === before) continue;
-					changes += 1;
-					if (examples.length < mostExamples) examples.push({ id, before, after });
-				}
-			}
-		}
+		const { changes, examples } =
+			bulk.do === 'edit'
+				? await tried(connection, courseId, ids, bulk.what as unknown as EditAsked)
+				: { changes: ids.length, examples: [] };
 		return { chosen: ids.length, changes, words: words(changes), inQuizzes: used!.n, examples };
 	});
 }

@@ -3,6 +3,7 @@ import { checkOf, checks, manyChecks, oneChecks } from '$core/checks';
 import type { ManyCheck } from '$core/checks/check';
 import { edition } from '$core/checks/edition';
 import { checkBeside } from '$core/checks/one';
+import type { Question } from '$core/kinds';
 import { parseQuestion } from '$core/kinds/schema';
 import { touchCourse } from '../courses/counts';
 import { checkRules } from '../courses/kept';
@@ -23,24 +24,67 @@ interface StoredRow {
 	id: number;
 	bankId: number;
 	categoryId: number | null;
+	title: string;
 	machine: number;
 	verified: number;
-	document: string;
+	/** Null where the question is known. */
+	document: string | null;
 }
 
-/** Checks questions anew, each by itself, and notes them for the checks over many; what readers have said stays. */
-export async function checkEach(connection: PoolConnection, courseId: number, ids: readonly number[]): Promise<void> {
+/** What is known of questions that were just changed, by their keys. */
+interface Changed {
+	/** What was written of them, so that it need not be read again. */
+	written: ReadonlyMap<number, Question>;
+	/** Where they stood before and what they were called, in one text each. */
+	standing: ReadonlyMap<number, string>;
+}
+
+/** What checking questions has shown of them. */
+interface Checked {
+	/** Those that stand where they stood and are called as they were. */
+	unmoved: ReadonlySet<number>;
+	/** Those that have to be paired anew. */
+	paired: ReadonlySet<number>;
+}
+
+const nothingKnown: Changed = { written: new Map(), standing: new Map() };
+const standingText = ({ bankId, categoryId, title }: Pick<StoredRow, 'bankId' | 'categoryId' | 'title'>) =>
+	JSON.stringify([bankId, categoryId, title]);
+
+/** Where questions stand and what they are called, which the checks over many tell of them. */
+async function standingOf(connection: PoolConnection, ids: readonly number[]): Promise<Map<number, string>> {
+	const stored = await rows<Pick<StoredRow, 'id' | 'bankId' | 'categoryId' | 'title'>>(
+		connection,
+		'SELECT id, bank_id AS bankId, category_id AS categoryId, title FROM questions WHERE id IN (?)',
+		[ids]
+	);
+	return new Map(stored.map((question) => [question.id, standingText(question)]));
+}
+
+/**
+ * Checks questions anew, each by itself, and notes them for the checks over many; what readers have said stays. Gives
+ * what that shows, by what is known of a change.
+ */
+export async function checkEach(
+	connection: PoolConnection,
+	courseId: number,
+	ids: readonly number[],
+	{ written, standing }: Changed = nothingKnown
+): Promise<Checked> {
 	const stored = await rows<StoredRow>(
 		connection,
-		'SELECT id, bank_id AS bankId, category_id AS categoryId, machine, verified IS NOT NULL AS verified, document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
-		[courseId, ids]
+		'SELECT id, bank_id AS bankId, category_id AS categoryId, title, machine, verified IS NOT NULL AS verified, IF(id IN (?), NULL, document) AS document FROM questions WHERE course_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
+		[written.size ? [...written.keys()] : [0], courseId, ids]
 	);
-	if (!stored.length) return;
+	if (!stored.length) return { unmoved: new Set(), paired: new Set() };
 	const here = stored.map(({ id }) => id);
-	const questions = stored.map(({ document, machine, verified, ...standing }) => ({
-		...standing,
+	const unmoved = new Set(
+		stored.filter((question) => standing.get(question.id) === standingText(question)).map(({ id }) => id)
+	);
+	const questions = stored.map(({ document, machine, verified, title: _, ...place }) => ({
+		...place,
 		known: { machine: machine === 1, verified: verified === 1 },
-		question: parseQuestion(JSON.parse(document))
+		question: written.get(place.id) ?? parseQuestion(JSON.parse(document!))
 	}));
 	const { on } = await checkRules(connection, courseId);
 	const said = await rows<{ id: number; rule: string }>(
@@ -63,7 +107,7 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 			])
 		)
 	);
-	await writeNotes(connection, courseId, questions);
+	const paired = await writeNotes(connection, courseId, questions, unmoved);
 	// what a check over many has nothing to note of any more it says nothing of
 	for (const table of ['snags', 'waived_snags'])
 		await run(
@@ -73,6 +117,7 @@ export async function checkEach(connection: PoolConnection, courseId: number, id
 			[here, ofMany]
 		);
 	await run(connection, 'UPDATE questions SET checked = ? WHERE id IN (?)', [edition, here]);
+	return { unmoved, paired };
 }
 
 const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?.tallied ?? false;
@@ -82,11 +127,13 @@ const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?
  * are noted with after it. A group that is only counted says the same as before where no note has changed, however large
  * it is; of the others the names of the questions are told too, which may have changed.
  */
-function groupsToCheck(before: readonly NotedGroup[], after: readonly NotedGroup[]): Group[] {
+function groupsToCheck(before: readonly NotedGroup[], after: readonly NotedGroup[], haveMoved: boolean): Group[] {
 	const nameOf = ({ rule, hash }: Group) => `${rule} ${hash.toString('hex')}`;
 	const known = new Map(before.map((group) => [nameOf(group), group]));
 	const same = new Set(
-		after.filter((group) => isTallied(group) && known.get(nameOf(group))?.digest === group.digest).map(nameOf)
+		after
+			.filter((group) => (isTallied(group) || !haveMoved) && known.get(nameOf(group))?.digest === group.digest)
+			.map(nameOf)
 	);
 	const groups = new Map([...before, ...after].map((group) => [nameOf(group), group]));
 	return [...groups].flatMap(([name, group]) => (same.has(name) ? [] : [group]));
@@ -109,22 +156,27 @@ async function checkGroups(connection: PoolConnection, courseId: number, groups:
 
 /**
  * Makes a change to questions, and checks again what it concerns: the questions themselves, and those that they were held
- * against before it or are after it.
+ * against before it or are after it. Those of `written` are what the change makes of them.
  */
 export async function checkAround(
 	connection: PoolConnection,
 	courseId: number,
 	ids: readonly number[],
-	change: () => Promise<void>
+	change: () => Promise<void>,
+	written: Changed['written'] = nothingKnown.written
 ): Promise<void> {
 	await lockGroups(connection, courseId);
+	const standing = await standingOf(connection, ids);
 	const before = await groupsOf(connection, ids);
 	const partners = await partnersOf(connection, ids);
 	await change();
-	await checkEach(connection, courseId, ids);
+	const { unmoved, paired } = await checkEach(connection, courseId, ids, { written, standing });
 	const after = await groupsOf(connection, ids);
-	await checkGroups(connection, courseId, groupsToCheck(before, after));
-	await pairAround(connection, courseId, ids, partners);
+	const haveMoved = ids.some((id) => !unmoved.has(id));
+	await checkGroups(connection, courseId, groupsToCheck(before, after, haveMoved));
+	// what is no more has no pairs either
+	const toPair = ids.filter((id) => paired.has(id) || !unmoved.has(id));
+	if (toPair.length) await pairAround(connection, courseId, toPair, partners);
 	await setWaivedAside(connection, courseId);
 	// where a course was not checked yet, what a load has said of twins is all that is known of them
 	await dropLoneTwins(connection, courseId);

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection } from 'mysql2/promise';
 import { manyChecks, pairChecks } from '$core/checks';
-import type { ManyCheck, Noted } from '$core/checks/check';
+import type { ManyCheck, Noted, PairCheck } from '$core/checks/check';
 import { withinKey } from '$core/checks/many';
 import type { Question } from '$core/kinds';
 import { languagesOf } from '$core/language/detect';
@@ -31,35 +31,90 @@ const hashOf = (check: ManyCheck, { bankId, categoryId }: StoredStanding, note: 
 		.digest()
 		.subarray(0, 8);
 
-/** Notes questions anew for all checks over many. */
+/** What questions are noted with now: by question, then by check, its course, group and note in one text. */
+async function notedBefore(db: Database, ids: readonly number[]): Promise<Map<number, Map<string, string>>> {
+	const found = await rows<{ id: number; courseId: number; rule: string; hash: Buffer; note: string }>(
+		db,
+		'SELECT question_id AS id, course_id AS courseId, rule, group_hash AS hash, CAST(note AS CHAR) AS note FROM check_notes WHERE question_id IN (?)',
+		[ids]
+	);
+	const noted = new Map<number, Map<string, string>>();
+	for (const { id, courseId, rule, hash, note } of found) {
+		const own = noted.get(id) ?? new Map<string, string>();
+		noted.set(id, own.set(rule, inOneText(courseId, hash, note)));
+	}
+	return noted;
+}
+
+const inOneText = (courseId: number, hash: Buffer, note: string) => `${courseId} ${hash.toString('hex')} ${note}`;
+
+type Standing = StoredStanding & { question: Question };
+
+/** What the checks over many, and those over pairs, note of a question. */
+function notesFor({
+	question,
+	...standing
+}: Standing): { check: ManyCheck | PairCheck; hash: Buffer; note: unknown }[] {
+	return [
+		...manyChecks.flatMap((check) => {
+			const note = check.note(question, tools);
+			return note === null ? [] : [{ check, hash: hashOf(check, standing, note), note }];
+		}),
+		...pairChecks.flatMap((check) => {
+			const note = check.note(question, tools);
+			return note === null ? [] : [{ check, hash: ofPairs, note }];
+		})
+	];
+}
+
+/**
+ * Notes questions anew for all checks over many; what was noted with the same before is left alone. Gives those that have
+ * to be paired anew: all but those of `unmoved`, which stand where they stood, whose notes for pairs are the same.
+ */
 export async function writeNotes(
 	connection: PoolConnection,
 	courseId: number,
-	questions: readonly (StoredStanding & { question: Question })[]
-): Promise<void> {
-	if (!questions.length) return;
+	questions: readonly Standing[],
+	unmoved: ReadonlySet<number>
+): Promise<Set<number>> {
+	if (!questions.length) return new Set();
+	const before = await notedBefore(
+		connection,
+		questions.map(({ id }) => id)
+	);
+	const paired = new Set<number>();
 	const notes: unknown[][] = [];
 	const keys: unknown[][] = [];
+	const gone = new Map<string, number[]>();
 	for (const { question, ...standing } of questions) {
-		for (const check of manyChecks) {
-			const note = check.note(question, tools);
-			if (note !== null)
-				notes.push([standing.id, check.id, courseId, hashOf(check, standing, note), JSON.stringify(note)]);
-		}
-		for (const check of pairChecks) {
-			const note = check.note(question, tools);
-			if (note === null) continue;
-			notes.push([standing.id, check.id, courseId, ofPairs, JSON.stringify(note)]);
-			for (const key of keyRows(courseId, check, standing, note)) keys.push(key);
-		}
+		const { id } = standing;
+		const known = before.get(id) ?? new Map<string, string>();
+		const own = notesFor({ question, ...standing });
+		const isPair = (rule: string) => pairChecks.some((check) => check.id === rule);
+		const changed = own.filter(
+			({ check, hash, note }) => known.get(check.id) !== inOneText(courseId, hash, JSON.stringify(note))
+		);
+		notes.push(...changed.map(({ check, hash, note }) => [id, check.id, courseId, hash, JSON.stringify(note)]));
+		const lost = [...known.keys()].filter((rule) => !own.some(({ check }) => check.id === rule));
+		for (const rule of lost) gone.set(rule, [...(gone.get(rule) ?? []), id]);
+		if (unmoved.has(id) && !changed.some(({ check }) => isPair(check.id)) && !lost.some(isPair)) continue;
+		paired.add(id);
+		for (const { check, note } of own)
+			if (check.scope === 'pairs') keys.push(...keyRows(courseId, check, standing, note));
 	}
-	const ids = questions.map(({ id }) => id);
-	await run(connection, 'DELETE FROM check_notes WHERE question_id IN (?)', [ids]);
-	await run(connection, 'DELETE FROM check_keys WHERE question_id IN (?)', [ids]);
+	for (const [rule, ids] of gone)
+		await run(connection, 'DELETE FROM check_notes WHERE question_id IN (?) AND rule = ?', [ids, rule]);
+	if (paired.size) await run(connection, 'DELETE FROM check_keys WHERE question_id IN (?)', [[...paired]]);
 	if (notes.length)
-		await run(connection, 'INSERT INTO check_notes (question_id, rule, course_id, group_hash, note) VALUES ?', [notes]);
+		await run(
+			connection,
+			`INSERT INTO check_notes (question_id, rule, course_id, group_hash, note) VALUES ?
+			ON DUPLICATE KEY UPDATE course_id = VALUES(course_id), group_hash = VALUES(group_hash), note = VALUES(note)`,
+			[notes]
+		);
 	if (keys.length)
 		await run(connection, 'INSERT IGNORE INTO check_keys (course_id, rule, key_hash, question_id) VALUES ?', [keys]);
+	return paired;
 }
 
 /** A group with a digest of the notes that some questions have in it, and of whether something is said of them. */

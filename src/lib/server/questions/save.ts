@@ -78,21 +78,27 @@ export async function saveQuestions(
 ): Promise<void> {
 	if (!changed.length) return;
 	const ids = changed.map(({ id }) => id);
-	await checkAround(connection, courseId, ids, async () => {
-		await keepVersions(connection, deedId, ids);
-		await run(
-			connection,
-			`INSERT INTO questions (id, course_id, bank_id, ${questionNames}) VALUES ?
+	await checkAround(
+		connection,
+		courseId,
+		ids,
+		async () => {
+			await keepVersions(connection, deedId, ids);
+			await run(
+				connection,
+				`INSERT INTO questions (id, course_id, bank_id, ${questionNames}) VALUES ?
 			ON DUPLICATE KEY UPDATE verified_version = IF(? AND verified_version = version, version + 1, verified_version), ${written}, version = version + 1, changed = NOW(3), changed_by = ?`,
-			[
-				changed.map(({ id, bankId, question }) => [id, courseId, bankId, ...questionValues(question)]),
-				keepsKey ? 1 : 0,
-				personId
-			]
-		);
-		await keepFiles(connection, { ids });
-		await keepFound(connection, { ids });
-	});
+				[
+					changed.map(({ id, bankId, question }) => [id, courseId, bankId, ...questionValues(question)]),
+					keepsKey ? 1 : 0,
+					personId
+				]
+			);
+			await keepFiles(connection, { ids });
+			await keepFound(connection, { ids });
+		},
+		new Map(changed.map(({ id, question }) => [id, question]))
+	);
 }
 
 /** New questions and where they are to stand. */

@@ -36,8 +36,13 @@
 			snags: node.allSnags
 		}))
 	]);
-	/** As wide as the longest number. */
-	const digits = $derived(figure(questions).length);
+	/** As wide as the longest of some numbers; a comma is narrower than a figure. */
+	function width(numbers: number[]): string {
+		const longest = figure(Math.max(0, ...numbers));
+		const commas = longest.split(',').length - 1;
+		return `max(${longest.length - 0.6 * commas}ch, 30px)`;
+	}
+	const widths = $derived(`${width(tree.map(({ own }) => own))} ${width([questions])}`);
 	const keyOf = (id: string) => (id === whole ? null : Number(id));
 
 	function dragOf({ id }: { id: string }): DragPart {
@@ -55,7 +60,7 @@
 	chosen={chosen === null ? whole : String(chosen)}
 	choose={(id) => choose(keyOf(id))}
 	{label}
-	columns="max({digits}ch, 30px) max({digits}ch, 30px)"
+	columns={widths}
 	{...drop ? { drag: dragOf } : {}}
 >
 	{#snippet head()}<span>Category</span><span class="text-right">here</span><span class="text-right">all</span

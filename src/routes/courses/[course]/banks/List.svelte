@@ -37,6 +37,7 @@
 				.map(({ width }) => width)
 				.join(' ')
 	);
+	const inFull = ({ part, before, text }: FoundPart) => `${part}: ${before}${text}`;
 	function sortBy(column: Column) {
 		if (!column.sort) return;
 		const again = view.filter.sort === column.sort;
@@ -116,10 +117,18 @@
 						title={says}
 						{@attach dragged(question)}
 						>{#if question.found && !showsStem}<span class="cut"><Lit text={says} words={view.filter.words} /></span
-							>{@render found(question.found)}{:else}<Lit text={says} words={view.filter.words} />{/if}</span
+							><span class="cut mute" title={inFull(question.found)}
+								><Lit text={question.found.text} words={view.filter.words} /> ({question.found.part})</span
+							>{:else}<Lit text={says} words={view.filter.words} />{/if}</span
 					>
-				{:else if column.id === 'stem' && question.found}<span role="cell" class="cut roomy mute"
-						>{@render found(question.found)}</span
+				{:else if column.id === 'stem' && question.found}<span
+						role="cell"
+						class="cut roomy mute"
+						title={inFull(question.found)}
+						>{question.found.part}: <Lit
+							text={question.found.before + question.found.text}
+							words={view.filter.words}
+						/></span
 					>
 				{:else}<span
 						role="cell"
@@ -138,14 +147,10 @@
 	{/snippet}
 </Rows>
 
-{#snippet found({ part, text }: FoundPart)}<span class="cut mute" title="{part}: {text}"
-		>{part}: <Lit {text} words={view.filter.words} /></span
-	>{/snippet}
-
 <style>
 	.beside {
 		display: grid;
-		grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+		grid-template-columns: minmax(0, auto) minmax(40%, 1fr);
 		gap: 10px;
 		align-items: center;
 	}
