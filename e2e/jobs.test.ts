@@ -1,4 +1,4 @@
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
@@ -173,6 +173,42 @@ describe('a job takes no more steps than it needs:', () => {
 		expect(steps.count).toBeLessThanOrEqual(7);
 		await visitor.press('Undo');
 		await visitor.reads('1 of 17');
+		expect(await visitor.complaints()).toEqual([]);
+	});
+});
+
+describe('work that takes longer', () => {
+	it('is shown in the sheet that asked for it, and is stopped there by mouse and by key', async () => {
+		await visitor.go(`/courses/${day.course}/banks`);
+		await visitor.choose('Bank', /^ropes/);
+		await visitor.reads('1 of 17');
+		await steps.tick('Select all that are listed');
+		await visitor.press('Points …');
+		await visitor.write(inSheet('input'), '5');
+		await visitor.reads('Change 17 questions');
+		// the server answers as it does where there is much to do, and does not come to an end
+		await visitor.driver.executeScript(`
+			const real = window.fetch;
+			window.fetch = (address, options) =>
+				String(address).includes('/bulk') && !String(address).includes('preview')
+					? Promise.resolve(new Response(new ReadableStream({
+							start(controller) {
+								controller.enqueue(new TextEncoder().encode('{"done":5,"total":17}\\n'));
+								options.signal.addEventListener('abort', () => controller.error(options.signal.reason));
+							}
+						}), { headers: { 'content-type': 'application/x-ndjson' } }))
+					: real(address, options);`);
+		for (const how of ['mouse', 'key']) {
+			await visitor.press('Change 17 questions');
+			await visitor.reads('5 of 17');
+			const stop = await visitor.driver.findElement(
+				By.xpath('//*[@role="dialog"]//button[normalize-space(.) = "Stop"]')
+			);
+			if (how === 'mouse') await stop.click();
+			else await stop.sendKeys(Key.ENTER);
+			await visitor.reads('It was stopped. Nothing was changed.');
+			expect(await visitor.words()).not.toContain('5 of 17');
+		}
 		expect(await visitor.complaints()).toEqual([]);
 	});
 });

@@ -1,7 +1,10 @@
 <script lang="ts">
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 	import X from '@lucide/svelte/icons/x';
-	import type { Snippet } from 'svelte';
+	import { untrack, type Snippet } from 'svelte';
+	import { sheets } from './under-way.svelte';
+	import UnderWayBar from './UnderWayBar.svelte';
+	import { overSheets } from './over-sheets';
 
 	/** A sheet over the page that asks for something: a title, what is asked, and a button that says what it will do. */
 	let {
@@ -28,6 +31,11 @@
 		wide?: boolean;
 	} = $props();
 
+	$effect(() => {
+		if (!open) return;
+		untrack(() => (sheets.open += 1));
+		return () => untrack(() => (sheets.open -= 1));
+	});
 	let form = $state<HTMLFormElement>();
 	/** Where one begins: the field that says so (`data-begin`), else the first; in a sheet that has none, what the dialog begins with. */
 	const begins = () =>
@@ -36,7 +44,12 @@
 		null;
 </script>
 
-<Dialog {open} initialFocusEl={begins} onOpenChange={(details) => (open = details.open)}>
+<Dialog
+	{open}
+	persistentElements={overSheets}
+	initialFocusEl={begins}
+	onOpenChange={(details) => (open = details.open)}
+>
 	<Portal>
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">
@@ -55,6 +68,7 @@
 				>
 					{@render children()}
 					{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
+					<UnderWayBar inSheet />
 					<div class="mt-1 flex justify-end gap-2">
 						<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => (open = false)}
 							>Leave it</button

@@ -7,6 +7,7 @@
 	import { page } from '$app/state';
 	import { onMount, untrack, type Snippet } from 'svelte';
 	import { keepWidths, leastWidth, mostWidth, widthsCookie } from './widths';
+	import { overSheets } from './over-sheets';
 
 	/**
 	 * Where, what, and the thing itself, side by side. The widths of the outer two are dragged, or set with the arrow keys,
@@ -129,7 +130,7 @@
 </div>
 
 {#if first}
-	<Dialog open={drawer} onOpenChange={(details) => (drawer = details.open)}>
+	<Dialog open={drawer} persistentElements={overSheets} onOpenChange={(details) => (drawer = details.open)}>
 		<Portal>
 			<Dialog.Backdrop class="dialog-backdrop" />
 			<Dialog.Positioner class="drawer-place">

@@ -2,6 +2,7 @@
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 	import X from '@lucide/svelte/icons/x';
 	import { shortcuts } from './keys';
+	import { overSheets } from './over-sheets';
 
 	/** The sheet of the keys, opened with a question mark. */
 	let shown = $state(false);
@@ -11,7 +12,7 @@
 	}
 </script>
 
-<Dialog open={shown} onOpenChange={(details) => (shown = details.open)}>
+<Dialog open={shown} persistentElements={overSheets} onOpenChange={(details) => (shown = details.open)}>
 	<Portal>
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">

@@ -1,13 +1,14 @@
 <script lang="ts">
 	import Strand from './Strand.svelte';
-	import { all } from './under-way.svelte';
+	import { all, sheets } from './under-way.svelte';
 	import { figure } from './words';
 
-	/** What is being done and takes longer: how far it is, and Stop, which takes all of it back. */
+	/** What is being done and takes longer: how far it is, and Stop, which takes all of it back; at the foot of the window, or in the sheet that is open. */
+	let { inSheet = false }: { inSheet?: boolean } = $props();
 </script>
 
-{#if all.length}
-	<div class="under-way" role="status">
+{#if all.length && (inSheet || !sheets.open)}
+	<div class:under-way={!inSheet} role="status">
 		{#each all as work (work)}
 			<p>
 				<Strand value={work.total ? work.done / work.total : null} label="Progress" />

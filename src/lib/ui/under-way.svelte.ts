@@ -28,3 +28,6 @@ export class UnderWay {
 
 /** All that is under way. */
 export const all = $state<UnderWay[]>([]);
+
+/** How many sheets are open: what is under way is shown in them then, for nothing else on the page can be reached. */
+export const sheets = $state({ open: 0 });
