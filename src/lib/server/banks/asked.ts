@@ -3,7 +3,7 @@ import type { Done } from '../changes/deed';
 import { courseFor, mayDo } from '../courses/courses';
 import { database } from '../db/pool';
 import { Refused } from '../loads/refused';
-import { threads } from '../threads/ask';
+import { threads, type Running } from '../threads/ask';
 import { splitRules } from './split';
 
 const key = number().integer().min(1).max(Number.MAX_SAFE_INTEGER);
@@ -86,47 +86,47 @@ async function courseToWorkIn(personId: number, courseId: number): Promise<{ id:
 	return to;
 }
 
-/** Does what is asked for to the banks and categories of a course. Throws Refused in words. */
-export async function changeTree(courseId: number, personId: number, asked: TreeAsked): Promise<Done> {
+/** Begins what is asked for to the banks and categories of a course. Throws Refused in words. */
+export async function changeTree(courseId: number, personId: number, asked: TreeAsked): Promise<Running<Done>> {
 	const who = { courseId, personId };
 	const task = threads();
 	switch (asked.do) {
 		case 'makeBank':
-			return task.ask('makeBank', who, asked.name, asked.description);
+			return task.begin('makeBank', who, asked.name, asked.description);
 		case 'renameBank':
-			return task.ask('renameBank', who, asked.bankId, asked.name, asked.description);
+			return task.begin('renameBank', who, asked.bankId, asked.name, asked.description);
 		case 'binBank':
-			return task.ask('binBank', who, asked.bankId);
+			return task.begin('binBank', who, asked.bankId);
 		case 'mergeBanks':
-			return task.ask('mergeBanks', who, asked.bankId, asked.into);
+			return task.begin('mergeBanks', who, asked.bankId, asked.into);
 		case 'moveBank': {
 			const to = await courseToWorkIn(personId, asked.courseId);
 			if (to.id === courseId) throw new Refused('It is in this course already. Choose another.');
-			return task.ask('moveBank', who, asked.bankId, to);
+			return task.begin('moveBank', who, asked.bankId, to);
 		}
 		case 'copyBank':
-			return task.ask('copyBank', who, asked.bankId, asked.name, await courseToWorkIn(personId, asked.courseId));
+			return task.begin('copyBank', who, asked.bankId, asked.name, await courseToWorkIn(personId, asked.courseId));
 		case 'splitBank':
-			return task.ask('splitBank', who, asked.bankId, asked.categoryId, asked.name);
+			return task.begin('splitBank', who, asked.bankId, asked.categoryId, asked.name);
 		case 'makeCategory':
-			return task.ask('makeCategory', who, asked.bankId, asked.parentId, asked.name);
+			return task.begin('makeCategory', who, asked.bankId, asked.parentId, asked.name);
 		case 'renameCategory':
-			return task.ask('renameCategory', who, asked.bankId, asked.categoryId, asked);
+			return task.begin('renameCategory', who, asked.bankId, asked.categoryId, asked);
 		case 'moveCategory':
-			return task.ask('moveCategory', who, asked.bankId, asked.categoryId, asked.parentId, asked.beforeId);
+			return task.begin('moveCategory', who, asked.bankId, asked.categoryId, asked.parentId, asked.beforeId);
 		case 'mergeCategory':
-			return task.ask('mergeCategory', who, asked.bankId, asked.categoryId, asked.into);
+			return task.begin('mergeCategory', who, asked.bankId, asked.categoryId, asked.into);
 		case 'sortCategories':
-			return task.ask('sortCategories', who, asked.bankId, asked.parentId);
+			return task.begin('sortCategories', who, asked.bankId, asked.parentId);
 		case 'numberCategories':
-			return task.ask('numberCategories', who, asked.bankId, asked.parentId);
+			return task.begin('numberCategories', who, asked.bankId, asked.parentId);
 		case 'dropCategory': {
 			const to = asked.questions === 'category' ? { categoryId: asked.into ?? 0 } : asked.questions;
-			return task.ask('dropCategory', who, asked.bankId, asked.categoryId, to);
+			return task.begin('dropCategory', who, asked.bankId, asked.categoryId, to);
 		}
 		case 'splitCategory':
-			return task.ask('splitCategory', who, asked.bankId, asked.categoryId, asked.rule);
+			return task.begin('splitCategory', who, asked.bankId, asked.categoryId, asked.rule);
 		case 'carryCategories':
-			return task.ask('carryCategories', who, asked.bankId, asked.categories, asked.to, asked.how);
+			return task.begin('carryCategories', who, asked.bankId, asked.categories, asked.to, asked.how);
 	}
 }

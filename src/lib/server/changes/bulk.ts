@@ -5,6 +5,7 @@ import { parseQuestion } from '$core/kinds/schema';
 import { lazy, number, object, string, type InferType } from 'yup';
 import { chosenShape } from '../banks/filter';
 import { chosenIds } from '../banks/pages';
+import { lockGroups } from '../checks/notes';
 import { categoryTree } from '../banks/tree';
 import { row, rows, transaction, type Database } from '../db/pool';
 import { Refused } from '../loads/refused';
@@ -219,6 +220,7 @@ export async function doBulk(pool: Pool, courseId: number, personId: number, bul
 			address: `/courses/${courseId}/banks?bank=${bulk.chosen.bankId}`
 		});
 		tellProgress(0, ids.length);
+		await lockGroups(connection, courseId);
 		const questions = await work.does(connection, ids, { deedId, personId });
 		tellProgress(ids.length, ids.length);
 		await endDeed(connection, deedId, questions);

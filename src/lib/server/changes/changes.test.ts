@@ -21,6 +21,8 @@ import { takeIn } from '../loads/take-in';
 import { bringBackVersion, editQuestion, makeQuestion } from '../questions/edit';
 import { quizOfChosen } from '../quizzes/make';
 import { saveQuiz } from '../quizzes/save';
+import { fillCourse } from '../test-support/fill';
+import { copyBank } from '../banks/apart';
 import { bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { doBulk, previewBulk, type Bulk } from './bulk';
 import { undoDeed, wayBackOf } from './undo';
@@ -336,6 +338,20 @@ describe('a bank', () => {
 		expect((await banksOf(pool, other.courseId)).find(({ id }) => id === bankId)?.questions).toBe(5);
 		await back(moved.deedId);
 		expect((await stateOf(course.courseId)).questions).toHaveLength(5);
+	});
+	it('is copied and taken back while all questions of the course are checked', async () => {
+		const large = await fillCourse(pool, course.personId, 1500);
+		const who = { courseId: large.id, personId: course.personId };
+		const copied = await copyBank(pool, who, large.bank, 'Again', { id: large.id, name: 'Lights', code: 'B' });
+		expect(copied.questions).toBe(1500);
+		const [undone] = await Promise.all([
+			undoDeed(pool, large.id, course.personId, copied.deedId, false),
+			checkCourse(pool, large.id, unhindered)
+		]);
+		expect(undone.questions).toBe(1500);
+		expect(await rows(pool, 'SELECT COUNT(*) AS n FROM questions WHERE course_id = ?', [large.id])).toEqual([
+			{ n: 1500 }
+		]);
 	});
 	it('is merged into another by the paths of its categories', async () => {
 		const { bankId: into } = await makeBank(pool, course, 'Into');

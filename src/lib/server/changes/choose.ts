@@ -1,5 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { run } from '../db/pool';
+import { tellProgress } from '../threads/progress';
 
 /** Where a question is to stand from now on. */
 export interface Placing {
@@ -21,4 +22,22 @@ export async function notePlacings(connection: PoolConnection, placings: readonl
 		await run(connection, 'INSERT INTO placing_now (id, bank_id, category_id) VALUES ?', [
 			placings.slice(at, at + batch).map(({ id, bankId, categoryId }) => [id, bankId, categoryId])
 		]);
+}
+
+const slice = 5000;
+
+/**
+ * Goes through the questions that are noted slice by slice, in the order of their keys; `work` gets the condition for those
+ * `n` of placing_now that are meant, with its parameters. How far it is is told, so that it can be stopped in between.
+ */
+export async function placingBySlices(
+	placings: readonly Placing[],
+	work: (sql: string, parameters: [first: number, last: number]) => Promise<void>
+): Promise<void> {
+	const ids = placings.map(({ id }) => id).sort((a, b) => a - b);
+	for (let at = 0; at < ids.length; at += slice) {
+		tellProgress(at, ids.length);
+		await work('n.id BETWEEN ? AND ?', [ids[at]!, ids[Math.min(ids.length, at + slice) - 1]!]);
+	}
+	tellProgress(ids.length, ids.length);
 }

@@ -5,8 +5,7 @@ import { rows, run } from '../db/pool';
 import { contentList, contentNames } from '../questions/columns';
 import type { ByDeed } from '../questions/save';
 import { keepFound } from '../questions/found';
-import { tellProgress } from '../threads/progress';
-import { notePlacings, type Placing } from './choose';
+import { notePlacings, placingBySlices, type Placing } from './choose';
 
 const mostAtOnce = 1000;
 
@@ -22,13 +21,16 @@ export async function copyQuestions(
 ): Promise<number> {
 	if (!placings.length) return 0;
 	await notePlacings(connection, placings);
-	tellProgress(0, placings.length);
-	const { count } = await run(
-		connection,
-		`INSERT INTO questions (course_id, bank_id, category_id, ${contentNames}, verified_version, disputed, disputed_by, copied_from, deed_id, changed, changed_by)
-		SELECT ?, n.bank_id, n.category_id, ${contentList('q')}, IF(q.verified_version = q.version, 1, NULL), q.disputed, q.disputed_by, q.id, ?, NOW(3), ? FROM placing_now n JOIN questions q ON q.id = n.id ORDER BY q.id`,
-		[to, deedId, personId]
-	);
+	let count = 0;
+	await placingBySlices(placings, async (which, parameters) => {
+		const copied = await run(
+			connection,
+			`INSERT INTO questions (course_id, bank_id, category_id, ${contentNames}, verified_version, disputed, disputed_by, copied_from, deed_id, changed, changed_by)
+			SELECT ?, n.bank_id, n.category_id, ${contentList('q')}, IF(q.verified_version = q.version, 1, NULL), q.disputed, q.disputed_by, q.id, ?, NOW(3), ? FROM placing_now n JOIN questions q ON q.id = n.id WHERE ${which} ORDER BY q.id`,
+			[to, deedId, personId, ...parameters]
+		);
+		count += copied.count;
+	});
 	// by_deed
 	await run(
 		connection,
@@ -40,7 +42,6 @@ export async function copyQuestions(
 		'INSERT IGNORE INTO question_files (question_id, file_id) SELECT q.id, f.file_id FROM questions q JOIN question_files f ON f.question_id = q.copied_from WHERE q.deed_id = ?',
 		[deedId]
 	);
-	tellProgress(count, placings.length);
 	await keepFound(connection, { deedId });
 	if (count > mostAtOnce) {
 		await checkSoon(connection, to);

@@ -1,11 +1,11 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { checkAround } from '../checks/around';
 import { checkSoon } from '../checks/course';
+import { lockGroups } from '../checks/notes';
 import { touchCourse } from '../courses/counts';
 import { rows, run } from '../db/pool';
 import { findLost, rememberQuestions } from '../quizzes/lost';
-import { tellProgress } from '../threads/progress';
-import { notePlacings, type Placing } from './choose';
+import { notePlacings, placingBySlices, type Placing } from './choose';
 import type { ByDeed } from '../questions/save';
 
 /** So many questions are checked at once where they stand now; of more, the courses are checked in the background. */
@@ -25,23 +25,32 @@ async function changeCourse(connection: PoolConnection, to: number): Promise<voi
 	]);
 }
 
-async function writePlaces(connection: PoolConnection, to: number, { deedId, personId }: ByDeed): Promise<number> {
+async function writePlaces(
+	connection: PoolConnection,
+	to: number,
+	placings: readonly Placing[],
+	{ deedId, personId }: ByDeed
+): Promise<number> {
+	const elsewhere = 'NOT (q.bank_id = n.bank_id AND q.category_id <=> n.category_id AND q.course_id = ?)';
 	await run(
 		connection,
 		`INSERT INTO changed_questions (deed_id, question_id, sort, course_before, bank_before, category_before, course_after, bank_after, category_after)
 		SELECT ?, q.id, 'placed', q.course_id, q.bank_id, q.category_id, ?, n.bank_id, n.category_id FROM placing_now n JOIN questions q ON q.id = n.id
-		WHERE NOT (q.bank_id = n.bank_id AND q.category_id <=> n.category_id AND q.course_id = ?)
+		WHERE ${elsewhere}
 		ON DUPLICATE KEY UPDATE course_after = VALUES(course_after), bank_after = VALUES(bank_after), category_after = VALUES(category_after)`,
 		[deedId, to, to]
 	);
 	await changeCourse(connection, to);
-	tellProgress(0, 0);
-	const { count } = await run(
-		connection,
-		`UPDATE questions q JOIN placing_now n ON n.id = q.id SET q.course_id = ?, q.bank_id = n.bank_id, q.category_id = n.category_id, q.changed = NOW(3), q.changed_by = ?
-		WHERE NOT (q.bank_id = n.bank_id AND q.category_id <=> n.category_id AND q.course_id = ?)`,
-		[to, personId, to]
-	);
+	let count = 0;
+	await placingBySlices(placings, async (which, parameters) => {
+		const placed = await run(
+			connection,
+			`UPDATE questions q JOIN placing_now n ON n.id = q.id SET q.course_id = ?, q.bank_id = n.bank_id, q.category_id = n.category_id, q.changed = NOW(3), q.changed_by = ?
+			WHERE ${elsewhere} AND ${which}`,
+			[to, personId, to, ...parameters]
+		);
+		count += placed.count;
+	});
 	return count;
 }
 
@@ -61,12 +70,13 @@ export async function placeQuestions(
 	const ids = placings.map(({ id }) => id);
 	let count = 0;
 	const move = async () => {
-		count = await writePlaces(connection, to, by);
+		count = await writePlaces(connection, to, placings, by);
 	};
 	if (ids.length <= mostAtOnce) {
 		await checkAround(connection, from, ids, move);
 		if (to !== from) await checkAround(connection, to, ids, () => Promise.resolve());
 	} else {
+		for (const courseId of [...new Set([from, to])].sort((a, b) => a - b)) await lockGroups(connection, courseId);
 		await move();
 		await run(connection, 'UPDATE questions q JOIN placing_now n ON n.id = q.id SET q.checked = 0');
 		for (const courseId of new Set([from, to])) await checkSoon(connection, courseId);

@@ -7,6 +7,7 @@ import { tellProgress } from '../threads/progress';
 import { saveQuestions, type ByDeed } from '../questions/save';
 import { findLost, rememberBanks, rememberCategories } from '../quizzes/lost';
 import { binPlace } from './bin';
+import { lockGroups } from '../checks/notes';
 import { beginDeed, endDeed, type Done } from './deed';
 import { changeKeys, keyState } from './key-state';
 import { placeQuestions } from './place';
@@ -290,6 +291,8 @@ export async function undoDeed(
 			'SELECT thing, thing_id, before_it, after_it FROM changed_things WHERE deed_id = ?',
 			[deedId]
 		);
+		// what checks the course in the background would lock the same questions in another order
+		await lockGroups(connection, courseId);
 		const changed = await changedBy(connection, deedId, all);
 		const of = (sort: ChangedRow['sort']) => changed.filter((one) => one.sort === sort);
 		await putThingsBack(connection, kept, by);

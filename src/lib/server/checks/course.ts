@@ -96,6 +96,7 @@ export async function checkCourse(pool: Pool, courseId: number, control: Control
 	for (let done = 0; ;) {
 		control.check();
 		const due = await transaction(pool, async (connection) => {
+			await lockGroups(connection, courseId);
 			// by_checked
 			const found = await rows<{ id: number }>(
 				connection,

@@ -45,8 +45,8 @@
 </script>
 
 <div class="filters">
-	<h2 class="cut mr-auto" {title}>
-		{title}
+	<h2 class="mr-auto flex min-w-0 gap-1" {title}>
+		<span class="cut">{title}</span>
 		<span class="mute font-normal">{figure(total)}</span>
 	</h2>
 	<Segments

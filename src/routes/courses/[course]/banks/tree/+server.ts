@@ -1,6 +1,5 @@
-import { json } from '@sveltejs/kit';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following, refusing } from '$lib/server/answers';
 import { carryShape, changeTree, treeShape, type TreeAsked } from '$lib/server/banks/asked';
 import { jsonOf } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
@@ -14,8 +13,8 @@ export const POST = async ({ locals, params, request, url }) => {
 	if (url.searchParams.has('preview')) {
 		const { bankId, categories, to } = await jsonOf(request, carryShape);
 		const who = { courseId: course.id, personId: person.id };
-		return json(await refusing(() => threads().ask('carryPreview', who, bankId, categories, to)));
+		return following(request, threads().begin('carryPreview', who, bankId, categories, to));
 	}
 	const asked = (await jsonOf(request, treeShape)) as TreeAsked;
-	return json(await refusing(() => changeTree(course.id, person.id, asked)));
+	return following(request, await refusing(() => changeTree(course.id, person.id, asked)));
 };

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { array, boolean, number, object } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following, refusing } from '$lib/server/answers';
 import { jsonOf, key } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
 
@@ -14,12 +14,11 @@ const shape = object({
 export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const { ids, bank } = await jsonOf(request, shape);
-	return json(
-		await refusing(() =>
-			bank
-				? threads().ask('putBankBack', course.id, person.id, bank)
-				: threads().ask('putBackFromBin', course.id, person.id, ids)
-		)
+	return following(
+		request,
+		bank
+			? threads().begin('putBankBack', course.id, person.id, bank)
+			: threads().begin('putBackFromBin', course.id, person.id, ids)
 	);
 };
 

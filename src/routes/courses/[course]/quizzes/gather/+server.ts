@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { array, boolean, number, object, string } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following, refusing } from '$lib/server/answers';
 import { database } from '$lib/server/db/pool';
 import { namedBy } from '$lib/server/quizzes/gather';
 import { jsonOf, key } from '$lib/server/requests';
@@ -21,7 +21,5 @@ export const POST = async ({ locals, params, request, url }) => {
 	const { quizzes, ...to } = await jsonOf(request, shape);
 	if (url.searchParams.has('preview')) return json(await refusing(() => namedBy(database(), course.id, quizzes)));
 	const who = { courseId: course.id, personId: person.id };
-	return json(
-		await refusing(() => threads().ask('gatherQuestions', who, quizzes, { ...to, bankId: to.bankId ?? null }))
-	);
+	return following(request, threads().begin('gatherQuestions', who, quizzes, { ...to, bankId: to.bankId ?? null }));
 };
