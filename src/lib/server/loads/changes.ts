@@ -10,12 +10,25 @@ import { reviewSummary } from './summary';
 export interface LoadChanges {
 	/** What becomes of questions: how many, and the first of them. */
 	outcomes: { outcome: Outcome; questions: number; first: { id: number; number: number; title: string }[] }[];
-	/** What becomes of the questions of each quiz: how many it has, how many are in the course, how many will be missing. */
-	quizzes: { id: number; title: string; questions: number; there: number; missing: number }[];
+	/**
+	 * What becomes of the questions of each quiz: how many it has, how many are in the course, how many will be missing; and
+	 * whether the course has a quiz with its title.
+	 */
+	quizzes: { id: number; title: string; questions: number; there: number; missing: number; isKnown: boolean }[];
 }
 
 /** How many questions of an outcome are named. */
 const mostNamed = 100;
+
+/** Those titles of some quizzes that quizzes of a course have already, in small letters. */
+async function titlesThere(pool: Pool, courseId: number, quizzes: readonly { title: string }[]): Promise<Set<string>> {
+	if (!quizzes.length) return new Set();
+	const there = await rows<{ title: string }>(pool, 'SELECT title FROM quizzes WHERE course_id = ? AND title IN (?)', [
+		courseId,
+		quizzes.map(({ title }) => title)
+	]);
+	return new Set(there.map(({ title }) => title.toLowerCase()));
+}
 
 /** What taking in a load by its decision would do, in full. Undefined where there is no such load. */
 export async function changesOf(pool: Pool, courseId: number, loadId: number): Promise<LoadChanges | undefined> {
@@ -44,13 +57,15 @@ export async function changesOf(pool: Pool, courseId: number, loadId: number): P
 				).map((question) => [question.id, question])
 			: []
 	);
+	const found = await foundQuizzes(pool, loadId);
+	const known = await titlesThere(pool, courseId, found);
 	return {
 		outcomes: [...ids].map(([outcome, list]) => ({
 			outcome,
 			questions: list.length,
 			first: list.slice(0, mostNamed).flatMap((id) => titles.get(id) ?? [])
 		})),
-		quizzes: (await foundQuizzes(pool, loadId)).map((quiz) => {
+		quizzes: found.map((quiz) => {
 			const { id, title } = quiz;
 			const numbers = numbersIn(quiz);
 			const of = (...outcomes: Outcome[]) => numbers.filter((at) => outcomes.includes(byNumber.get(at)!)).length;
@@ -59,7 +74,8 @@ export async function changesOf(pool: Pool, courseId: number, loadId: number): P
 				title,
 				questions: numbers.length,
 				there: of('skipped', 'replaced'),
-				missing: of('aside', 'left')
+				missing: of('aside', 'left'),
+				isKnown: known.has(title.toLowerCase())
 			};
 		})
 	};

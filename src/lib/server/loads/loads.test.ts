@@ -11,10 +11,11 @@ import { Stopped, unhindered } from '../jobs/control';
 import { deedsOf } from '../ledger/ledger';
 import { quizzesOf } from '../quizzes/quizzes';
 import { quizOf } from '../quizzes/quiz';
+import { changesOf } from './changes';
 import { arriving, bankXml, decide, item, loadPackage, makeCourse, testPool } from '../test-support/world';
 import { loadOf, readAgain, receive, stopReading, throwAway } from './loads';
 import { readLoad } from './read';
-import { receipt, receiptQuestions } from './receipt';
+import { receipt, receiptQuestions, receiptHead } from './receipt';
 import { keepDecision } from './decide';
 import { reviewSummary } from './summary';
 import { Refused } from './refused';
@@ -306,6 +307,31 @@ describe('taking a load in', () => {
 		expect((await quizOf(pool, course.courseId, quiz!.id))!.parts).toMatchObject([
 			{ title: 'At random', draw: 1, order: 'shuffled', questions: [expect.any(Number), expect.any(Number)] }
 		]);
+	});
+	it('takes a quiz that comes again in no second time, and gives another of its title a number', async () => {
+		const paper = (drawn: number) => ({
+			'paper.xml': `<questestinterop><assessment ident="a" title="Paper"><section ident="p1" title="At random"><selection_ordering><selection><selection_number>${drawn}</selection_number></selection><order order_type="Random"/></selection_ordering>${item('q1', 'One?', ['a', 'b'])}${item('q2', 'Two?', ['a', 'b'])}</section></assessment></questestinterop>`
+		});
+		let bankId: number | null = null;
+		const load = async (drawn: number) => {
+			const id = await loadPackage(pool, course, paper(drawn));
+			const changes = await changesOf(pool, course.courseId, id);
+			await takeIn(pool, course.courseId, id, course.personId, decide(bankId ? { bankId, same: 'skip' } : {}));
+			const { bank, quizzes, sameQuizzes } = await receiptHead(pool, id);
+			bankId ??= bank!.id;
+			return { known: changes!.quizzes[0]!.isKnown, quizzes, sameQuizzes };
+		};
+		const first = await load(1);
+		expect(first).toMatchObject({ known: false, quizzes: [{ title: 'Paper', lacks: [] }], sameQuizzes: [] });
+		const { id } = first.quizzes[0]!;
+		expect(await load(1)).toEqual({ known: true, quizzes: [], sameQuizzes: [{ id, title: 'Paper' }] });
+		const other = await load(2);
+		expect(other.quizzes).toMatchObject([
+			{ title: 'Paper 2', lacks: ['The course has another quiz called “Paper”, so that this one is called “Paper 2”.'] }
+		]);
+		expect((await quizzesOf(pool, course.courseId)).map(({ title }) => title).sort()).toEqual(['Paper', 'Paper 2']);
+		// as it was found once more, it is the first
+		expect((await load(1)).sameQuizzes).toEqual([{ id, title: 'Paper' }]);
 	});
 	it('has quizzes refer to the right questions, also where these have no identifiers', async () => {
 		const questions = ['One?', 'Two?', 'Three?', 'Four?'].map((stem) => ({

@@ -10,6 +10,7 @@ import { makeQuizzes, type NewQuiz } from '../quizzes/make';
 import type { EditedPart } from '../quizzes/save';
 import { told } from '../told';
 import { foundQuizzes, type StagedPart, type StagedQuiz } from './found-quizzes';
+import { settleTitles } from './same-quizzes';
 
 /** Where the categories of a load land. */
 export interface Landed {
@@ -107,7 +108,8 @@ function landedRules({ rules }: StagedQuiz, idOf: ReadonlyMap<number, number>, l
 
 /**
  * Takes the quizzes of a load in. Their parts refer to the questions where they are now: those that were taken in, those
- * that took the place of another, and those that were in the course already.
+ * that took the place of another, and those that were in the course already. One that the course has already is not taken
+ * in again.
  */
 export async function takeInQuizzes(
 	connection: PoolConnection,
@@ -129,20 +131,22 @@ export async function takeInQuizzes(
 	];
 	const draws = quizzes.some(({ parts }) => parts.some(({ sheet }) => sheet?.pool ?? sheet?.quotas.length));
 	const placeOf = await placesIn(connection, draws ? landed : null);
-	await makeQuizzes(
+	const brought = quizzes.map((quiz): NewQuiz & { lacks: string[] } => {
+		const lacks: string[] = [];
+		return {
+			title: quiz.title,
+			loadId,
+			settings: { ...plainSettings(), ...quiz.settings },
+			rules: landedRules(quiz, idOf, lacks),
+			parts: quiz.parts.map((part) => landedPart(part, idsOf, placeOf, lacks)),
+			lacks
+		};
+	});
+	const made = await makeQuizzes(connection, who, brought);
+	await settleTitles(
 		connection,
-		who,
-		quizzes.map((quiz): NewQuiz => {
-			const lacks: string[] = [];
-			return {
-				title: quiz.title,
-				loadId,
-				settings: { ...plainSettings(), ...quiz.settings },
-				rules: landedRules(quiz, idOf, lacks),
-				parts: quiz.parts.map((part) => landedPart(part, idsOf, placeOf, lacks)),
-				lacks
-			};
-		})
+		who.courseId,
+		brought.map(({ title, lacks }, at) => ({ quizId: made[at]!, stagedId: quizzes[at]!.id, title, lacks }))
 	);
 }
 

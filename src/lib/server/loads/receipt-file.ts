@@ -61,11 +61,18 @@ function table(head: string, lines: ReceiptLine[], name: (key: string) => string
 const utc = (moment: Date) => `${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
 
 /** Where it went, when, by whom, with which quizzes, and what the rules have changed. */
-function headLines(load: Load, course: string, { bank, quizzes, settled, takenBy, effects }: ReceiptHead): string {
+function headLines(
+	load: Load,
+	course: string,
+	{ bank, quizzes, sameQuizzes, settled, takenBy, effects }: ReceiptHead
+): string {
 	return [
 		`${load.format}, brought by ${load.person}, ${utc(load.created)}.`,
 		`Taken into ${course}${bank ? `, bank ${bank.name}` : ''}${takenBy ? `, by ${takenBy}` : ''}${settled ? `, ${utc(settled)}` : ''}.`,
 		...(quizzes.length ? [`Quizzes: ${quizzes.map((quiz) => quiz.title).join(', ')}.`] : []),
+		...sameQuizzes.map(
+			({ title }) => `The quiz “${title}” was in the course already, the same, and was not taken in again.`
+		),
 		...quizzes.flatMap(({ title, lacks }) => lacks.map((words) => `“${title}”: ${words}`)),
 		...effects.map((effect) => `By rule: ${effect.what}; questions: ${effect.questions}.`)
 	]

@@ -58,6 +58,8 @@ export interface ReceiptHead {
 	bank: { id: number; name: string } | null;
 	/** The quizzes that came, with what of each had no place in the course, in sentences. */
 	quizzes: { id: number; title: string; lacks: string[] }[];
+	/** The quizzes of the course that say the same as one that came, which was not taken in again. */
+	sameQuizzes: { id: number; title: string }[];
 	settled: Date | null;
 	takenBy: string | null;
 	effects: Effect[];
@@ -65,7 +67,7 @@ export interface ReceiptHead {
 
 /** The head of a receipt. */
 export async function receiptHead(db: Database, loadId: number): Promise<ReceiptHead> {
-	const [found, quizzes] = await Promise.all([
+	const [found, quizzes, sameQuizzes] = await Promise.all([
 		row<{
 			bankId: number | null;
 			bank: string | null;
@@ -83,11 +85,17 @@ export async function receiptHead(db: Database, loadId: number): Promise<Receipt
 			db,
 			'SELECT id, title, lacks FROM quizzes WHERE load_id = ? ORDER BY id',
 			[loadId]
+		),
+		rows<{ id: number; title: string }>(
+			db,
+			'SELECT z.id, z.title FROM staged_quizzes f JOIN quizzes z ON z.id = f.same_as WHERE f.load_id = ? ORDER BY f.id',
+			[loadId]
 		)
 	]);
 	return {
 		bank: found?.bankId ? { id: found.bankId, name: found.bank! } : null,
 		quizzes: quizzes.map(({ lacks, ...quiz }) => ({ ...quiz, lacks: lacks ? (JSON.parse(lacks) as string[]) : [] })),
+		sameQuizzes,
 		settled: found?.settled ?? null,
 		takenBy: found?.takenBy ?? null,
 		effects: found?.effects ? (JSON.parse(found.effects) as Effect[]) : []

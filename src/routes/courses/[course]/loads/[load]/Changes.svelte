@@ -38,7 +38,10 @@
 		[
 			count(quiz.questions, 'question'),
 			...(quiz.there ? [`${quiz.there} of them in the course already, which it points to`] : []),
-			...(quiz.missing ? [`${quiz.missing} of them missing, since they are set aside or left out`] : [])
+			...(quiz.missing ? [`${quiz.missing} of them missing, since they are set aside or left out`] : []),
+			...(quiz.isKnown
+				? ['and the course has one with this title: the same is not taken in again, another gets a number']
+				: [])
 		].join(', ');
 </script>
 

@@ -84,6 +84,13 @@
 						href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
 					>{/each}.
 			{/if}
+			{#if data.head.sameQuizzes.length}
+				In the course already, the same, and not taken in again:
+				{#each data.head.sameQuizzes as quiz, at (quiz.id)}{at ? ', ' : ''}<a
+						class="word"
+						href="/courses/{data.course.id}/quizzes/{quiz.id}">{quiz.title}</a
+					>{/each}.
+			{/if}
 		</p>
 		{#if data.head.quizzes.some(({ lacks }) => lacks.length)}<ul
 				class="notice doubtful mb-3 text-[13.5px]"
