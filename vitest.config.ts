@@ -29,9 +29,10 @@ export default defineConfig({
 					include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
 					globalSetup: 'test-support/test-database.ts',
 					// servers are started and killed in some, which takes its time where a machine has other things to do
-					testTimeout: 180_000,
+					testTimeout: 400_000,
 					hookTimeout: 180_000,
 					fileParallelism: false,
+					// their modules keep nothing that another file would see, and are loaded once
 					isolate: false
 				}
 			},

@@ -31,7 +31,7 @@ const suite = (name: string, ...more: string[]): Step => ({
 	],
 	counts: report(name)
 });
-/** All steps, the longest first: three run side by side, for the suites wait for much, and whichever ends takes the next. */
+/** All steps, the longest first: two run side by side, on a processor each, and whichever ends takes the next. */
 const steps: Step[] = [
 	suite('browser'),
 	suite('server'),
@@ -122,7 +122,7 @@ try {
 	const takeOn = async () => {
 		for (let step = waiting.shift(); step; step = waiting.shift()) await count(step, alone);
 	};
-	await Promise.all([takeOn(), takeOn(), takeOn()]);
+	await Promise.all([takeOn(), takeOn()]);
 } catch (error) {
 	failed += 1;
 	process.stderr.write(`${error instanceof Trouble ? error.message : (error as Error).stack}\n`);

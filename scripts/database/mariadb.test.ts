@@ -6,6 +6,7 @@ import { createConnection, type Connection } from 'mysql2/promise';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { asTrouble, Stopped, Trouble } from '../words';
 import { startMariadb, type OwnDatabase } from './mariadb';
+import { until } from '../../test-support/until';
 
 const made = mkdtempSync(join(tmpdir(), 'barrow-database-'));
 let count = 0;
@@ -43,11 +44,6 @@ async function rootGetsIn(url: string): Promise<boolean> {
 		},
 		() => false
 	);
-}
-async function until(test: () => Promise<boolean>): Promise<void> {
-	for (const end = Date.now() + 30_000; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 100)))
-		if (await test().catch(() => false)) return;
-	throw new Error('it did not come to pass');
 }
 const mode = (path: string) => statSync(path).mode & 0o777;
 

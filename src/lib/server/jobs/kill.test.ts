@@ -10,6 +10,7 @@ import { readLoad } from '../loads/read';
 import { unhindered } from './control';
 import { fillCourse } from '../test-support/fill';
 import { arriving, makeCourse, testPool } from '../test-support/world';
+import { until } from '../../../../test-support/until';
 
 const root = new URL('../../../..', import.meta.url).pathname;
 const questions = 1200;
@@ -47,11 +48,6 @@ async function startApplication(): Promise<ChildProcess> {
 	children.push(child);
 	await new Promise((resolve) => child.on('message', resolve));
 	return child;
-}
-async function until(test: () => Promise<boolean>, wait = 45_000): Promise<void> {
-	for (const end = Date.now() + wait; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 40)))
-		if (await test()) return;
-	throw new Error('it did not come to pass');
 }
 
 describe('a server that is killed in the middle of its work', () => {

@@ -15,6 +15,7 @@ import { hashPassword } from '../people/passwords';
 import { signIn } from '../people/sessions';
 import { takeIn } from '../loads/take-in';
 import { decide, makeCourse } from '../test-support/world';
+import { until } from '../../../../test-support/until';
 
 /** Everything here has a database of its own, which is killed as well as the application is. */
 const root = new URL('../../../..', import.meta.url).pathname;
@@ -57,10 +58,6 @@ async function startDatabase(): Promise<void> {
 	databasePort = Number(new URL(database.url).port);
 }
 const pause = (time: number) => new Promise((resolve) => setTimeout(resolve, time));
-async function until(test: () => Promise<boolean>, wait = 60_000): Promise<void> {
-	for (const end = Date.now() + wait; Date.now() < end; await pause(50)) if (await test().catch(() => false)) return;
-	throw new Error('it did not come to pass');
-}
 /** Kills the application or the database a moment from now, and starts it again. */
 async function disturb(what: 'application' | 'database', after: number): Promise<void> {
 	await pause(after);

@@ -4,6 +4,7 @@ import { row, run } from '../db/pool';
 import { makeCourse, testPool } from '../test-support/world';
 import { askToStop, enqueue } from './jobs';
 import { supervise, type Supervisor } from './supervisor';
+import { until } from '../../../../test-support/until';
 
 const pool = testPool();
 let supervisor: Supervisor | null = null;
@@ -36,11 +37,6 @@ const job = async () =>
 	))!;
 const load = async () =>
 	(await row<{ state: string; failure: string }>(pool, 'SELECT state, failure FROM loads WHERE id = ?', [subject]))!;
-async function until(test: () => Promise<boolean>): Promise<void> {
-	for (const end = Date.now() + 30_000; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 50)))
-		if (await test()) return;
-	throw new Error('it did not come to pass');
-}
 
 describe('a job', () => {
 	it('that never ends is ended from outside after its time, and says so', async () => {
