@@ -47,7 +47,7 @@ describe('by keyboard alone one can', () => {
 		await type('c');
 		expect(await focused()).toContain('Chartwork');
 		await type(Key.ENTER);
-		await visitor.reads('Chartwork 16');
+		await visitor.reads(/Chartwork\s+16/);
 		expect(await visitor.driver.getCurrentUrl()).toContain('category=');
 	});
 	it('go through the questions, and back to the first', async () => {
