@@ -104,5 +104,13 @@ describe('a question is found by words', () => {
 			noted
 		);
 		expect(await row(pool, "SELECT COUNT(*) AS n FROM question_versions WHERE searched_words = ''")).toEqual({ n: 0 });
+		// a document that is no question any more stops no start
+		await run(pool, 'UPDATE questions SET document = \'{"kind":"constructor"}\', searched_words = \'\' WHERE id = ?', [
+			ids[1]
+		]);
+		await fillSearchedWords(pool, () => undefined);
+		expect(
+			await row(pool, "SELECT searched_words LIKE '% constructor%' AS noted FROM questions WHERE id = ?", [ids[1]])
+		).toEqual({ noted: 1 });
 	});
 });

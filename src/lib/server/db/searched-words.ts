@@ -1,5 +1,6 @@
 import { searchedWords } from '$core/compare/searched';
 import { parseQuestion } from '$core/kinds/schema';
+import { foldedWords } from '$core/markup/folded';
 import { searchedColumn } from '../questions/columns';
 import { keepLongWords } from '../questions/long-words';
 import { row, rows, run, type Database } from './pool';
@@ -7,6 +8,15 @@ import { row, rows, run, type Database } from './pool';
 const batch = 500;
 /** After so many questions it is said how far it is. */
 const told = 20_000;
+
+/** The words of a document; one that is no question any more keeps nobody from starting, and is found by all it holds. */
+function wordsIn(document: string): string[] {
+	try {
+		return searchedWords(parseQuestion(JSON.parse(document)));
+	} catch {
+		return [...new Set(foldedWords(document))];
+	}
+}
 
 /** Works out the words by which the questions of a table are found, where they were written before these were kept. */
 async function fillTable(
@@ -22,10 +32,7 @@ async function fillTable(
 		);
 		if (!found.length) return;
 		last = found.at(-1)!.id;
-		const values = found.flatMap(({ id, document }) => [
-			id,
-			searchedColumn(searchedWords(parseQuestion(JSON.parse(document))))
-		]);
+		const values = found.flatMap(({ id, document }) => [id, searchedColumn(wordsIn(document))]);
 		await run(
 			db,
 			`UPDATE ${table} q JOIN (${found.map(() => 'SELECT ? AS id, ? AS words').join(' UNION ALL ')}) w ON w.id = q.id SET q.searched_words = w.words`,
