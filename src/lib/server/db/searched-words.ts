@@ -1,22 +1,10 @@
-import { searchedWords } from '$core/compare/searched';
-import { parseQuestion } from '$core/kinds/schema';
-import { foldedWords } from '$core/markup/folded';
 import { searchedColumn } from '../questions/columns';
-import { keepLongWords } from '../questions/long-words';
+import { keepLongWords, wordsIn } from '../questions/long-words';
 import { row, rows, run, type Database } from './pool';
 
 const batch = 500;
 /** After so many questions it is said how far it is. */
 const told = 20_000;
-
-/** The words of a document; one that is no question any more keeps nobody from starting, and is found by all it holds. */
-function wordsIn(document: string): string[] {
-	try {
-		return searchedWords(parseQuestion(JSON.parse(document)));
-	} catch {
-		return [...new Set(foldedWords(document))];
-	}
-}
 
 /** Works out the words by which the questions of a table are found, where they were written before these were kept. */
 async function fillTable(

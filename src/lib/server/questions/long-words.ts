@@ -1,9 +1,19 @@
 import { searchedWords } from '$core/compare/searched';
 import { parseQuestion } from '$core/kinds/schema';
+import { foldedWords } from '$core/markup/folded';
 import { rows, run, type Database } from '../db/pool';
 import { whichCondition, type Which } from './tags';
 
 const batch = 200;
+
+/** The words of a document; one that is no question any more keeps nobody from starting, and is found by all it holds. */
+export function wordsIn(document: string): string[] {
+	try {
+		return searchedWords(parseQuestion(JSON.parse(document)));
+	} catch {
+		return [...new Set(foldedWords(document))];
+	}
+}
 
 /** Notes all the words of questions that have more of them than have room beside the question. */
 export async function keepLongWords(db: Database, which: Which): Promise<void> {
@@ -22,7 +32,7 @@ export async function keepLongWords(db: Database, which: Which): Promise<void> {
 		if (!long.length) return;
 		last = long.at(-1)!.id;
 		await run(db, 'INSERT INTO long_searched_words (question_id, words) VALUES ?', [
-			long.map(({ id, document }) => [id, ` ${searchedWords(parseQuestion(JSON.parse(document))).join(' ')}`])
+			long.map(({ id, document }) => [id, ` ${wordsIn(document).join(' ')}`])
 		]);
 	}
 }
