@@ -1,16 +1,17 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Browser, Builder, By, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { By, logging, type WebElement } from 'selenium-webdriver';
 import * as chrome from 'selenium-webdriver/chrome';
 
-/** How long something may take to appear, on a machine that has other things to do. */
-const patience = Number(process.env.PATIENCE ?? 40_000);
+/** How long something may take to appear, on a machine that has other things to do, and how often is looked for it, in milliseconds. */
+const patience = Number(process.env.PATIENCE ?? 60_000);
+const often = 50;
 
 /** A headless browser with what a test does with it. */
 export class Visitor {
 	private constructor(
-		readonly driver: WebDriver,
+		readonly driver: chrome.Driver,
 		readonly address: string,
 		readonly downloads: string,
 		private readonly profile: string
@@ -21,9 +22,9 @@ export class Visitor {
 		const profile = mkdtempSync(join(tmpdir(), 'barrow-browser-'));
 		const downloads = join(profile, 'downloads');
 		const options = new chrome.Options();
-		options.setBinaryPath('/usr/bin/chromium');
+		options.setBinaryPath('/usr/lib/chromium/chromium-headless-shell');
 		options.addArguments(
-			'--headless=new',
+			'--headless',
 			'--no-sandbox',
 			'--disable-gpu',
 			'--disable-quic',
@@ -35,21 +36,19 @@ export class Visitor {
 			'--window-size=1280,800',
 			`--user-data-dir=${profile}`
 		);
-		options.setUserPreferences({ 'download.default_directory': downloads });
 		const preferences = new logging.Preferences();
 		preferences.setLevel(logging.Type.BROWSER, logging.Level.ALL);
 		options.setLoggingPrefs(preferences);
-		const driver = await new Builder()
-			.forBrowser(Browser.CHROME)
-			.setChromeOptions(options)
-			.setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
-			.build();
-		await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+		options.setBrowserName('chrome-headless-shell');
+		const driver = chrome.Driver.createSession(options, new chrome.ServiceBuilder('/usr/bin/chromedriver').build());
+		await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
 			width: 1280,
 			height: 800,
 			deviceScaleFactor: 1,
 			mobile: false
 		});
+		mkdirSync(downloads);
+		await driver.setDownloadPath(downloads);
 		return new Visitor(driver, address, downloads, profile);
 	}
 
@@ -59,16 +58,34 @@ export class Visitor {
 		await this.settle();
 	}
 
-	/** Waits until the page has been made alive and nothing is being fetched for it. */
+	/** Waits until something is so; `problem` says what is amiss where it never is. */
+	async until<Found>(
+		isSo: () => Promise<Found>,
+		problem = 'what was waited for never came',
+		wait = patience
+	): Promise<Found> {
+		return this.driver.wait<Found>(isSo, wait, problem, often);
+	}
+
+	/** The first element that is found, once it is there. */
+	async located(by: By, problem: string, wait = patience): Promise<WebElement> {
+		return (await this.until(async () => (await this.driver.findElements(by))[0], problem, wait))!;
+	}
+
+	/** Waits until the page has an address. */
+	async isAt(address: RegExp, problem: string): Promise<void> {
+		await this.until(async () => address.test(await this.driver.getCurrentUrl()), problem);
+	}
+
+	/** Waits until the page has been made alive. */
 	async settle(): Promise<void> {
-		await this.driver.wait(
-			async () =>
+		await this.until(
+			() =>
 				this.driver.executeScript(
-					"return document.readyState === 'complete' && (document.querySelector('main') !== null)"
+					"return document.readyState === 'complete' && document.documentElement.dataset.alive === ''"
 				),
-			20_000
+			'the page does not come alive'
 		);
-		await this.driver.sleep(350);
 	}
 
 	/** Signs in and waits for the courses. */
@@ -77,14 +94,14 @@ export class Visitor {
 		await (await this.find('input[name=email]')).sendKeys(email);
 		await (await this.find('input[name=password]')).sendKeys(password);
 		await this.press('Sign in');
-		await this.driver.wait(until.urlMatches(/\/$/), 15_000);
+		await this.isAt(/\/$/, 'nobody is signed in');
 		await this.settle();
 	}
 
 	/** Opens a course from the list of courses by its name; gives its key. */
 	async openCourse(name: string): Promise<string> {
 		await this.press(name);
-		await this.driver.wait(until.urlMatches(/\/courses\/\d+/), patience, `“${name}” does not open`);
+		await this.isAt(/\/courses\/\d+/, `“${name}” does not open`);
 		await this.settle();
 		return /\/courses\/(\d+)/.exec(await this.driver.getCurrentUrl())![1]!;
 	}
@@ -99,48 +116,47 @@ export class Visitor {
 
 	/** The first element for a selector, once it is there. */
 	async find(selector: string, wait = patience): Promise<WebElement> {
-		return this.driver.wait(until.elementLocated(By.css(selector)), wait, `nothing on the page for ${selector}`);
+		return this.located(By.css(selector), `nothing on the page for ${selector}`, wait);
 	}
 
 	/** Presses the button, link or tab with these words. */
 	async press(words: string): Promise<void> {
 		const path = `//*[self::button or self::a or @role='tab' or @data-part='item' or @data-part='branch-control'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
-		const found = await this.driver.wait(
-			until.elementLocated(By.xpath(path)),
-			patience,
-			`nothing to press says “${words}”`
-		);
+		const found = await this.located(By.xpath(path), `nothing to press says “${words}”`);
 		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
-		await this.driver.wait(until.elementIsEnabled(found), patience);
+		await this.until(() => found.isEnabled(), `“${words}” cannot be pressed`);
 		await found.click();
 		await this.driver.sleep(150);
 	}
 
 	/** Waits until nothing moves or fades any more, but for what goes on as long as work does. */
 	async still(): Promise<void> {
-		await this.driver.wait(
-			async () =>
+		await this.until(
+			() =>
 				this.driver.executeScript(
 					"return document.getAnimations().every((one) => one.playState !== 'running' || one.effect?.getComputedTiming().iterations === Infinity)"
 				),
-			patience,
 			'the page never came to rest'
 		);
 	}
 
 	/** All the words on the page. */
 	async words(): Promise<string> {
-		return (await this.find('body')).getText();
+		return (await this.driver.executeScript<string>('return document.body.innerText')).replaceAll('\u00a0', ' ');
 	}
 
 	/** Waits until the page says something. */
 	async reads(words: string | RegExp, wait = patience): Promise<string> {
 		let last = '';
 		try {
-			await this.driver.wait(async () => {
-				last = await this.words().catch(() => '');
-				return typeof words === 'string' ? last.includes(words) : words.test(last);
-			}, wait);
+			await this.until(
+				async () => {
+					last = await this.words().catch(() => '');
+					return typeof words === 'string' ? last.includes(words) : words.test(last);
+				},
+				'',
+				wait
+			);
 		} catch {
 			throw new Error(`the page never said ${String(words)}; it says:\n${last.slice(0, 3000)}`);
 		}
@@ -149,12 +165,19 @@ export class Visitor {
 
 	/** Sets the choice of a list by its label. */
 	async choose(label: string, option: string | RegExp): Promise<void> {
-		const found = await this.find(`select[aria-label="${label}"]`);
-		const options = await found.findElements(By.css('option'));
-		const texts = await Promise.all(options.map(async (one) => (await one.getText()).trim()));
-		const at = texts.findIndex((text) => (typeof option === 'string' ? text === option : option.test(text)));
-		if (at < 0) throw new Error(`“${label}” offers no ${String(option)}, but ${texts.join(', ')}`);
-		await options[at]!.click();
+		let texts: string[] = [];
+		const found = await this.until(
+			async () => {
+				const options = await this.driver.findElements(By.css(`select[aria-label="${label}"] option`));
+				texts = await this.driver.executeScript<string[]>(
+					'return arguments[0].map(({ text }) => text.trim())',
+					options
+				);
+				return options[texts.findIndex((text) => (typeof option === 'string' ? text === option : option.test(text)))];
+			},
+			`“${label}” offers no ${String(option)}`
+		);
+		await found!.click();
 		await this.driver.sleep(150);
 	}
 

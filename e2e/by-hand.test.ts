@@ -22,18 +22,18 @@ const open = (selector: string) => visitor.find(selector).then((found) => found.
 async function menu(button: string, choice: string): Promise<void> {
 	await open(`button[aria-label="${button}"]`);
 	await visitor.driver.sleep(300);
-	const item = await visitor.driver.wait(async () => {
+	const item = await visitor.until(async () => {
 		for (const found of await visitor.driver.findElements(By.css('[role=menuitem]')))
 			if ((await found.isDisplayed()) && (await found.getText()).includes(choice)) return found;
 		return null;
-	}, 10_000);
+	});
 	await item!.click();
 	await visitor.driver.sleep(300);
 }
 const inSheet = (selector: string) => `[role=dialog][data-state=open] ${selector}`;
 /** Writes into a rich text, which wakes when it is clicked; it is looked for anew where the sheet was drawn again. */
 async function write(label: string, text: string, one = visitor): Promise<void> {
-	await one.driver.wait(async () => {
+	await one.until(async () => {
 		try {
 			const asleep = await one.find(`[role=textbox][aria-label="${label}"]`);
 			await one.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', asleep);
@@ -43,7 +43,7 @@ async function write(label: string, text: string, one = visitor): Promise<void> 
 			if (problem instanceof error.StaleElementReferenceError) return false;
 			throw problem;
 		}
-	}, 10_000);
+	});
 	await (await one.find(`.tiptap[aria-label="${label}"]`)).sendKeys(text);
 	await one.driver.sleep(100);
 }
@@ -188,9 +188,8 @@ describe('300 questions are put in order', () => {
 		await open(inSheet('button.preset-filled-brand'));
 		await visitor.reads(/“Synthetic ropes” is part of “1 Ropes” now, with \d+ questions/);
 		// what was told before goes first
-		await visitor.driver.wait(
-			async () => (await visitor.driver.findElements(By.css('[data-part=action-trigger]'))).length === 1,
-			30_000
+		await visitor.until(
+			async () => (await visitor.driver.findElements(By.css('[data-part=action-trigger]'))).length === 1
 		);
 		await visitor.press('Undo');
 		await visitor.reads('Synthetic ropes');
@@ -343,7 +342,7 @@ describe('a bank', () => {
 		await visitor.reads('Banks of');
 		expect((await banks()).some((name) => name.startsWith('Knots for the autumn'))).toBe(true);
 		await visitor.press('Undo');
-		await visitor.driver.wait(async () => (await banks()).join() === before.join(), 30_000);
+		await visitor.until(async () => (await banks()).join() === before.join());
 		expect(await visitor.complaints()).toEqual([]);
 	});
 });

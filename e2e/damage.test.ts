@@ -26,7 +26,7 @@ describe('a damaged package', () => {
 		await hand('cut-short.zip', readFileSync(join(samples, 'tides-and-charts.zip')).subarray(0, 3000));
 		await visitor.reads(/cut-short\.zip[\s\S]*The zip file is damaged/);
 		await visitor.press('Throw cut-short.zip away');
-		await visitor.driver.wait(async () => !(await visitor.words()).includes('cut-short.zip'), 10_000);
+		await visitor.until(async () => !(await visitor.words()).includes('cut-short.zip'));
 	});
 	it('is read as far as it can be, and says which question, where, and what to do', async () => {
 		await hand('radio-damaged.zip', readFileSync(join(samples, 'radio-damaged.zip')));

@@ -1,5 +1,4 @@
 import { By, Key } from 'selenium-webdriver';
-import type * as chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
@@ -49,15 +48,15 @@ describe('a form', () => {
 
 describe('a form whose page is slow', () => {
 	const network = (latency: number) =>
-		(visitor.driver as chrome.Driver).sendDevToolsCommand('Network.emulateNetworkConditions', {
+		visitor.driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
 			offline: false,
 			latency,
 			downloadThroughput: -1,
 			uploadThroughput: -1
 		});
 	it('keeps what is written before the page has come alive', async () => {
-		await (visitor.driver as chrome.Driver).sendDevToolsCommand('Network.enable', {});
-		await (visitor.driver as chrome.Driver).sendDevToolsCommand('Network.setCacheDisabled', { cacheDisabled: true });
+		await visitor.driver.sendDevToolsCommand('Network.enable', {});
+		await visitor.driver.sendDevToolsCommand('Network.setCacheDisabled', { cacheDisabled: true });
 		await network(700);
 		try {
 			await visitor.driver.get(`${process.env.APPLICATION!}/me`);
@@ -69,7 +68,7 @@ describe('a form whose page is slow', () => {
 					"return document.querySelector('input[name=name]').closest('form').noValidate"
 				);
 			expect(await isAlive()).toBe(false);
-			await visitor.driver.wait(isAlive, 20_000);
+			await visitor.until(isAlive);
 			await visitor.driver.sleep(300);
 			expect(await name.getAttribute('value')).toBe('Mira of the quay');
 		} finally {

@@ -66,18 +66,16 @@ describe('by keyboard alone one can', () => {
 		await type(Key.ENTER);
 		await visitor.reads('to Loads, Banks, Snags, Quizzes, Dispatch');
 		await type(Key.ESCAPE);
-		await visitor.driver.wait(
-			async () => (await visitor.driver.findElements(By.css('[role=dialog][data-state=open]'))).length === 0,
-			5000
+		await visitor.until(
+			async () => (await visitor.driver.findElements(By.css('[role=dialog][data-state=open]'))).length === 0
 		);
 		expect(await visitor.driver.executeScript('return document.activeElement.getAttribute("aria-label")')).toBe('Keys');
 	});
 	it('open a sheet and write at once into its first field', async () => {
 		const written = async (text: string) => {
 			await visitor.find('[role=dialog][data-state=open]');
-			await visitor.driver.wait(
+			await visitor.until(
 				async () => !!(await visitor.driver.executeScript('return document.activeElement.matches("input, textarea")')),
-				8000,
 				'no field has the focus'
 			);
 			await type(text);
@@ -94,9 +92,8 @@ describe('by keyboard alone one can', () => {
 			await visitor.press(opens);
 			if (text) expect(await written(text), opens).toBe(text);
 			else
-				await visitor.driver.wait(
+				await visitor.until(
 					async () => (await visitor.driver.switchTo().activeElement().getTagName()) === 'select',
-					8000,
 					'the choice of a bank has not the focus'
 				);
 			await type(Key.ESCAPE);
@@ -111,9 +108,8 @@ describe('by keyboard alone one can', () => {
 		await type(Key.ENTER);
 		await visitor.find('input[aria-label="Find a course"]');
 		await type('buoy', Key.ARROW_DOWN, Key.ENTER);
-		await visitor.driver.wait(
+		await visitor.until(
 			async () => !(await visitor.driver.getCurrentUrl()).includes(`/courses/${course}/`),
-			8000,
 			'it stayed in the course'
 		);
 		await visitor.reads('Buoyage and Lights');

@@ -66,10 +66,10 @@ const openSnags = async (check: string) => {
 
 describe('120 snags of 12 checks', () => {
 	it('are worked off by keyboard alone: mended one and all, or waived with a reason', async () => {
-		await visitor.driver.wait(async () => {
+		await visitor.until(async () => {
 			await visitor.go(`/courses/${day.course}/snags`);
 			return !/Checking the questions|held against|in a moment/.test(await visitor.words());
-		}, 60_000);
+		});
 		let worked = 0;
 		for (const [check] of wrong) {
 			const before = await openSnags(check);

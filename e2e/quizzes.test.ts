@@ -1,4 +1,4 @@
-import { By, until } from 'selenium-webdriver';
+import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
@@ -191,11 +191,11 @@ describe('a sheet that is edited', () => {
 		const open = () => visitor.driver.findElements(By.css('button.fold[aria-expanded=true]'));
 		expect(await open()).toHaveLength(1);
 		await (await open())[0]!.click();
-		await visitor.driver.wait(async () => !(await open()).length, 5000);
+		await visitor.until(async () => !(await open()).length);
 		await visitor.press('beside another');
 		const beside = async (name: string) => {
 			const option = By.xpath(`//label[contains(., "Beside")]//option[normalize-space(.) = "${name}"]`);
-			await (await visitor.driver.wait(until.elementLocated(option), 8000)).click();
+			await (await visitor.located(option, `nothing beside it is called “${name}”`)).click();
 		};
 		await beside('it without its quotas');
 		await visitor.reads(/What students get\s+this sheet\s+without its quotas/);
@@ -214,14 +214,13 @@ describe('a sheet that is edited', () => {
 				By.xpath(`//label[contains(., "${label}")]//input[@type="search"]`)
 			);
 			await field.sendKeys(words);
-			const found = await visitor.driver.wait(
+			const found = await visitor.until(
 				async () =>
 					(
 						await visitor.driver.findElements(
 							By.xpath(`//ul[@aria-label="Questions found"]//button[contains(., "${title}")]`)
 						)
-					)[0],
-				8000
+					)[0]
 			);
 			await found!.click();
 		};

@@ -52,12 +52,11 @@ describe('the editor', () => {
 		await visitor.press('Edit');
 		await (await row(2)).click();
 		await visitor.reads(/fast to a rail/);
-		await visitor.driver.wait(
+		await visitor.until(
 			async () =>
 				visitor.driver.executeScript(
 					`return document.querySelector('[aria-label="Stem"]')?.textContent.includes('fast to a rail')`
 				),
-			10_000,
 			'the editor never showed the question that was chosen last'
 		);
 		// the editor wakes where it is clicked

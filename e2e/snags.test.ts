@@ -40,13 +40,13 @@ const body = () => visitor.find('body');
 const open = (selector: string) => visitor.find(selector).then((found) => found.click());
 /** Waits until the checks in the background have gone over the course. */
 async function checked(): Promise<void> {
-	await visitor.driver.wait(async () => {
+	await visitor.until(async () => {
 		await visitor.go(`/courses/${day.course}/snags`);
 		const words = await visitor.words();
 		return (
 			words.includes('Nearly the same as another') && !/Checking the questions|held against|in a moment/.test(words)
 		);
-	}, 60_000);
+	});
 }
 
 describe('snags', () => {

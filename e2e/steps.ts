@@ -1,4 +1,4 @@
-import { By, until } from 'selenium-webdriver';
+import { By } from 'selenium-webdriver';
 import type { Visitor } from './browser';
 
 /** Does what somebody does at a page, and counts the steps: each click, each field that is written, each choice, each key. */
@@ -29,7 +29,7 @@ export class Steps {
 	async tick(words: string): Promise<void> {
 		this.count += 1;
 		const path = `//label[contains(normalize-space(.), ${JSON.stringify(words)})]/input[@type="checkbox"] | //input[@type="checkbox"][@aria-label=${JSON.stringify(words)}]`;
-		const box = await this.visitor.driver.wait(until.elementLocated(By.xpath(path)), 20_000, `no box for “${words}”`);
+		const box = await this.visitor.located(By.xpath(path), `no box for “${words}”`);
 		await this.visitor.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
 		await box.click();
 	}
@@ -44,11 +44,7 @@ export class Steps {
 	async chooseInSheet(label: string, option: string): Promise<void> {
 		this.count += 1;
 		const path = `//*[@role="dialog"][@data-state="open"]//label[starts-with(normalize-space(.), ${JSON.stringify(label)})]//option[starts-with(normalize-space(.), ${JSON.stringify(option)})]`;
-		const found = await this.visitor.driver.wait(
-			until.elementLocated(By.xpath(path)),
-			20_000,
-			`“${label}” offers no “${option}”`
-		);
+		const found = await this.visitor.located(By.xpath(path), `“${label}” offers no “${option}”`);
 		await found.click();
 		await this.visitor.driver.sleep(150);
 	}
@@ -63,21 +59,15 @@ export class Steps {
 	async item(words: string): Promise<void> {
 		this.count += 1;
 		const { driver } = this.visitor;
-		await driver.wait(
-			async () => {
-				const items = await driver.findElements(
-					By.xpath(`//*[@role="menuitem"][contains(., ${JSON.stringify(words)})]`)
-				);
-				for (const item of items)
-					if (await item.isDisplayed()) {
-						await item.click();
-						return true;
-					}
-				return false;
-			},
-			20_000,
-			`no menu offers “${words}”`
-		);
+		await this.visitor.until(async () => {
+			const items = await driver.findElements(By.xpath(`//*[@role="menuitem"][contains(., ${JSON.stringify(words)})]`));
+			for (const item of items)
+				if (await item.isDisplayed()) {
+					await item.click();
+					return true;
+				}
+			return false;
+		}, `no menu offers “${words}”`);
 		await driver.sleep(150);
 	}
 

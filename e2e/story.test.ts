@@ -29,8 +29,8 @@ async function pieces(from: AsyncIterable<Uint8Array>): Promise<Buffer> {
 	for await (const piece of from) out.push(piece);
 	return Buffer.concat(out);
 }
-async function until(test: () => boolean | Promise<boolean>, wait = 20_000): Promise<void> {
-	await visitor.driver.wait(async () => test(), wait);
+async function until(test: () => boolean | Promise<boolean>): Promise<void> {
+	await visitor.until(async () => test());
 }
 
 describe('the whole way of a package', () => {

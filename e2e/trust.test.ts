@@ -43,7 +43,7 @@ describe('a file', () => {
 		await search.sendKeys('Tides and Charts');
 		await visitor.reads(/Tides and Charts/);
 		await search.sendKeys('\uE007');
-		await visitor.driver.wait(async () => (await address()) !== `/courses/${day.course}/loads`, 10_000);
+		await visitor.until(async () => (await address()) !== `/courses/${day.course}/loads`);
 		const other = /\/courses\/(\d+)\/loads$/.exec(await address())![1]!;
 		await visitor.settle();
 		const path = day.put('anchors-one.zip', anchors('one'));
@@ -105,7 +105,7 @@ describe('a review', () => {
 		expect(await (await visitor.find('[aria-label="Stem"]')).getText()).toContain('jkgs');
 		await visitor.press('Keep this');
 		await visitor.reads(/jkgs/);
-		await visitor.driver.wait(async () => !(await visitor.words()).includes('was not kept'), 10_000);
+		await visitor.until(async () => !(await visitor.words()).includes('was not kept'));
 	});
 });
 

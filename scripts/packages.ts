@@ -5,7 +5,7 @@ import { say, Stopped, Trouble } from './words';
 /** Programs that are needed, each with the Debian package that brings it. */
 const programs: Record<string, string[]> = {
 	'mariadb-server': ['/usr/sbin/mariadbd', '/usr/libexec/mariadbd'],
-	chromium: ['/usr/bin/chromium'],
+	'chromium-headless-shell': ['/usr/lib/chromium/chromium-headless-shell'],
 	'chromium-driver': ['/usr/bin/chromedriver'],
 	'libxml2-utils': ['/usr/bin/xmllint'],
 	openssl: ['/usr/bin/openssl']

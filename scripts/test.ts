@@ -16,26 +16,25 @@ interface Step {
 }
 
 const report = (name: string) => join(tmpdir(), `yarn-barrow-${process.pid}-${name}.json`);
-const suite = (name: string, ...more: string[]): Step => ({
-	name: `${name} tests`,
-	command: [
-		'npx',
-		'vitest',
-		'run',
-		'--project',
-		name,
-		'--reporter=default',
-		'--reporter=json',
-		`--outputFile.json=${report(name)}`,
-		...more
-	],
-	counts: report(name)
-});
-/** All steps, the longest first: two run side by side, on a processor each, and whichever ends takes the next. */
+/** The tests of a project of vitest: all of them, or one of two halves of its files, each of which has a world of its own. */
+const suite = (project: string, half?: '1' | '2'): Step => {
+	const counts = report(`${project}${half ?? ''}`);
+	return {
+		name: `${project} tests${half ? `, half ${half}` : ''}`,
+		command: [
+			...['npx', 'vitest', 'run', '--project', project, '--maxWorkers=1'],
+			...(half ? [`--shard=${half}/2`] : []),
+			...['--reporter=default', '--reporter=json', `--outputFile.json=${counts}`]
+		],
+		counts
+	};
+};
+/** All steps, the longest first: two run side by side, on a processor each, and whichever ends takes the next. The browser's are two, so that neither is left to run alone. */
 const steps: Step[] = [
-	suite('browser'),
+	suite('browser', '1'),
 	suite('server'),
-	suite('core', '--maxWorkers=1'),
+	suite('browser', '2'),
+	suite('core'),
 	{ name: 'lint and the import rule', command: ['npx', 'eslint', '.', '--max-warnings=0'] },
 	{ name: 'types', command: ['npm', 'run', '--silent', 'types'] },
 	{ name: 'format', command: ['npx', 'prettier', '--check', '--log-level=warn', '.'] },
@@ -114,7 +113,7 @@ async function count(step: Step, alone: boolean): Promise<void> {
 }
 
 try {
-	ensurePackages(['mariadb-server', 'chromium', 'chromium-driver', 'libxml2-utils', 'openssl']);
+	ensurePackages(['mariadb-server', 'chromium-headless-shell', 'chromium-driver', 'libxml2-utils', 'openssl']);
 	buildIfStale(root);
 	const only = process.argv.slice(2);
 	const waiting = steps.filter(({ name }) => !only.length || only.some((word) => name.includes(word)));

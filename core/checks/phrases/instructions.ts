@@ -1,3 +1,4 @@
+import { Phrase } from './phrase';
 import { chooseWords } from './several';
 
 const verb = `(?:please |bitte |now |veuillez |por favor,? |per favore,? |graag )?(?:${Object.values(chooseWords).join('|')}|(?:select|choose|cross|tick|type|enter|write|fill in))(?: (?:please|bitte|aan|an))?`;
@@ -12,9 +13,9 @@ const tail =
 /** An instruction on how to answer, and nothing else: “Select one”, “Choose all that apply”, “Kreuzen Sie die richtige Antwort an”. */
 const instruction = `(?:nur |genau )?(?:eine|mehrere) (?:antwort(?:en)?|lösung(?:en)?) (?:ist|sind) (?:richtig|korrekt|möglich)|one (?:answer|option) is (?:correct|right)|une seule (?:bonne )?réponse(?: (?:possible|correcte|exacte))?|(?:hay )?una sola respuesta(?: correcta)?|uma única resposta(?: correta)?|una sola risposta(?: (?:corretta|esatta))?|(?:er is )?(?:slechts )?één antwoord (?:is )?(?:juist|goed)|${verb} ${which}(?:(?: |(?<=['’]))${quality}(?:${noun})?)?${tail}|(?:multiple|single) (?:choice|answer|response)s?|more than one answer (?:may be|is|can be) (?:correct|possible|right)|(?:several|multiple) answers (?:are )?possible|(?:please )?answer (?:the|this) (?:following )?question(?:s)?(?: (?:below|that follows?))?|(?:bitte )?beantworten sie (?:bitte )?(?:die|diese) (?:folgende )?frage|répondez à la question(?: suivante)?|responda (?:a )?(?:la|à) (?:siguiente |seguinte )?pregunta(?: siguiente)?|responda à (?:seguinte )?(?:pergunta|questão)(?: (?:seguinte|abaixo))?|rispond[ia] alla (?:seguente )?domanda(?: seguente)?|beantwoord de (?:volgende )?vraag|mehrere antworten(?: sind)? (?:möglich|richtig)|plusieurs réponses(?: sont)? possibles|mehrfachnennungen? möglich`;
 
-const bracketed = new RegExp(`\\s*[([]\\s*(?:${instruction})\\s*[.:!]?\\s*[)\\]]`, 'iu');
+const bracketed = new Phrase(`\\s*[([]\\s*(?:${instruction})\\s*[.:!]?\\s*[)\\]]`);
 /** A sentence of its own, or what a colon ends. */
-const sentence = new RegExp(`(?:^|(?<=[.?!:…]\\s))(?:${instruction})\\s*(?:[.:!]|$)`, 'iu');
+const sentence = new Phrase(`(?:^|(?<=[.?!:…]\\s))(?:${instruction})\\s*(?:[.:!]|$)`);
 const numbered =
 	/^\s*(?:question|frage|aufgabe|pregunta|pergunta|questão|domanda|quesito|vraag|item|problem|exercise|q)\s*(?:n[°ºo.]\s*)?#?\s*\d{1,4}\s*(?:[:.)–—-]+\s*|(?=\s*$)|(?<=^\s*(?:question|pregunta|pergunta|questão|domanda|vraag)\s*\d{1,4})\s+(?=(?:what|which|who|when|where|why|how|is|are|do|does|¿|quels?|quelles?|qui|que|qual|quais|quale|quali|chi|che|wat|welke?|wie)(?!\p{L})))(?=\S)/iu;
 const greeting =
@@ -28,9 +29,11 @@ export function boilerplateIn(text: string): string | null {
 	// a star that stands elsewhere too leads to a note
 	const isMark = star && !(star[0].includes('*') && text.slice(0, star.index).includes('*'));
 	const found =
-		greeting.exec(text) ?? numbered.exec(text) ?? bracketed.exec(text) ?? sentence.exec(text) ?? (isMark ? star : null);
-	if (!found) return null;
-	const words = found[0].trim();
+		(greeting.exec(text) ?? numbered.exec(text))?.[0] ??
+		(bracketed.in(text) ?? sentence.in(text))?.words ??
+		(isMark ? star[0] : null);
+	if (found === null) return null;
+	const words = found.trim();
 	// where nothing else is said, it is what is asked
-	return text.replace(found[0], '').replace(/[\s.:*–—-]+/gu, '') ? words : null;
+	return text.replace(found, '').replace(/[\s.:*–—-]+/gu, '') ? words : null;
 }

@@ -175,4 +175,4 @@ const pattern = phrase(
 );
 
 /** The words that send to a picture, a chart, a table or a text; null where none do. */
-export const sendsToPicture = (text: string): string | null => pattern.exec(text)?.[0].trim() ?? null;
+export const sendsToPicture = (text: string): string | null => pattern.in(text)?.words.trim() ?? null;

@@ -40,4 +40,4 @@ const pattern = wholly(...placed);
 
 /** Whether an option has its sense only in its place: “all of the above”, “both of the first two”. */
 export const isBoundToPlace = (text: string): boolean =>
-	pattern.test(text.replace(/[\s.…!]+$/u, '').replace(/^[–—-]\s*/u, ''));
+	pattern.isIn(text.replace(/[\s.…!]+$/u, '').replace(/^[–—-]\s*/u, ''));

@@ -1,4 +1,4 @@
-import { phrase, told } from './phrase';
+import { phrase, told, type Phrase } from './phrase';
 
 /** Words that tell to choose, in each language, as patterns. */
 export const chooseWords = {
@@ -119,9 +119,9 @@ const oneSaid = [
 
 const several = [told(...severalTold), phrase(...severalSaid)];
 const one = [told(...oneTold), phrase(...oneSaid)];
-const found = (patterns: RegExp[], text: string) =>
+const found = (patterns: Phrase[], text: string) =>
 	patterns
-		.flatMap((pattern) => pattern.exec(text)?.[0] ?? [])
+		.flatMap((pattern) => pattern.in(text)?.words ?? [])
 		.map((words) => words.replace(/^[.?!:;,([–—-]\s*/u, '').trim())[0] ?? null;
 
 /** The words that ask for several answers; null where none do. */

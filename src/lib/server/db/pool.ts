@@ -41,18 +41,33 @@ export async function row<Row>(db: Database, sql: string, parameters: unknown[] 
 	return (await rows<Row>(db, sql, parameters))[0];
 }
 
-/** Runs a statement that changes something; gives the new key and how many rows it touched. */
+const retried = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
+const tries = 12;
+
+/** Does work again where others were in its way, which undid all of it; a little later each time. */
+async function again<T>(work: () => Promise<T>): Promise<T> {
+	for (let attempt = 1; ; attempt += 1)
+		try {
+			return await work();
+		} catch (error) {
+			if (attempt >= tries || !retried.has((error as { code?: string }).code ?? '')) throw error;
+			await new Promise((resolve) => setTimeout(resolve, 20 * attempt + Math.random() * 60 * attempt));
+		}
+}
+
+/**
+ * Runs a statement that changes something; gives the new key and how many rows it touched. One that stands alone, outside
+ * of a transaction, is tried again after a deadlock.
+ */
 export async function run(
 	db: Database,
 	sql: string,
 	parameters: unknown[] = []
 ): Promise<{ id: number; count: number }> {
-	const [result] = await db.query<ResultSetHeader>(sql, parameters);
+	const once = () => db.query<ResultSetHeader>(sql, parameters);
+	const [result] = await ('getConnection' in db ? again(once) : once());
 	return { id: result.insertId, count: result.affectedRows };
 }
-
-const retried = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
-const tries = 12;
 
 /** How much a transaction sees of others: all that they have ended, or one moment for as long as it lasts. */
 type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
@@ -66,7 +81,7 @@ export async function transaction<T>(
 	work: (connection: PoolConnection) => Promise<T>,
 	isolation: Isolation = 'REPEATABLE READ'
 ): Promise<T> {
-	for (let attempt = 1; ; attempt += 1) {
+	return again(async () => {
 		const connection = await pool.getConnection();
 		try {
 			if (isolation === 'READ COMMITTED') await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
@@ -76,12 +91,11 @@ export async function transaction<T>(
 			return result;
 		} catch (error) {
 			await connection.rollback().catch(() => undefined);
-			if (attempt >= tries || !retried.has((error as { code?: string }).code ?? '')) throw error;
-			await new Promise((resolve) => setTimeout(resolve, 20 * attempt + Math.random() * 60 * attempt));
+			throw error;
 		} finally {
 			connection.release();
 		}
-	}
+	});
 }
 
 const unreachable = new Set([

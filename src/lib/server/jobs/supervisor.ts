@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import { hostname } from 'node:os';
-import { Worker } from 'node:worker_threads';
 import type { Pool } from 'mysql2/promise';
 import type { Config } from '../config';
 import { checkWhatIsDue } from '../checks/course';
@@ -8,6 +7,7 @@ import { sweep } from '../files/uses';
 import { log } from '../log';
 import { finish, giveBack, mostTries, renew, takeJob, type Job } from './jobs';
 import type { ThreadResult, ThreadTask } from './thread';
+import { JobThreads } from './threads';
 import { work } from './work';
 
 const pause = 500;
@@ -29,14 +29,14 @@ class Supervision {
 	readonly #running = new Map<number, { end: (why: End) => void }>();
 	readonly #pool: Pool;
 	readonly #config: Config;
-	readonly #script: URL;
+	readonly #threads: JobThreads;
 	#closing = false;
 	readonly #loop: Promise<void>;
 
 	constructor(pool: Pool, config: Config, script: URL) {
 		this.#pool = pool;
 		this.#config = config;
-		this.#script = script;
+		this.#threads = new JobThreads(script);
 		this.#loop = this.#work();
 	}
 
@@ -45,40 +45,36 @@ class Supervision {
 		await this.#loop;
 	}
 
-	/** Has a job done in a thread of its own; gives how that ended. */
+	/** Has a job done in a thread; gives how that ended. */
 	#inThread(job: Job): Promise<End> {
 		const { databaseUrl, jobTime, jobLeaseSeconds } = this.#config;
 		const task: ThreadTask = { kind: job.kind, subjectId: job.subject_id, databaseUrl };
-		const worker = new Worker(this.#script, { workerData: task });
-		let said: End | null = null;
-		let broke = 'The worker thread ended without a word.';
-		const end = (why: End) => {
-			said ??= why;
-			void worker.terminate();
-		};
-		this.#running.set(job.id, { end });
-		let stopping: NodeJS.Timeout | null = null;
-		const tooLong = setTimeout(() => end({ state: 'too long', failure: '' }), jobTime);
-		const beat = (found: Awaited<ReturnType<typeof renew>>) => {
-			if (found === 'lost') end({ state: 'given back', failure: '' });
-			if (found !== 'stop' || stopping) return;
-			worker.postMessage('stop');
-			stopping = setTimeout(() => end({ state: 'stopped', failure: '' }), stopPatience);
-		};
-		const heartbeat = setInterval(
-			() => void renew(this.#pool, job.id, this.#owner, jobLeaseSeconds).then(beat, () => undefined),
-			Math.min(1000, (jobLeaseSeconds * 1000) / 4)
-		);
 		return new Promise((resolve) => {
-			worker.on('message', (message: ThreadResult) => (said ??= message));
-			worker.on('error', (error) => (broke = error.message));
-			worker.on('exit', () => {
+			let said: End | null = null;
+			let stopping: NodeJS.Timeout | null = null;
+			const thread = this.#threads.begin(task, (message, broke) => {
 				clearInterval(heartbeat);
 				clearTimeout(tooLong);
 				if (stopping) clearTimeout(stopping);
 				this.#running.delete(job.id);
-				resolve(said ?? { state: 'failed', failure: broke });
+				resolve(said ?? message ?? { state: 'failed', failure: broke });
 			});
+			const end = (why: End) => {
+				said ??= why;
+				thread.end();
+			};
+			this.#running.set(job.id, { end });
+			const tooLong = setTimeout(() => end({ state: 'too long', failure: '' }), jobTime);
+			const beat = (found: Awaited<ReturnType<typeof renew>>) => {
+				if (found === 'lost') end({ state: 'given back', failure: '' });
+				if (found !== 'stop' || stopping) return;
+				thread.askToStop();
+				stopping = setTimeout(() => end({ state: 'stopped', failure: '' }), stopPatience);
+			};
+			const heartbeat = setInterval(
+				() => void renew(this.#pool, job.id, this.#owner, jobLeaseSeconds).then(beat, () => undefined),
+				Math.min(1000, (jobLeaseSeconds * 1000) / 4)
+			);
 		});
 	}
 
@@ -140,6 +136,7 @@ class Supervision {
 		const open = [...this.#running.keys()];
 		for (const { end } of this.#running.values()) end({ state: 'given back', failure: '' });
 		await Promise.all(atHand);
+		await this.#threads.close();
 		for (const id of open) await giveBack(this.#pool, id, this.#owner, true);
 	}
 }

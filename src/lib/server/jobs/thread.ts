@@ -1,11 +1,11 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { makePool } from '../db/pool';
 import { log } from '../log';
 import { Stopped } from './control';
 import type { JobKind } from './jobs';
 import { work } from './work';
 
-/** What a worker thread is started with. */
+/** What a worker thread is given to do. */
 export interface ThreadTask {
 	kind: JobKind;
 	subjectId: number;
@@ -18,24 +18,29 @@ export interface ThreadResult {
 	failure: string;
 }
 
-const task = workerData as ThreadTask;
 let stop = false;
-parentPort!.on('message', () => (stop = true));
-const pool = makePool(task.databaseUrl, 4);
-let result: ThreadResult = { state: 'done', failure: '' };
-try {
-	await work[task.kind].run(pool, task.subjectId, {
-		check: () => {
-			if (stop) throw new Stopped();
-		}
-	});
-} catch (error) {
-	result =
-		error instanceof Stopped
-			? { state: 'stopped', failure: '' }
-			: { state: 'failed', failure: (error as Error).message };
-	if (result.state === 'failed') log.error({ job: task.kind, subject: task.subjectId, error }, 'a job failed');
+
+/** Does one job, with connections of its own that end with it. */
+async function carryOut({ kind, subjectId, databaseUrl }: ThreadTask): Promise<ThreadResult> {
+	const pool = makePool(databaseUrl, 4);
+	try {
+		await work[kind].run(pool, subjectId, {
+			check: () => {
+				if (stop) throw new Stopped();
+			}
+		});
+		return { state: 'done', failure: '' };
+	} catch (error) {
+		if (error instanceof Stopped) return { state: 'stopped', failure: '' };
+		log.error({ job: kind, subject: subjectId, error }, 'a job failed');
+		return { state: 'failed', failure: (error as Error).message };
+	} finally {
+		await pool.end().catch(() => undefined);
+	}
 }
-await pool.end().catch(() => undefined);
-parentPort!.postMessage(result);
-parentPort!.close();
+
+/** One job after the other, until the thread is ended. */
+parentPort!.on('message', (message: ThreadTask | 'stop') => {
+	stop = message === 'stop';
+	if (message !== 'stop') void carryOut(message).then((result) => parentPort!.postMessage(result));
+});

@@ -68,7 +68,7 @@ function begin(task: Task): void {
 	}
 	if (threads < atOnce) {
 		threads += 1;
-		give(new Worker(script, { eval: true }), task);
+		give(new Worker(script, { eval: true, execArgv: [] }), task);
 		return;
 	}
 	if (waiting.length >= mostWaiting) {

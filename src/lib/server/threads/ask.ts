@@ -126,6 +126,8 @@ export class Threads {
 		this.#count += 1;
 		const progress = new ProgressOf();
 		const worker = new Worker(this.#script, {
+			// nothing but what is built runs in it, whatever the process was started with
+			execArgv: [],
 			workerData: { databaseUrl: this.#databaseUrl, progress: progress.memory }
 		});
 		worker.unref();
