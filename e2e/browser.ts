@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { By, logging, type WebElement } from 'selenium-webdriver';
+import { By, error, logging, Origin, type WebElement } from 'selenium-webdriver';
 import * as chrome from 'selenium-webdriver/chrome';
 
 /** How long something may take to appear, on a machine that has other things to do, and how often is looked for it, in milliseconds. */
@@ -64,7 +64,16 @@ export class Visitor {
 		problem = 'what was waited for never came',
 		wait = patience
 	): Promise<Found> {
-		return this.driver.wait<Found>(isSo, wait, problem, often);
+		const tried = async () => {
+			try {
+				return await isSo();
+			} catch (reason) {
+				// what was found was drawn anew in the same moment
+				if (reason instanceof error.StaleElementReferenceError) return null;
+				throw reason;
+			}
+		};
+		return (await this.driver.wait(tried, wait, problem, often))!;
 	}
 
 	/** The first element that is found, once it is there. */
@@ -122,10 +131,14 @@ export class Visitor {
 	/** Presses the button, link or tab with these words. */
 	async press(words: string): Promise<void> {
 		const path = `//*[self::button or self::a or @role='tab' or @data-part='item' or @data-part='branch-control'][contains(normalize-space(.), ${JSON.stringify(words)}) or @aria-label=${JSON.stringify(words)}]`;
-		const found = await this.located(By.xpath(path), `nothing to press says “${words}”`);
-		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
-		await this.until(() => found.isEnabled(), `“${words}” cannot be pressed`);
-		await found.click();
+		await this.until(async () => {
+			const [found] = await this.driver.findElements(By.xpath(path));
+			if (!found) return false;
+			await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found);
+			if (!(await found.isEnabled())) return false;
+			await found.click();
+			return true;
+		}, `nothing to press says “${words}”`);
 		await this.driver.sleep(150);
 	}
 
@@ -187,6 +200,21 @@ export class Visitor {
 		await this.driver.executeScript('arguments[0].select()', field);
 		await field.sendKeys(text, '\t');
 		await this.driver.sleep(150);
+	}
+
+	/** Takes one element up with the mouse and lets it go on another, `x` pixels beside the middle of each. */
+	async drag(from: WebElement, to: WebElement, x = 0): Promise<void> {
+		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', from);
+		await this.driver
+			.actions({ async: true })
+			.move({ origin: from, x, y: 0 })
+			.press()
+			.move({ origin: Origin.POINTER, x: 0, y: -6, duration: 80 })
+			.move({ origin: to, x, y: 0, duration: 300 })
+			.move({ origin: to, x: x + 2, y: 1, duration: 80 })
+			.pause(200)
+			.release()
+			.perform();
 	}
 
 	/** What the browser's console has said that is worse than a note. */

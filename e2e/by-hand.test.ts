@@ -1,4 +1,4 @@
-import { By, error, Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoLookIn, demoSignIn } from '../demo/fill';
 import { Visitor } from './browser';
@@ -34,15 +34,10 @@ const inSheet = (selector: string) => `[role=dialog][data-state=open] ${selector
 /** Writes into a rich text, which wakes when it is clicked; it is looked for anew where the sheet was drawn again. */
 async function write(label: string, text: string, one = visitor): Promise<void> {
 	await one.until(async () => {
-		try {
-			const asleep = await one.find(`[role=textbox][aria-label="${label}"]`);
-			await one.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', asleep);
-			await asleep.click();
-			return true;
-		} catch (problem) {
-			if (problem instanceof error.StaleElementReferenceError) return false;
-			throw problem;
-		}
+		const asleep = await one.find(`[role=textbox][aria-label="${label}"]`);
+		await one.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', asleep);
+		await asleep.click();
+		return true;
 	});
 	await (await one.find(`.tiptap[aria-label="${label}"]`)).sendKeys(text);
 	await one.driver.sleep(100);

@@ -147,6 +147,20 @@ describe('a sheet that is edited', () => {
 		expect(await (await visitor.find('input[aria-label="Title of part 2"]')).getAttribute('value')).toBe('Part 2');
 		await saved();
 	});
+	it('has its parts dragged into another order, which is undone at a click', async () => {
+		const titles = () =>
+			visitor.driver.executeScript<string[]>(
+				'return [...document.querySelectorAll(\'input[aria-label^="Title of part"]\')].map(({ value }) => value)'
+			);
+		const before = await titles();
+		expect(before).toHaveLength(2);
+		const [first, second] = await visitor.driver.findElements(By.css('td.grip'));
+		await visitor.drag(second!, first!);
+		await visitor.until(async () => (await titles()).join() === before.toReversed().join());
+		await visitor.press('Undo');
+		await visitor.until(async () => (await titles()).join() === before.join());
+		await saved();
+	});
 	it('says which parts cannot hold together, and what would mend it', async () => {
 		await visitor.press('+ part');
 		await steps.tick('Lights');
@@ -341,13 +355,16 @@ describe('a quiz in the list', () => {
 			)
 		).click();
 		await visitor.reads(/1 of 8|8 questions/);
-		for (const button of await visitor.driver.findElements(
-			By.xpath('//button[contains(., "Radio") or contains(., "Category")]')
-		))
-			if (await button.isDisplayed()) {
-				await button.click();
-				break;
-			}
+		await visitor.until(async () => {
+			for (const button of await visitor.driver.findElements(
+				By.xpath('//button[contains(., "Radio") or contains(., "Category")]')
+			))
+				if (await button.isDisplayed()) {
+					await button.click();
+					return true;
+				}
+			return false;
+		});
 		await steps.item('Make a quiz that draws from it');
 		await visitor.reads('Questions · 8');
 	});

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Origin, type WebElement, Key } from 'selenium-webdriver';
+import { By, type WebElement, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { zipped, type Files } from '../core/test-support/packages';
 import { bankXml, item } from '../src/lib/server/test-support/world';
@@ -75,16 +75,7 @@ describe('where categories land', () => {
 		const [from, to] = await Promise.all(
 			['Hitches', 'Knots'].map((name) => visitor.find(`[data-part="item"]:has(input[aria-label="Take in ${name}"])`))
 		);
-		await visitor.driver
-			.actions({ async: true })
-			.move({ origin: from!, x: -60, y: 0 })
-			.press()
-			.move({ origin: Origin.POINTER, x: 0, y: -6, duration: 80 })
-			.move({ origin: to!, x: -60, y: 0, duration: 300 })
-			.move({ origin: to!, x: -58, y: 1, duration: 80 })
-			.pause(200)
-			.release()
-			.perform();
+		await visitor.drag(from!, to!, -60);
 		await visitor.find('button[aria-label="Hitches lands in Knots, change"]');
 		await visitor.reads(/1 category, a new one/);
 		await visitor.press('Let Hitches land by itself');

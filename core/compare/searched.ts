@@ -1,5 +1,5 @@
 import { kindOf, markupOf, type Question } from '../kinds';
-import { foldedWords, searchedWord } from '../markup/folded';
+import { folded, foldedWords, searchedWord } from '../markup/folded';
 import { plainText } from '../markup/text';
 
 /** A part of a question in which a word was found: its name for people, what stands shortly before the word, and its text from the word on. */
@@ -39,6 +39,8 @@ export function foundBeside(question: Question, lookedFor: string, seen: string)
 	if (!hidden.length) return null;
 	const isHidden = (word: string) => foldedWords(word).some((found) => hidden.some((start) => found.startsWith(start)));
 	for (const { part, text } of searchedParts(question)) {
+		const all = folded(text);
+		if (!hidden.some((start) => all.includes(start))) continue;
 		const found = [...text.matchAll(searchedWord)].find(([word]) => isHidden(word));
 		if (!found) continue;
 		const at = found.index;

@@ -48,20 +48,25 @@ async function keysByColumn(
 	stretches: readonly Stretch[],
 	from: number
 ): Promise<number[]> {
-	const way = filter.down ? 'DESC' : 'ASC';
-	const inOrder = `ORDER BY ${columns[filter.sort]} ${way}, q.id ${way} LIMIT ${from}, ${pageSize}`;
-	const isAsked = filter.words.trim() !== '' || Object.keys(filter.filters).length > 0;
 	const total = lengthOf(stretches);
+	const count = Math.min(pageSize, total - from);
+	if (count <= 0) return [];
+	// what stands far down is come to sooner from the end
+	const isFromEnd = from > total / 2;
+	const way = filter.down === isFromEnd ? 'ASC' : 'DESC';
+	const inOrder = `ORDER BY ${columns[filter.sort]} ${way}, q.id ${way} LIMIT ${isFromEnd ? total - from - count : from}, ${count}`;
+	const ordered = async (sql: string, parameters: unknown[]) => {
+		const keys = (await rows<{ id: number }>(db, `SELECT q.id ${sql} ${inOrder}`, parameters)).map(({ id }) => id);
+		return isFromEnd ? keys.reverse() : keys;
+	};
+	const isAsked = filter.words.trim() !== '' || Object.keys(filter.filters).length > 0;
 	if (isAsked && total <= fewFound) {
 		const few = await keysInStretches(db, { ...filter, down: false }, stretches, { from: 0, count: total });
-		if (!few.length) return [];
-		const ordered = await rows<{ id: number }>(db, `SELECT q.id FROM questions q WHERE q.id IN (?) ${inOrder}`, [few]);
-		return ordered.map(({ id }) => id);
+		return few.length ? ordered('FROM questions q WHERE q.id IN (?)', [few]) : [];
 	}
 	const { sql, parameters } = foundBy(filter, tree, { index: '' });
-	// by_title, by_points, by_difficulty, by_created or by_changed, from the first on until enough are found
-	const keys = await rows<{ id: number }>(db, `SELECT q.id ${sql} ${inOrder}`, parameters);
-	return keys.map(({ id }) => id);
+	// by_title, by_points, by_difficulty, by_created or by_changed, until enough are found
+	return ordered(sql, parameters);
 }
 
 /** The start of a window, and the keys in it. */

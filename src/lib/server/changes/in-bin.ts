@@ -7,6 +7,7 @@ import { Refused } from '../loads/refused';
 import { beginDeed, endDeed, type Done } from './deed';
 import { placeQuestions, placeWithBank } from './place';
 import { changeThings, imagesOf } from './things';
+import { tellProgress } from '../threads/progress';
 import { told } from '../told';
 
 /** A question in the bin: where it stood, and who put it there when. */
@@ -162,14 +163,17 @@ export async function putBankBack(pool: Pool, courseId: number, personId: number
 
 const batch = 500;
 
-/** Empties the bin of a course for good; gives how many questions are gone. There is no way back from that. */
-export async function emptyBin(pool: Pool, courseId: number, personId: number): Promise<number> {
+/** Empties the bin of a course for good, and tells how far it is; gives how many questions are gone. There is no way back from that. */
+export async function emptyBin(pool: Pool, courseId: number, personId: number): Promise<{ gone: number }> {
 	return transaction(pool, async (connection) => {
 		const bin = await binOf(connection, courseId);
 		const ids = (
 			await rows<{ id: number }>(connection, 'SELECT id FROM questions WHERE course_id = ? FOR UPDATE', [bin])
 		).map(({ id }) => id);
-		for (let at = 0; at < ids.length; at += batch) await removeQuestions(connection, bin, ids.slice(at, at + batch));
+		for (let at = 0; at < ids.length; at += batch) {
+			tellProgress(at, ids.length);
+			await removeQuestions(connection, bin, ids.slice(at, at + batch));
+		}
 		await run(connection, 'DELETE FROM banks WHERE course_id = ?', [bin]);
 		await record(connection, {
 			courseId,
@@ -178,6 +182,6 @@ export async function emptyBin(pool: Pool, courseId: number, personId: number): 
 			subject: 'the bin',
 			questions: ids.length
 		});
-		return ids.length;
+		return { gone: ids.length };
 	});
 }

@@ -1,7 +1,6 @@
-import { json } from '@sveltejs/kit';
 import { array, boolean, number, object } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { following, refusing } from '$lib/server/answers';
+import { following } from '$lib/server/answers';
 import { jsonOf, key } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
 
@@ -30,5 +29,5 @@ export const DELETE = async ({ locals, params, request }) => {
 	// in the archive nothing is changed, also by who manages
 	await courseAt(locals, params, 'work');
 	await jsonOf(request, sure);
-	return json({ gone: await refusing(() => threads().ask('emptyBin', course.id, person.id)) });
+	return following(request, threads().begin('emptyBin', course.id, person.id));
 };

@@ -1,7 +1,6 @@
-import { json } from '@sveltejs/kit';
 import { array, number, object } from 'yup';
 import { courseAt } from '$lib/server/access';
-import { refusing } from '$lib/server/answers';
+import { following } from '$lib/server/answers';
 import { jsonOf, requiredKey } from '$lib/server/requests';
 import { threads } from '$lib/server/threads/ask';
 
@@ -17,5 +16,5 @@ export const POST = async ({ locals, params, request }) => {
 	const { course, person } = await courseAt(locals, params, 'work');
 	const { found } = await jsonOf(request, shape);
 	const who = { courseId: course.id, personId: person.id };
-	return json(await refusing(() => threads().ask('writeDifficulties', who, found)));
+	return following(request, threads().begin('writeDifficulties', who, found));
 };
