@@ -59,6 +59,35 @@ describe('the questions of a bank, a page at a time', () => {
 	});
 });
 
+describe('a list that is asked for again', () => {
+	it('is the same until something in the course changes, and then what it has become', async () => {
+		const total = async () => (await questionsPage(pool, course.id, filter({ words: 'light' }), { from: 0 })).total;
+		expect([await total(), await total()]).toEqual([size, size]);
+		const { id } = (await all())[0]!;
+		const { words } = (await row<{ words: Buffer }>(
+			pool,
+			'SELECT searched_words AS words FROM questions WHERE id = ?',
+			[id]
+		))!;
+		await run(pool, "UPDATE questions SET searched_words = ' mast ' WHERE id = ?", [id]);
+		await touchCourse(pool, course.id);
+		expect([await total(), await total()]).toEqual([size - 1, size - 1]);
+		await run(pool, 'UPDATE questions SET searched_words = ? WHERE id = ?', [words, id]);
+		await touchCourse(pool, course.id);
+		expect(await total()).toBe(size);
+	});
+	it.each(['title', 'kind', 'points', 'difficulty', 'created', 'changed'])(
+		'has an index in which it stands by %s, so that nothing is put in order for it',
+		async (column) => {
+			const indexes = await rows<{ columns: string }>(
+				pool,
+				"SELECT GROUP_CONCAT(column_name ORDER BY seq_in_index) AS columns FROM information_schema.statistics WHERE table_schema = DATABASE() AND table_name = 'questions' GROUP BY index_name"
+			);
+			expect(indexes.some(({ columns }) => `${columns},`.startsWith(`bank_id,${column},id,`))).toBe(true);
+		}
+	);
+});
+
 describe('the counts of a course', () => {
 	it('are those of its questions and snags, and the same in the tree', async () => {
 		const counts = await countsOf(pool, course.id);

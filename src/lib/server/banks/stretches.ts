@@ -95,9 +95,26 @@ function halves({ categoryId }: QuestionFilter, held: Map<number | null, number>
 	];
 }
 
+/** How many lists are remembered for a database. */
+const mostKept = 200;
+const keptFor = new WeakMap<Pool, Map<string, Stretch[]>>();
+
+/** What is worked out of a list for a state of a course: once, and remembered for the pages of it that come after. */
+async function remembered(pool: Pool, name: string, work: () => Promise<Stretch[]>): Promise<Stretch[]> {
+	const kept = keptFor.get(pool) ?? new Map<string, Stretch[]>();
+	keptFor.set(pool, kept);
+	const known = kept.get(name);
+	if (known) return known;
+	const found = await work();
+	const [oldest] = kept.keys();
+	if (kept.size >= mostKept && oldest !== undefined) kept.delete(oldest);
+	kept.set(name, found);
+	return found;
+}
+
 /**
  * The stretches of a list in the order of the tree: by what is kept of the course where nothing but the kind is asked for,
- * else counted, from `many` questions on in two halves.
+ * else counted, from `many` questions on in two halves, and remembered for as long as nothing in the course changes.
  */
 export async function stretchesOf(
 	pool: Pool,
@@ -109,8 +126,19 @@ export async function stretchesOf(
 	const held = keptIn(filter, counts);
 	if (!filter.words.trim() && Object.keys(filter.filters).every((name) => name === 'kind'))
 		return inStretches(filter, tree, held);
+	const count = () => countedStretches(pool, filter, tree, halves(filter, held, many));
+	return counts.state === undefined ? count() : remembered(pool, JSON.stringify([counts.state, filter, many]), count);
+}
+
+/** The stretches of a list by counting what is asked for, in parts at once. */
+async function countedStretches(
+	pool: Pool,
+	filter: QuestionFilter,
+	tree: CategoryNode[],
+	parts: Condition[]
+): Promise<Stretch[]> {
 	const counted = await Promise.all(
-		halves(filter, held, many).map((more) => {
+		parts.map((more) => {
 			const { sql, parameters } = foundBy(filter, tree, { more });
 			return rows<{ categoryId: number | null; n: number }>(
 				pool,

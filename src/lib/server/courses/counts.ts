@@ -14,6 +14,8 @@ export interface PlaceCount {
 
 /** What a course holds, counted: by place and kind, and what the checks say. */
 export interface CourseCounts {
+	/** The course and its state that was counted, in which it will never be again once something has changed; none where that is not known. */
+	state?: string;
 	places: PlaceCount[];
 	/** Open snags by place and severity. */
 	snags: { bankId: number; categoryId: number | null; severity: Severity; snags: number }[];
@@ -64,12 +66,12 @@ async function keep(db: Database, courseId: number, stamp: number, counts: Cours
 
 /** What a course holds: as it was counted last, where nothing has changed since, else counted now and kept. */
 export async function countsOf(pool: Pool, courseId: number): Promise<CourseCounts> {
-	const kept = await row<{ document: string }>(
+	const kept = await row<{ document: string; stamp: number }>(
 		pool,
-		'SELECT k.document FROM course_counts k JOIN courses c ON c.id = k.course_id AND c.stamp = k.stamp WHERE k.course_id = ?',
+		'SELECT k.document, k.stamp FROM course_counts k JOIN courses c ON c.id = k.course_id AND c.stamp = k.stamp WHERE k.course_id = ?',
 		[courseId]
 	);
-	if (kept) return JSON.parse(kept.document) as CourseCounts;
+	if (kept) return { ...(JSON.parse(kept.document) as CourseCounts), state: `${courseId}/${kept.stamp}` };
 	// counted side by side: where the stamp stays the same meanwhile, all is of one moment
 	const before = await stampOf(pool, courseId);
 	const counts = await counted(pool, courseId);
