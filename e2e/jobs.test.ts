@@ -212,3 +212,27 @@ describe('work that takes longer', () => {
 		expect(await visitor.complaints()).toEqual([]);
 	});
 });
+
+describe('a very long word', () => {
+	it('stays in its column, in a title, a stem and the name of a category', async () => {
+		const tooWide = () =>
+			visitor.driver.executeScript<string[]>(
+				"return [...document.querySelectorAll('section.column')].filter((column) => column.scrollWidth > column.clientWidth + 1).map((column) => column.getAttribute('aria-label'))"
+			);
+		const long = 'Donaudampfschifffahrtsgesellschaftskapitänsmützenabzeichen'.repeat(2);
+		await day.hand(
+			'long.csv',
+			`title,question,a,b,key,category\n${long},What is a ${long}?,Eyes,Ends,A,${long}`,
+			/long\.csv/
+		);
+		await visitor.press('Review long.csv');
+		await visitor.reads(`What is a ${long}?`);
+		expect(await tooWide()).toEqual([]);
+		await visitor.press('Take in 1');
+		await visitor.reads('Receipt');
+		await visitor.go(`/courses/${day.course}/banks`);
+		await visitor.choose('Bank', /^long/);
+		await visitor.reads(`What is a ${long}?`);
+		expect(await tooWide()).toEqual([]);
+	});
+});

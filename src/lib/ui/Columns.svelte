@@ -163,6 +163,9 @@
 {/snippet}
 
 <style>
+	.last {
+		overflow-wrap: break-word;
+	}
 	.frame {
 		grid-template-columns: minmax(0, var(--first)) 0 minmax(0, 1fr) 0 minmax(0, var(--last));
 	}

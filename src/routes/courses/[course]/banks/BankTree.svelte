@@ -78,6 +78,8 @@
 
 <style>
 	.snags {
+		/* what is read out of it is cut off with it, where the name is long */
+		position: relative;
 		margin-left: 6px;
 		font-size: 12px;
 	}
