@@ -129,7 +129,7 @@ export async function stretchesOf(
 	const count = () => countedStretches(pool, filter, tree, halves(filter, held, many));
 	// what quizzes name changes with a quiz, of which the state of a course does not always tell
 	const isKnown = counts.state !== undefined && filter.filters.used === undefined;
-	return !isKnown ? count() : remembered(pool, JSON.stringify([counts.state, filter, many]), count);
+	return isKnown ? remembered(pool, JSON.stringify([counts.state, filter, many]), count) : count();
 }
 
 /** The stretches of a list by counting what is asked for, in parts at once. */
