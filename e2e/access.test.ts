@@ -52,7 +52,7 @@ beforeAll(async () => {
 		[course, worker.email]
 	);
 	cookies.work = await cookieOf(worker);
-}, 60_000);
+});
 afterAll(async () => {
 	await run(pool, 'DELETE FROM people WHERE email IN (?)', [[elsewhere.email, nobody.email, worker.email]]);
 	await run(pool, 'DELETE FROM courses WHERE id = ?', [otherCourse]);

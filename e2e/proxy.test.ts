@@ -106,7 +106,7 @@ beforeAll(async () => {
 	});
 	await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
 	port = (proxy.address() as { port: number }).port;
-}, 60_000);
+});
 afterAll(() => {
 	application.kill('SIGKILL');
 	proxy.close();
@@ -193,5 +193,5 @@ describe('every answer', () => {
 		});
 		socket.write('GET /signin HTTP/1.1\r\nHost: a\r\n');
 		expect(await closed).toMatch(/^HTTP\/1\.1 408/);
-	}, 60_000);
+	});
 });

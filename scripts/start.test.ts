@@ -11,7 +11,8 @@ const begin = (environment: Record<string, string>) => {
 		cwd: root,
 		env: { ...others, ...environment },
 		encoding: 'utf8',
-		timeout: 30_000
+		// ends one that goes on by mistake; not a measure of the machine
+		timeout: 150_000
 	});
 	return { status: done.status, words: `${done.stdout}${done.stderr}` };
 };

@@ -1,10 +1,8 @@
 import { join } from 'node:path';
-import { migrate } from '../src/lib/server/db/migrate';
 import { readConfig } from '../src/lib/server/config';
 import { makePool } from '../src/lib/server/db/pool';
 import { inviteFirst } from '../src/lib/server/people/invitations';
 import { linkOf } from '../src/lib/server/people/inviting';
-import { fillDemo, demoSignIn } from '../demo/fill';
 import { buildIfStale } from './build';
 import { asDatabaseTrouble, reach } from './database/given';
 import { startMariadb, type OwnDatabase } from './database/mariadb';
@@ -56,6 +54,13 @@ async function prepareDatabase(): Promise<void> {
 	process.env.DATABASE_URL = database.url;
 }
 
+/** How to sign in to the demo, which is filled in where the database is empty. */
+async function fillInDemo(databaseUrl: string): Promise<{ email: string; password: string }> {
+	const { demoSignIn, fillDemo } = await import('../demo/fill');
+	if (await fillDemo(databaseUrl)) say('The demo school was filled in.');
+	return demoSignIn;
+}
+
 /** The link by which the first person comes into an empty installation; null where somebody is there. */
 async function firstLink(databaseUrl: string, address: string): Promise<string | null> {
 	const pool = makePool(databaseUrl, 2);
@@ -67,23 +72,24 @@ async function firstLink(databaseUrl: string, address: string): Promise<string |
 	}
 }
 
+// what is large is loaded when it is needed, so that a wrong setting is told at once
 async function start(): Promise<void> {
 	const settings = startSettings(process.env);
 	readConfig({ ...process.env, DATABASE_URL: 'mysql://any/any' });
 	await prepareDatabase();
 	const config = readConfig(process.env);
+	const { migrate } = await import('../src/lib/server/db/migrate');
 	await migrate(config.databaseUrl, join(root, 'db/migrations'), say).catch((error: unknown) => {
 		throw asDatabaseTrouble(error);
 	});
 	await goOn();
-	const filled = settings.demo && (await fillDemo(config.databaseUrl));
-	if (filled) say('The demo school was filled in.');
+	const signIn = settings.demo && (await fillInDemo(config.databaseUrl));
 	buildIfStale(root);
 	await goOn();
 	served = await serve(root, settings);
 	if (stopping.signal.aborted) return stop(0);
 	say(`\nYarn Barrow is ready: ${served.address}`);
-	if (settings.demo) say(`Sign in as ${demoSignIn.email} with the password ${demoSignIn.password}`);
+	if (signIn) say(`Sign in as ${signIn.email} with the password ${signIn.password}`);
 	const first = await firstLink(config.databaseUrl, served.address);
 	if (first)
 		say(`Nobody is here yet. Whoever opens this link looks after the installation; it is good for once:\n${first}`);

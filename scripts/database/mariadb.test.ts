@@ -128,7 +128,7 @@ describe('the own database', () => {
 			await gone;
 		}
 		expect(await first((await start(where)).url, 'SELECT 1 AS one')).toEqual({ one: 1 });
-	}, 120_000);
+	});
 	it('that outlived its owner is ended, and the folder is free', async () => {
 		const where = folder();
 		await start(where);
@@ -150,7 +150,7 @@ describe('the own database', () => {
 		const { url } = await start(where);
 		await gone;
 		expect(await first(url, 'SELECT 1 AS one')).toEqual({ one: 1 });
-	}, 60_000);
+	});
 	it('is refused to a second one who starts it, by the number of the first', async () => {
 		const where = folder();
 		await start(where);
@@ -179,7 +179,7 @@ describe('the own database', () => {
 			expect(await first((await start(where)).url, 'SELECT 1 AS one')).toEqual({ one: 1 });
 			await database!.stop();
 		}
-	}, 120_000);
+	});
 	it('says in words what keeps it from its folder', async () => {
 		const file = join(made, 'a-file');
 		writeFileSync(file, '');

@@ -182,7 +182,7 @@ describe('a process that is killed at any moment of taking in and taking back', 
 			if ((await allOrNothing(id)) === 'all') await work('undo', null);
 			expect(await allOrNothing(id)).toBe('nothing');
 		}
-	}, 120_000);
+	});
 });
 
 describe('a process that is killed while it changes many questions, or takes that back', () => {
@@ -215,5 +215,5 @@ describe('a process that is killed while it changes many questions, or takes tha
 			if ((await state()) !== null) await workApart(['undo-deed', course.id, deedId, personId], null);
 			expect(await state()).toBeNull();
 		}
-	}, 120_000);
+	});
 });

@@ -88,7 +88,7 @@ beforeAll(async () => {
 	const signed = await signIn(pool, { email, password: 'anchor-watch', address: '127.0.0.1' }, 1);
 	cookie = `barrow_session=${(signed as { token: string }).token}`;
 	await startApplication();
-}, 120_000);
+});
 afterAll(async () => {
 	application.kill('SIGKILL');
 	await pool.end().catch(() => undefined);
@@ -144,24 +144,20 @@ async function wholeLoad(id: number): Promise<void> {
 }
 
 describe('an upload', () => {
-	it.each(kills)(
-		'goes on by itself while the %s is killed, and arrives once and whole',
-		async (what) => {
-			const content = new Uint8Array(randomBytes(12 * piece + random.below(piece)));
-			const [id] = await Promise.all([
-				send(`${what}-${random.below(1e6)}.bin`, content),
-				disturb(what, random.below(300))
-			]);
-			const found = (await row<{ file_id: number }>(pool, 'SELECT file_id FROM loads WHERE id = ?', [id]))!;
-			const hash = createHash('sha256');
-			for await (const chunk of fileChunks(pool, found.file_id)) hash.update(chunk);
-			expect(hash.digest('hex')).toBe(createHash('sha256').update(content).digest('hex'));
-			expect(await row(pool, "SELECT COUNT(*) AS n FROM jobs WHERE kind = 'read' AND subject_id = ?", [id])).toEqual({
-				n: 1
-			});
-		},
-		90_000
-	);
+	it.each(kills)('goes on by itself while the %s is killed, and arrives once and whole', async (what) => {
+		const content = new Uint8Array(randomBytes(12 * piece + random.below(piece)));
+		const [id] = await Promise.all([
+			send(`${what}-${random.below(1e6)}.bin`, content),
+			disturb(what, random.below(300))
+		]);
+		const found = (await row<{ file_id: number }>(pool, 'SELECT file_id FROM loads WHERE id = ?', [id]))!;
+		const hash = createHash('sha256');
+		for await (const chunk of fileChunks(pool, found.file_id)) hash.update(chunk);
+		expect(hash.digest('hex')).toBe(createHash('sha256').update(content).digest('hex'));
+		expect(await row(pool, "SELECT COUNT(*) AS n FROM jobs WHERE kind = 'read' AND subject_id = ?", [id])).toEqual({
+			n: 1
+		});
+	});
 });
 
 describe('a reading', () => {
@@ -175,8 +171,7 @@ describe('a reading', () => {
 			);
 			await disturb(what, random.below(400));
 			await wholeLoad(id);
-		},
-		120_000
+		}
 	);
 	it('that is done already is not done again, whatever has become of the load since', async () => {
 		const id = await send('again.zip', bytes.slice());
@@ -198,7 +193,7 @@ describe('a reading', () => {
 		expect(
 			await row(pool, "SELECT COUNT(*) AS n FROM staged_questions WHERE load_id = ? AND outcome = 'taken'", [id])
 		).toEqual({ n: questions });
-	}, 120_000);
+	});
 });
 
 describe('taking in', () => {
@@ -231,7 +226,7 @@ describe('taking in', () => {
 		if ((await stateOf(id)) === 'review')
 			await takeIn(pool, course.courseId, id, course.personId, decide({ bankName: 'Taken at last' }));
 		expect(await counts()).toEqual({ state: 'taken', n: questions, once: questions });
-	}, 120_000);
+	});
 });
 
 describe('a dispatch', () => {
@@ -261,7 +256,6 @@ describe('a dispatch', () => {
 					])
 				).length
 			).toBe(1);
-		},
-		120_000
+		}
 	);
 });

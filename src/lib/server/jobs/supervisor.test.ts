@@ -53,7 +53,7 @@ describe('a job', () => {
 		await until(async () => (await job()).state === 'stopped');
 		expect((await load()).state).toBe('stopped');
 		await supervisor!.close();
-	}, 40_000);
+	});
 	it('is not given up by any number of orderly restarts, which are no tries', async () => {
 		for (let restart = 0; restart < 5; restart += 1) {
 			begin(forEver);
@@ -62,7 +62,7 @@ describe('a job', () => {
 			expect(await job()).toMatchObject({ state: 'waiting', tries: 0 });
 		}
 		expect((await load()).state).toBe('reading');
-	}, 60_000);
+	});
 	it('that breaks off each time is given up after the third, with the reason', async () => {
 		begin(thread('throw new Error("the mast is gone")'));
 		await until(async () => (await job()).state === 'failed');

@@ -79,7 +79,6 @@ describe('a reading whose process went down', () => {
 			await readLoad(pool, broken, unhindered);
 			expect(await row(pool, 'SELECT MIN(id) AS id FROM staged_questions WHERE load_id = ?', [broken])).toEqual(first);
 			expect(await staged(broken)).toEqual(await staged(whole));
-		},
-		120_000
+		}
 	);
 });
