@@ -341,3 +341,20 @@ describe('a bank', () => {
 		expect(await visitor.complaints()).toEqual([]);
 	});
 });
+
+describe('a course', () => {
+	it('is copied under a code that no other has, and the copy is opened', async () => {
+		await visitor.go(`/courses/${course}/settings`);
+		await (await visitor.driver.findElement(By.xpath('//button[@role="tab" and normalize-space()="Copy"]'))).click();
+		await visitor.reads('All banks with their');
+		await visitor.write('form[method=POST] input[name=code]', 'RW-A27');
+		await visitor.press('Copy Rope Work');
+		await visitor.reads('“Rope Work” has the code RW-A27 already.');
+		await visitor.write('form[method=POST] input[name=code]', 'RW-S28');
+		await visitor.press('Copy Rope Work');
+		await visitor.reads(/Copied: \d+ banks?, \d+ questions?, \d+ quiz/);
+		await (await visitor.driver.findElement(By.linkText('Open Rope Work'))).click();
+		await visitor.reads('RW-S28');
+		expect(await visitor.complaints()).toEqual([]);
+	});
+});

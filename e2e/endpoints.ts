@@ -128,11 +128,12 @@ export const endpoints: Endpoint[] = [
 		needs: 'work'
 	},
 	{ route: 'loads/aside', what: 'load', path: 'loads/aside' },
+	{ route: 'loads/aside/rows', what: 'GET', path: 'loads/aside/rows' },
 	{
-		route: 'loads/aside',
-		what: 'default',
-		path: 'loads/aside',
-		sent: { what: 'leave', questions: '[]' },
+		route: 'loads/aside/settle',
+		what: 'POST',
+		path: 'loads/aside/settle',
+		sent: { do: 'leave', ids: [] },
 		needs: 'work'
 	},
 	{ route: 'loads/paste', what: 'load', path: 'loads/paste', needs: 'work' },
@@ -207,7 +208,7 @@ export const endpoints: Endpoint[] = [
 	{ route: 'settings', what: 'role', path: 'settings', sent: { person: '999999', role: 'look' }, needs: 'manage' },
 	{ route: 'settings', what: 'out', path: 'settings', sent: { person: '999999' }, needs: 'manage' },
 	{ route: 'settings', what: 'withdraw', path: 'settings', sent: { invitation: '1' }, needs: 'manage' },
-	{ route: 'settings', what: 'copy', path: 'settings', sent: { name: 'x', code: '' }, needs: 'manage' },
+	{ route: 'settings/copy', what: 'POST', path: 'settings/copy', sent: { name: 'x', code: '' }, needs: 'manage' },
 	{ route: 'settings', what: 'state', path: 'settings', sent: { state: 'nowhere' }, needs: 'manage' },
 	{ route: 'snags', what: 'load', path: 'snags' },
 	{ route: 'snags', what: 'stop', path: 'snags', sent: {}, needs: 'work' },

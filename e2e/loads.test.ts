@@ -69,7 +69,8 @@ describe('a thousand questions with troubles', () => {
 	it('are set aside where they are broken, put right there, and taken in later', async () => {
 		await visitor.go(`/courses/${course}/loads/aside`);
 		await visitor.reads(/Set aside: \d+/);
-		await visitor.choose('Load', 'day-sums.zip');
+		await visitor.choose('Load', 'day-sums.zip (15)');
+		await visitor.reads(/day-sums/);
 		await (await visitor.find('[data-row]')).click();
 		await visitor.press('Edit');
 		await visitor.press('Option 1 is right');
@@ -79,6 +80,18 @@ describe('a thousand questions with troubles', () => {
 		await visitor.reads('1 question selected, 1 of them put right');
 		await visitor.press('Take in 1');
 		await visitor.reads('Taken in: 1 question.');
+	});
+	it('are left out as all that are listed but one, and set aside again', async () => {
+		await visitor.choose('Load', 'day-sums.zip (14)');
+		await (await visitor.find('input[aria-label="Select all that are listed"]')).click();
+		await visitor.reads('14 questions selected, 0 of them put right');
+		await (await visitor.find('[data-row] input[type=checkbox]')).click();
+		await visitor.reads('13 questions selected');
+		await visitor.press('Leave out 13');
+		await visitor.reads('Left out: 13 questions.');
+		await visitor.press('Undo');
+		await visitor.reads('Set aside again: 13 questions.');
+		await visitor.choose('Load', 'day-sums.zip (14)');
 	});
 	it('are known again when the same file comes twice', async () => {
 		await day.hand('day-sums-again.zip', await pieces(sumsPackage()));

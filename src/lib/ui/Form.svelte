@@ -17,6 +17,7 @@
 		name,
 		answer = null,
 		keeps = false,
+		send,
 		busy = $bindable(false),
 		class: look = 'flex flex-col gap-3',
 		children
@@ -29,6 +30,8 @@
 		answer?: Slips | null | undefined;
 		/** Whether what was filled in stays when it was done. */
 		keeps?: boolean;
+		/** Sends what is filled in, where that is not done by an action; gives what is wrong with fields, by their names. */
+		send?: (filled: Record<string, unknown>) => Promise<Record<string, string>>;
 		busy?: boolean;
 		class?: string;
 		children: Snippet;
@@ -84,6 +87,12 @@
 			}
 		}
 		busy = true;
+		if (send) {
+			cancel();
+			refused = await send(Object.fromEntries(formData));
+			busy = false;
+			return;
+		}
 		return async ({ result, update }) => {
 			await update({ reset: !keeps });
 			busy = false;

@@ -24,8 +24,9 @@
 <style>
 	.under-way {
 		position: fixed;
-		right: 20px;
+		left: 50%;
 		bottom: 76px;
+		translate: -50%;
 		z-index: 60;
 		padding: 10px 14px;
 		background: var(--paper);

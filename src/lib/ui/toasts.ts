@@ -1,8 +1,11 @@
 import { createToaster } from '@skeletonlabs/skeleton-svelte';
 
-/** What has just been done is told here, at the foot of the window; several at a time, one over the other. */
+/**
+ * What has just been done is told here, at the foot of the window; several at a time, one over the other. In its middle,
+ * where lists are: what is pressed again and again stands at the sides.
+ */
 export const toaster = createToaster({
-	placement: 'bottom-end',
+	placement: 'bottom',
 	overlap: false,
 	max: 4,
 	offsets: { top: '20px', right: '20px', bottom: '76px', left: '20px' }

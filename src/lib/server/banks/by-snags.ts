@@ -1,6 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { rows } from '../db/pool';
 import type { QuestionFilter } from './filter';
+import { memory, nameOf } from './remembered';
 import {
 	categoriesInTree,
 	foundBy,
@@ -26,8 +27,21 @@ const weights =
 	'(SELECT question_id, MAX(4 - severity) * 1000 + COUNT(*) AS weight FROM snags WHERE course_id = (SELECT course_id FROM banks WHERE id = ?) GROUP BY question_id)';
 const noSnag = ' AND NOT EXISTS (SELECT 1 FROM snags n WHERE n.question_id = q.id)';
 
-/** Such a list, by the stretches of all that the filter finds. */
-export async function bySnags(
+/** Such lists; few, since each names all questions that have snags. */
+const listsOf = memory<Promise<BySnags>>(12);
+
+/** Such a list, by the stretches of all that the filter finds; remembered for a `state` of the course. */
+export function bySnags(
+	pool: Pool,
+	filter: QuestionFilter,
+	tree: CategoryNode[],
+	stretches: readonly Stretch[],
+	state: string | undefined
+): Promise<BySnags> {
+	return listsOf(pool, nameOf(state, filter), () => putInOrder(pool, filter, tree, stretches));
+}
+
+async function putInOrder(
 	pool: Pool,
 	filter: QuestionFilter,
 	tree: CategoryNode[],

@@ -1,8 +1,9 @@
 import type { Pool } from 'mysql2/promise';
 import { countsOf, type CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
+import { keysByColumn } from './by-column';
 import { bySnags, keysBySnags, placeBySnags } from './by-snags';
-import { filterOf, type Chosen, type QuestionFilter, type Sorting } from './filter';
+import { filterOf, type Chosen, type QuestionFilter } from './filter';
 import { questionRows, type QuestionRow } from './question-rows';
 import {
 	categoriesInTree,
@@ -27,54 +28,13 @@ export const pageSize = 100;
 
 /** The most that a search goes through. */
 const mostFound = 500_000;
-/** So few are found first and then put in order. */
-const fewFound = 3000;
-
-/** The columns by which a list is ordered in the database; snags and the tree are put in order here. */
-const columns: Record<Exclude<Sorting, 'tree' | 'snags'>, string> = {
-	title: 'q.title',
-	kind: 'q.kind',
-	points: 'q.points',
-	difficulty: 'q.difficulty',
-	created: 'q.created',
-	changed: 'q.changed'
-};
-
-/** The keys in a window of a list that the database orders by a column. */
-async function keysByColumn(
-	db: Database,
-	filter: QuestionFilter & { sort: keyof typeof columns },
-	tree: CategoryNode[],
-	stretches: readonly Stretch[],
-	from: number
-): Promise<number[]> {
-	const total = lengthOf(stretches);
-	const count = Math.min(pageSize, total - from);
-	if (count <= 0) return [];
-	// what stands far down is come to sooner from the end
-	const isFromEnd = from > total / 2;
-	const way = filter.down === isFromEnd ? 'ASC' : 'DESC';
-	const inOrder = `ORDER BY ${columns[filter.sort]} ${way}, q.id ${way} LIMIT ${isFromEnd ? total - from - count : from}, ${count}`;
-	const ordered = async (sql: string, parameters: unknown[]) => {
-		const keys = (await rows<{ id: number }>(db, `SELECT q.id ${sql} ${inOrder}`, parameters)).map(({ id }) => id);
-		return isFromEnd ? keys.reverse() : keys;
-	};
-	const isAsked = filter.words.trim() !== '' || Object.keys(filter.filters).length > 0;
-	if (isAsked && total <= fewFound) {
-		const few = await keysInStretches(db, { ...filter, down: false }, stretches, { from: 0, count: total });
-		return few.length ? ordered('FROM questions q WHERE q.id IN (?)', [few]) : [];
-	}
-	const { sql, parameters } = foundBy(filter, tree, { index: '' });
-	// by_title, by_points, by_difficulty, by_created or by_changed, until enough are found
-	return ordered(sql, parameters);
-}
-
 /** The start of a window, and the keys in it. */
 async function windowOf(
 	pool: Pool,
 	filter: QuestionFilter,
 	tree: CategoryNode[],
 	stretches: readonly Stretch[],
+	state: string | undefined,
 	at: { from: number } | { questionId: number | null }
 ): Promise<{ from: number; keys: number[] }> {
 	const startOf = (place: number | null) => Math.floor((place ?? 0) / pageSize) * pageSize;
@@ -85,12 +45,15 @@ async function windowOf(
 		return { from, keys: await keysInStretches(pool, filter, stretches, { from, count: pageSize }) };
 	}
 	if (filter.sort === 'snags') {
-		const list = await bySnags(pool, filter, tree, stretches);
+		const list = await bySnags(pool, filter, tree, stretches, state);
 		const from = startOf(wanted === null ? asked : await placeBySnags(pool, list, wanted));
 		return { from, keys: await keysBySnags(pool, list, from, pageSize) };
 	}
 	const from = startOf(asked);
-	return { from, keys: await keysByColumn(pool, { ...filter, sort: filter.sort }, tree, stretches, from) };
+	return {
+		from,
+		keys: await keysByColumn(pool, { ...filter, sort: filter.sort }, tree, stretches, { from, count: pageSize, state })
+	};
 }
 
 /**
@@ -107,7 +70,7 @@ export async function questionsPage(
 	const counts = known?.counts ?? (await countsOf(pool, courseId));
 	const tree = known?.tree ?? (await keptTree(pool, filter.bankId, counts));
 	const stretches = await stretchesOf(pool, filter, tree, counts);
-	const { from, keys } = await windowOf(pool, filter, tree, stretches, at);
+	const { from, keys } = await windowOf(pool, filter, tree, stretches, counts.state, at);
 	return { total: lengthOf(stretches), from, rows: await questionRows(pool, keys, filter.words) };
 }
 

@@ -4,6 +4,7 @@ import type { CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
 import { areScanned, conditionFor, type Condition } from './conditions';
 import type { QuestionFilter } from './filter';
+import { memory, nameOf } from './remembered';
 import type { CategoryNode } from './tree';
 import { wordCondition } from './words';
 
@@ -95,22 +96,8 @@ function halves({ categoryId }: QuestionFilter, held: Map<number | null, number>
 	];
 }
 
-/** How many lists are remembered for a database. */
-const mostKept = 200;
-const keptFor = new WeakMap<Pool, Map<string, Stretch[]>>();
-
-/** What is worked out of a list for a state of a course: once, and remembered for the pages of it that come after. */
-async function remembered(pool: Pool, name: string, work: () => Promise<Stretch[]>): Promise<Stretch[]> {
-	const kept = keptFor.get(pool) ?? new Map<string, Stretch[]>();
-	keptFor.set(pool, kept);
-	const known = kept.get(name);
-	if (known) return known;
-	const found = await work();
-	const [oldest] = kept.keys();
-	if (kept.size >= mostKept && oldest !== undefined) kept.delete(oldest);
-	kept.set(name, found);
-	return found;
-}
+/** The stretches of lists that were counted. */
+const countedOf = memory<Promise<Stretch[]>>(200);
 
 /**
  * The stretches of a list in the order of the tree: by what is kept of the course where nothing but the kind is asked for,
@@ -126,10 +113,9 @@ export async function stretchesOf(
 	const held = keptIn(filter, counts);
 	if (!filter.words.trim() && Object.keys(filter.filters).every((name) => name === 'kind'))
 		return inStretches(filter, tree, held);
-	const count = () => countedStretches(pool, filter, tree, halves(filter, held, many));
-	// what quizzes name changes with a quiz, of which the state of a course does not always tell
-	const isKnown = counts.state !== undefined && filter.filters.used === undefined;
-	return isKnown ? remembered(pool, JSON.stringify([counts.state, filter, many]), count) : count();
+	return countedOf(pool, nameOf(counts.state, filter, many), () =>
+		countedStretches(pool, filter, tree, halves(filter, held, many))
+	);
 }
 
 /** The stretches of a list by counting what is asked for, in parts at once. */

@@ -1,66 +1,30 @@
-import type { Pool } from 'mysql2/promise';
+import type { Pool, PoolConnection } from 'mysql2/promise';
 import { parseQuestion } from '$core/kinds/schema';
-import type { Kind } from '$core/kinds';
 import { adjusted, type Setting } from '$core/take-in/adjust';
 import { parseDecision, plainRules, type Decision } from '$core/take-in/decision';
 import { landings, pathKey, pathOfKey } from '$core/take-in/paths';
 import { categoryTree, ensureCategories } from '../banks/tree';
-import { row, rows, run, transaction, type Database } from '../db/pool';
+import type { Changer } from '../banks/change';
+import { row, rows, run, transaction } from '../db/pool';
 import { record } from '../ledger/ledger';
+import { tellProgress } from '../threads/progress';
+import { asideByLoad, byLoadOf, type AsideChosen } from './aside-list';
 import { Refused } from './refused';
 import type { ListedQuestion } from './listed';
 import { checkSoon } from '../checks/course';
 import { insertLanded, noteAdjusted, noteAuthor, noteLandings } from '../questions/landing';
 
-/** A question that is kept out of the banks of a course until somebody deals with it. */
-export interface AsideRow {
-	id: number;
-	loadId: number;
-	fileName: string;
-	number: number;
-	title: string;
-	kind: Kind;
-	category: string;
-	broken: boolean;
-	/** Why it is kept out: the worst that is said of it. */
-	why: string | null;
-	settled: Date;
-}
-
-/** Everything that is set aside in a course, by load and in the order of its file. */
-export async function asideRows(db: Database, courseId: number): Promise<AsideRow[]> {
-	// by_course of loads, then by_outcome
-	const found = await rows<Omit<AsideRow, 'broken'> & { broken: number }>(
-		db,
-		`SELECT s.id, s.load_id AS loadId, l.file_name AS fileName, s.number, s.title, s.kind, COALESCE(s.placed_path, s.category_path) AS category, s.broken, l.settled,
-			(SELECT r.message FROM staged_reports r WHERE r.staged_id = s.id ORDER BY r.severity, r.id LIMIT 1) AS why
-		FROM loads l JOIN staged_questions s ON s.load_id = l.id AND s.outcome = 'aside' WHERE l.course_id = ? AND l.state = 'taken' ORDER BY l.id DESC, s.number`,
-		[courseId]
-	);
-	return found.map((one) => ({ ...one, broken: Boolean(one.broken) }));
-}
-
-/** How many questions are set aside in a course. */
-export async function asideCount(db: Database, courseId: number): Promise<number> {
-	return (await row<{ n: number }>(
-		db,
-		"SELECT COUNT(*) AS n FROM loads l JOIN staged_questions s ON s.load_id = l.id AND s.outcome = 'aside' WHERE l.course_id = ? AND l.state = 'taken'",
-		[courseId]
-	))!.n;
-}
-
 interface Aside {
 	id: number;
-	load_id: number;
 	number: number;
 	category: string;
-	document: string;
-	alone: string;
 	broken: number;
 }
 
-const lock = `SELECT s.id, s.load_id, s.number, COALESCE(s.placed_path, s.category_path) AS category, s.document, s.set_alone AS alone, s.broken
-	FROM staged_questions s WHERE s.load_id = ? AND s.id IN (?) AND s.outcome = 'aside' ORDER BY s.number FOR UPDATE`;
+/** So many are worked on at once. */
+const batch = 1000;
+/** So many numbers of broken questions are named. */
+const mostNamed = 20;
 
 function decisionOf(text: string | null): Decision {
 	try {
@@ -70,90 +34,156 @@ function decisionOf(text: string | null): Decision {
 	}
 }
 
-/**
- * Takes questions that were set aside from one load into the bank of that load, by the rules that it was taken in by.
- * Throws Refused where one of them is still broken, or where the load is in no bank any more.
- */
-export async function takeAside(
-	pool: Pool,
-	courseId: number,
-	loadId: number,
-	personId: number,
-	ids: number[]
-): Promise<number> {
-	if (!ids.length) return 0;
-	return transaction(pool, async (connection) => {
-		const load = await row<{ state: string; file_name: string; bank_id: number | null; decision: string | null }>(
+/** A load, locked, that questions which were set aside from it may still be taken from. */
+async function takenLoad(connection: PoolConnection, courseId: number, loadId: number) {
+	const load = await row<{ state: string; file_name: string; bank_id: number | null; decision: string | null }>(
+		connection,
+		'SELECT state, file_name, bank_id, decision FROM loads WHERE id = ? AND course_id = ? FOR UPDATE',
+		[loadId, courseId]
+	);
+	if (load?.state !== 'taken') throw new Refused('This load is not in the course any more. Review it again.');
+	if (load.bank_id === null)
+		throw new Refused(`The bank that ${load.file_name} went into is gone. Take the load back, and take it in again.`);
+	await row(connection, 'SELECT id FROM banks WHERE id = ? FOR UPDATE', [load.bank_id]);
+	return { ...load, bankId: load.bank_id };
+}
+
+/** Those of a load that are set aside, locked. Throws Refused where one of them is still broken. */
+async function lockedAside(connection: PoolConnection, loadId: number, fileName: string, ids: number[]) {
+	const found = await rows<Aside>(
+		connection,
+		"SELECT id, number, COALESCE(placed_path, category_path) AS category, broken FROM staged_questions WHERE load_id = ? AND id IN (?) AND outcome = 'aside' ORDER BY number FOR UPDATE",
+		[loadId, ids]
+	);
+	const broken = found.filter((question) => question.broken);
+	if (!broken.length) return found;
+	const [are, them] = broken.length === 1 ? ['One question is', 'it'] : [`${broken.length} questions are`, 'them'];
+	const named = broken.slice(0, mostNamed).map(({ number }) => number);
+	const more = broken.length > mostNamed ? ` and ${broken.length - mostNamed} more` : '';
+	throw new Refused(`${are} still broken: number ${named.join(', ')}${more} of ${fileName}. Put ${them} right first.`);
+}
+
+/** Notes those that land otherwise than they were staged, as the rules of their load want them. */
+async function noteByRules(
+	connection: PoolConnection,
+	ids: number[],
+	decision: Decision,
+	tell: (done: number) => void
+): Promise<void> {
+	for (let at = 0; at < ids.length; at += batch) {
+		tell(at);
+		const staged = await rows<{ id: number; document: string; alone: string }>(
 			connection,
-			'SELECT state, file_name, bank_id, decision FROM loads WHERE id = ? AND course_id = ? FOR UPDATE',
-			[loadId, courseId]
-		);
-		if (load?.state !== 'taken') throw new Refused('This load is not in the course any more. Review it again.');
-		if (load.bank_id === null)
-			throw new Refused('The bank that this load went into is gone. Take the load back, and take it in again.');
-		const bankId = load.bank_id;
-		await row(connection, 'SELECT id FROM banks WHERE id = ? FOR UPDATE', [bankId]);
-		const found = await rows<Aside>(connection, lock, [loadId, ids]);
-		const broken = found.filter((one) => one.broken);
-		if (broken.length)
-			throw new Refused(
-				`${broken.length === 1 ? 'One question is' : `${broken.length} questions are`} still broken: number ${broken.map((one) => one.number).join(', ')} of ${load.file_name}. Put ${broken.length === 1 ? 'it' : 'them'} right first.`
-			);
-		if (!found.length) return 0;
-		const decision = decisionOf(load.decision);
-		const land = landings(
-			decision,
-			(await categoryTree(connection, bankId)).map((node) => node.key)
-		);
-		const paths = found.map((one) => land(pathOfKey(one.category)));
-		const { ids: categories } = await ensureCategories(connection, bankId, paths, loadId);
-		await noteLandings(
-			connection,
-			found.map(({ id }, at) => ({
-				stagedId: id,
-				outcome: 'taken',
-				bankId,
-				categoryId: categories.get(pathKey(paths[at]!)) ?? null,
-				targetId: null
-			}))
+			'SELECT id, document, set_alone AS alone FROM staged_questions WHERE id IN (?)',
+			[ids.slice(at, at + batch)]
 		);
 		await noteAdjusted(
 			connection,
-			found.flatMap(({ id, document, alone }) => {
+			staged.flatMap(({ id, document, alone }) => {
 				const before = parseQuestion(JSON.parse(document));
 				const question = adjusted(before, decision, JSON.parse(alone) as Setting[]);
 				return question === before ? [] : [{ stagedId: id, question }];
 			})
 		);
-		await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
-		await insertLanded(connection, courseId, loadId);
-		await checkSoon(connection, courseId);
-		await run(connection, "UPDATE staged_questions SET outcome = 'taken' WHERE id IN (?)", [
-			found.map((one) => one.id)
-		]);
-		await record(connection, {
-			courseId,
-			personId,
-			deed: 'took in later',
-			subject: load.file_name,
-			questions: found.length,
-			address: `/courses/${courseId}/loads/${loadId}/receipt`
-		});
-		return found.length;
+	}
+}
+
+/** Takes questions that were set aside from one load into its bank, by the rules that it was taken in by. */
+async function takeFromLoad(
+	connection: PoolConnection,
+	{ courseId, personId }: Changer,
+	loadId: number,
+	ids: number[],
+	tell: (done: number) => void
+): Promise<number> {
+	const load = await takenLoad(connection, courseId, loadId);
+	const found = await lockedAside(connection, loadId, load.file_name, ids);
+	if (!found.length) return 0;
+	const decision = decisionOf(load.decision);
+	const land = landings(
+		decision,
+		(await categoryTree(connection, load.bankId)).map((node) => node.key)
+	);
+	const paths = found.map(({ category }) => land(pathOfKey(category)));
+	const { ids: categories } = await ensureCategories(connection, load.bankId, paths, loadId);
+	await noteLandings(
+		connection,
+		found.map(({ id }, at) => ({
+			stagedId: id,
+			outcome: 'taken',
+			bankId: load.bankId,
+			categoryId: categories.get(pathKey(paths[at]!)) ?? null,
+			targetId: null
+		}))
+	);
+	const keys = found.map(({ id }) => id);
+	await noteByRules(connection, keys, decision, tell);
+	await noteAuthor(connection, loadId, decision.writtenBy === 'machine');
+	await insertLanded(connection, courseId, loadId);
+	await run(connection, "UPDATE staged_questions SET outcome = 'taken' WHERE id IN (?)", [keys]);
+	await record(connection, {
+		courseId,
+		personId,
+		deed: 'took in later',
+		subject: load.file_name,
+		questions: found.length,
+		address: `/courses/${courseId}/loads/${loadId}/receipt`
+	});
+	return found.length;
+}
+
+/**
+ * Takes questions that were set aside into the banks of their loads, as one. Throws Refused where one of them is still
+ * broken, or where a load is in no bank any more.
+ */
+export async function takeAside(pool: Pool, changer: Changer, chosen: AsideChosen): Promise<number> {
+	return transaction(pool, async (connection) => {
+		const byLoad = await asideByLoad(connection, changer.courseId, chosen);
+		const total = [...byLoad.values()].reduce((sum, ids) => sum + ids.length, 0);
+		let taken = 0;
+		// each load for itself: its rules and its bank are its own
+		for (const [loadId, ids] of byLoad)
+			taken += await takeFromLoad(connection, changer, loadId, ids, (done) => tellProgress(taken + done, total));
+		if (taken) await checkSoon(connection, changer.courseId);
+		return taken;
 	});
 }
 
-/** Leaves questions that were set aside out for good, or sets those that were left out aside again. Gives how many. */
-export async function settleAside(
-	pool: Pool,
-	courseId: number,
-	loadId: number,
-	personId: number,
-	ids: number[],
-	to: Extract<ListedQuestion['outcome'], 'left' | 'aside'>
-): Promise<number> {
-	if (!ids.length) return 0;
+/** What came of leaving questions out, or of setting them aside again: how many, and which. */
+export interface Settled {
+	questions: number;
+	ids: number[];
+}
+
+/** Leaves questions that were set aside out of the banks. */
+export async function leaveOut(pool: Pool, changer: Changer, chosen: AsideChosen): Promise<Settled> {
+	return transaction(pool, async (connection) =>
+		settle(connection, changer, await asideByLoad(connection, changer.courseId, chosen), 'left')
+	);
+}
+
+/** Sets questions that were left out of the banks aside again. */
+export async function setAsideAgain(pool: Pool, changer: Changer, ids: number[]): Promise<Settled> {
 	return transaction(pool, async (connection) => {
+		const left = ids.length
+			? await rows<{ id: number; loadId: number }>(
+					connection,
+					"SELECT s.id, s.load_id AS loadId FROM staged_questions s JOIN loads l ON l.id = s.load_id WHERE s.id IN (?) AND s.outcome = 'left' AND l.course_id = ? AND l.state = 'taken'",
+					[ids, changer.courseId]
+				)
+			: [];
+		return settle(connection, changer, byLoadOf(left), 'aside');
+	});
+}
+
+async function settle(
+	connection: PoolConnection,
+	{ courseId, personId }: Changer,
+	byLoad: Map<number, number[]>,
+	to: Extract<ListedQuestion['outcome'], 'left' | 'aside'>
+): Promise<Settled> {
+	const settled: Settled = { questions: 0, ids: [] };
+	for (const [loadId, ids] of byLoad) {
 		const load = await row<{ file_name: string }>(
 			connection,
 			"SELECT file_name FROM loads WHERE id = ? AND course_id = ? AND state = 'taken' FOR UPDATE",
@@ -165,15 +195,17 @@ export async function settleAside(
 			'UPDATE staged_questions SET outcome = ? WHERE load_id = ? AND id IN (?) AND outcome = ?',
 			[to, loadId, ids, to === 'left' ? 'aside' : 'left']
 		);
-		if (count)
-			await record(connection, {
-				courseId,
-				personId,
-				deed: to === 'left' ? 'left out' : 'set aside',
-				subject: load.file_name,
-				questions: count,
-				address: `/courses/${courseId}/loads/${loadId}/receipt`
-			});
-		return count;
-	});
+		if (!count) continue;
+		settled.questions += count;
+		settled.ids.push(...ids);
+		await record(connection, {
+			courseId,
+			personId,
+			deed: to === 'left' ? 'left out' : 'set aside',
+			subject: load.file_name,
+			questions: count,
+			address: `/courses/${courseId}/loads/${loadId}/receipt`
+		});
+	}
+	return settled;
 }

@@ -7,7 +7,8 @@ import { categoryTree } from '../banks/tree';
 import { row, rows, run } from '../db/pool';
 import { mend } from '../snags/mend';
 import { bankXml, decide as decision, item, loadPackage, makeCourse, testPool } from '../test-support/world';
-import { asideRows, settleAside, takeAside } from './aside';
+import { leaveOut, setAsideAgain, takeAside } from './aside';
+import { asideByLoad, asideChosen, asideLoads, asidePage } from './aside-list';
 import { decide, editStaged, keepDecision, mendStaged, reviewState } from './decide';
 import { receipt } from './receipt';
 import { Refused } from './refused';
@@ -330,24 +331,26 @@ describe('what is set aside', () => {
 			]
 		})
 	};
+	const aside = async () => (await asidePage(pool, course.courseId, { loadId: null, from: 0 })).rows;
 	it('is listed with its reason, put right, and taken in later where the load went', async () => {
 		const id = await load(files);
 		await take(id, { points: 2 });
-		const [aside] = await asideRows(pool, course.courseId);
-		expect(aside).toMatchObject({
+		const [first] = await aside();
+		expect(first).toMatchObject({
 			title: 'k1',
 			fileName: 'package.zip',
 			broken: true,
 			why: expect.stringContaining('No option is marked')
 		});
-		await expect(takeAside(pool, course.courseId, id, course.personId, [aside!.id])).rejects.toThrow('still broken');
-		const full = (await stagedQuestion(pool, course.courseId, id, aside!.id))!;
+		const chosen = asideChosen.cast({ ids: [first!.id] });
+		await expect(takeAside(pool, course, chosen)).rejects.toThrow('still broken');
+		const full = (await stagedQuestion(pool, course.courseId, id, first!.id))!;
 		const question = structuredClone(full.question) as Extract<Question, { options: unknown }>;
 		question.options[0]!.credit = 1;
-		await editStaged(pool, course.courseId, id, course.personId, aside!.id, full.version, question);
-		expect(await takeAside(pool, course.courseId, id, course.personId, [aside!.id])).toBe(1);
-		expect(await takeAside(pool, course.courseId, id, course.personId, [aside!.id])).toBe(0);
-		expect(await asideRows(pool, course.courseId)).toEqual([]);
+		await editStaged(pool, course.courseId, id, course.personId, first!.id, full.version, question);
+		expect(await takeAside(pool, course, chosen)).toBe(1);
+		expect(await takeAside(pool, course, chosen)).toBe(0);
+		expect(await aside()).toEqual([]);
 		const [bank] = await banksOf(pool, course.courseId);
 		expect((await inBank(bank!.id)).sort()).toEqual(['k1', 'k2']);
 		expect(await rows(pool, 'SELECT points FROM questions WHERE bank_id = ?', [bank!.id])).toEqual([
@@ -360,11 +363,39 @@ describe('what is set aside', () => {
 	it('leaves only where somebody says so, and comes back', async () => {
 		const id = await load(files);
 		await take(id);
-		const [aside] = await asideRows(pool, course.courseId);
-		expect(await settleAside(pool, course.courseId, id, course.personId, [aside!.id], 'left')).toBe(1);
-		expect(await asideRows(pool, course.courseId)).toEqual([]);
-		expect(await settleAside(pool, course.courseId, id, course.personId, [aside!.id], 'aside')).toBe(1);
-		expect(await asideRows(pool, course.courseId)).toHaveLength(1);
+		const [first] = await aside();
+		const left = await leaveOut(pool, course, asideChosen.cast({ ids: [first!.id] }));
+		expect(left).toEqual({ questions: 1, ids: [first!.id] });
+		expect(await aside()).toEqual([]);
+		expect((await setAsideAgain(pool, course, left.ids)).questions).toBe(1);
+		expect((await setAsideAgain(pool, course, left.ids)).questions).toBe(0);
+		expect(await aside()).toHaveLength(1);
+	});
+	it('is counted by load, and chosen as all of a load but for some', async () => {
+		const loads = [
+			await load(files),
+			await load({
+				'c.xml': bankXml({
+					Buoys: [item('k3', 'Which top mark?', ['Ball', 'Cone'], null), item('k4', 'Which is a cone?', ['Up', 'Down'])]
+				})
+			})
+		];
+		for (const [at, id] of loads.entries()) await take(id, { bankName: `Bank ${at}` });
+		expect(await asideLoads(pool, course.courseId)).toMatchObject(
+			[...loads].reverse().map((id) => ({ id, aside: 1, broken: 1 }))
+		);
+		const listed = await aside();
+		expect(listed.map(({ title }) => title)).toEqual(['k3', 'k1']);
+		const chosen = async (which: object) => [...(await asideByLoad(pool, course.courseId, asideChosen.cast(which)))];
+		expect(await chosen({})).toEqual([...listed].reverse().map(({ id, loadId }) => [loadId, [id]]));
+		expect(await chosen({ load: loads[1] })).toEqual([[loads[1], [listed[0]!.id]]]);
+		expect(await chosen({ except: [listed[0]!.id] })).toEqual([[loads[0], [listed[1]!.id]]]);
+		expect(await chosen({ ids: [] })).toEqual([]);
+		const { courseId: other } = await makeCourse(pool);
+		expect(await asideByLoad(pool, other, asideChosen.cast({ ids: listed.map(({ id }) => id) }))).toEqual(new Map());
+		// nothing of either is taken while one of them is broken
+		await expect(takeAside(pool, course, asideChosen.cast({}))).rejects.toThrow('still broken');
+		expect(await aside()).toHaveLength(2);
 	});
 });
 

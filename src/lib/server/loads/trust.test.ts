@@ -15,7 +15,7 @@ import { everySnag } from '../snags/filter';
 import { snagRows } from '../snags/list';
 import { allListed, bankXml, decide, item, loadPackage, makeCourse, testPool, makeQuiz } from '../test-support/world';
 import { undoDeed } from '../changes/undo';
-import { asideRows } from './aside';
+import { asidePage } from './aside-list';
 import { decide as decideOn, editStaged, mendStaged } from './decide';
 import { receiptHead } from './receipt';
 import { stagedQuestion } from './review';
@@ -388,7 +388,7 @@ describe('an item that is not well-formed', () => {
 				left: 0
 			}
 		);
-		expect(await asideRows(pool, course.courseId)).toMatchObject([
+		expect((await asidePage(pool, course.courseId, { loadId: null, from: 0 })).rows).toMatchObject([
 			{ title: 'Two', kind: 'multiple-choice', broken: false }
 		]);
 	});

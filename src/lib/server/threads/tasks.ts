@@ -36,7 +36,7 @@ import { reviewSummary } from '../loads/summary';
 import { openLoad, previewOf, recipeOf } from '../loads/recipes';
 import { keepOneOfEach } from '../snags/keep-one';
 import { mend, mendableCount, mendPreview } from '../snags/mend';
-import { takeAside } from '../loads/aside';
+import { leaveOut, setAsideAgain, takeAside } from '../loads/aside';
 import { takeIn } from '../loads/take-in';
 
 /**
@@ -66,6 +66,7 @@ export const tasks = {
 	makeCategory,
 	makeQuestion,
 	keepOneOfEach,
+	leaveOut,
 	mend,
 	mendPlaces,
 	mendPreview,
@@ -87,6 +88,7 @@ export const tasks = {
 	renameBank,
 	renameCategory,
 	reviewSummary,
+	setAsideAgain,
 	sittingsOf,
 	sortCategories,
 	splitCategory,

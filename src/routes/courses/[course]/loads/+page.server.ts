@@ -3,7 +3,7 @@ import { object } from 'yup';
 import { courseAt } from '$lib/server/access';
 import { database } from '$lib/server/db/pool';
 import { plainFormOf, requiredKey } from '$lib/server/requests';
-import { asideCount } from '$lib/server/loads/aside';
+import { asideCount } from '$lib/server/loads/aside-list';
 import { loadOf, loadsOf, readAgain, stopReading, throwAway } from '$lib/server/loads/loads';
 
 export const load = async ({ locals, params }) => {

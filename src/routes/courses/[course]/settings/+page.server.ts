@@ -1,6 +1,6 @@
 import { error, redirect } from '@sveltejs/kit';
 import { object, string } from 'yup';
-import { courseCopy, courseDetails } from '$lib/forms/course';
+import { courseDetails } from '$lib/forms/course';
 import { courseSettings } from '$lib/forms/course-settings';
 import { invitation, roles } from '$lib/forms/person';
 import { courseAt } from '$lib/server/access';
@@ -14,7 +14,6 @@ import { openInvitations, withdraw } from '$lib/server/people/invitations';
 import { inviteByLink } from '$lib/server/people/inviting';
 import { membersOf, othersManage, personByEmail, removeMember, setRole } from '$lib/server/people/members';
 import { plainFormOf, requiredKey } from '$lib/server/requests';
-import { threads } from '$lib/server/threads/ask';
 
 export const load = async ({ locals, params }) => {
 	const { course } = await courseAt(locals, params);
@@ -122,16 +121,6 @@ export const actions = {
 		const given = await plainFormOf(request, object({ invitation: requiredKey('The invitation') }));
 		await withdraw(database(), course.id, given.invitation);
 		return { done: 'That link leads nowhere any more.' };
-	},
-	copy: async ({ locals, params, request }) => {
-		const { course, person } = await courseAt(locals, params, 'manage');
-		const given = await filledIn(request, 'copy', courseCopy);
-		if ('failed' in given) return given.failed;
-		const { quizzes, rules, ...details } = given.filled;
-		const what = { quizzes: quizzes === 'on', rules: rules === 'on' };
-		const copy = await threads().ask('copyCourse', course.id, person.id, details, what);
-		if ('taken' in copy) return slip('copy', given.values, { code: copy.taken });
-		return { copy: { ...copy, name: details.name } };
 	},
 	state: async ({ locals, params, request }) => {
 		const { course, person } = await courseAt(locals, params, 'manage');

@@ -13,7 +13,6 @@
 	const slips = $derived(form && 'slips' in form ? (form as Slips) : null);
 	const made = $derived(form && 'made' in form ? form.made : null);
 	const done = $derived(form && 'done' in form ? form.done : '');
-	const copy = $derived(form && 'copy' in form ? form.copy : null);
 	const refused = $derived(form && 'refused' in form ? form.refused : '');
 	let tab = $state<'people' | 'names' | 'rules' | 'copy' | 'going'>('people');
 	const tabs = $derived([
@@ -40,14 +39,6 @@
 	{#if done}<p class="notice whole mb-4" role="status">{done}</p>{/if}
 	{#if refused}<p class="notice broken mb-4" role="alert">{refused}</p>{/if}
 	{#if made}<MadeLink {made} />{/if}
-	{#if copy}<p class="notice whole mb-4" role="status">
-			Copied: {count(copy.banks, 'bank')}, {count(copy.questions, 'question')}, {count(
-				copy.quizzes,
-				'quiz',
-				'quizzes'
-			)}.
-			<a class="word" href="/courses/{copy.id}/banks">Open {copy.name}</a>
-		</p>{/if}
 	{#if !data.mayManage}<p class="mute mb-4">You may look at this. Those who manage the course change it.</p>{/if}
 	<Tabs tabs={[...tabs]} bind:value={tab} label="The course">
 		{#snippet panel(chosen)}
@@ -65,7 +56,6 @@
 						course={data.course}
 						mayManage={data.mayManage}
 						questions={data.waiting.banks}
-						{slips}
 					/>
 				{:else}<Going course={data.course} mayManage={data.mayManage} questions={data.waiting.banks} />{/if}
 			</div>

@@ -1,0 +1,51 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Generator } from '$core/numbers/generator';
+import { countsOf, touchCourse } from '../courses/counts';
+import { rows, run } from '../db/pool';
+import { fillCourse } from '../test-support/fill';
+import { makeCourse, testPool, wholeBank } from '../test-support/world';
+import { keysByColumn, type ByColumn } from './by-column';
+import { stretchesOf } from './stretches';
+import { keptTree } from './tree';
+
+const pool = testPool();
+afterAll(() => pool.end());
+const size = 120;
+const window = 7;
+let course: Awaited<ReturnType<typeof fillCourse>>;
+beforeAll(async () => {
+	course = await fillCourse(pool, (await makeCourse(pool)).personId, size);
+	// values that many have, and none at all
+	await run(
+		pool,
+		"UPDATE questions SET points = IF(id % 3, id % 4, NULL), title = CONCAT('Light ', id % 5), changed = IF(id % 2, NULL, '2026-11-03 10:00:00.125') WHERE course_id = ?",
+		[course.id]
+	);
+	await touchCourse(pool, course.id);
+});
+
+describe('a window of a list that is ordered by a column', () => {
+	const orders = (['title', 'points', 'kind', 'difficulty', 'created', 'changed'] as const).flatMap((sort) =>
+		[false, true].map((down) => [sort, down] as const)
+	);
+	it.each(orders)('is the same wherever one came from: by %s, from the greatest: %s', async (sort, down) => {
+		const way = down ? 'DESC' : 'ASC';
+		const wholeList = (
+			await rows<{ id: number }>(
+				pool,
+				`SELECT id FROM questions WHERE bank_id = ? ORDER BY ${sort} ${way}, id ${way}`,
+				[course.bank]
+			)
+		).map(({ id }) => id);
+		const filter: ByColumn = { ...wholeBank(course.bank, { down }), sort };
+		const counts = await countsOf(pool, course.id);
+		const tree = await keptTree(pool, course.bank, counts);
+		const stretches = await stretchesOf(pool, filter, tree, counts);
+		const random = new Generator(`${sort} ${way}`);
+		for (let jump = 0; jump < 30; jump += 1) {
+			const from = random.below(size + 3);
+			const keys = await keysByColumn(pool, filter, tree, stretches, { from, count: window, state: counts.state });
+			expect(keys, `from ${from}`).toEqual(wholeList.slice(from, from + window));
+		}
+	});
+});
