@@ -1,5 +1,5 @@
 // Measures pages of courses of different sizes: node --import tsx bench/pages.ts [COUNT …]; wants a build
-import { fork } from 'node:child_process';
+import { fork, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -84,7 +84,7 @@ const measured: Measured[] = [
 		sql: (course) => [
 			...shell(course),
 			['SELECT id, parent_id, name FROM categories WHERE bank_id = ?', [course.bank]],
-			[`${listed} AND MATCH (q.title, q.stem_text) AGAINST ('+number*' IN BOOLEAN MODE) LIMIT 100`, [course.bank]]
+			[`${listed} AND q.searched_words LIKE '% number%' AND q.searched_words LIKE '% 77%' LIMIT 100`, [course.bank]]
 		]
 	},
 	...(
@@ -189,6 +189,7 @@ async function bareSql(pool: Pool, statements: [string, unknown[]][]): Promise<n
 }
 
 const table: Record<string, string | number>[] = [];
+let server: ChildProcess | null = null;
 try {
 	await migrate(database.url, join(root, 'db/migrations'));
 	await fillDemo(database.url);
@@ -203,11 +204,11 @@ try {
 		filled.push({ ...course, load: await fillLoad(pool, person, course.id), size });
 	}
 	await run(pool, "UPDATE jobs SET state = 'done'");
-	const child = fork(join(root, 'test-support/serve-for-tests.ts'), {
+	const child = (server = fork(join(root, 'test-support/serve-for-tests.ts'), {
 		execArgv: ['--import', 'tsx'],
 		env: { ...process.env, DATABASE_URL: database.url },
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc']
-	});
+	}));
 	const address = await new Promise<string>((resolve) => child.on('message', (words) => resolve(String(words))));
 	const answer = await fetch(`${address}/signin`, {
 		method: 'POST',
@@ -274,10 +275,10 @@ try {
 		}
 	} finally {
 		await visitor.close();
-		child.kill();
 	}
 	await pool.end();
 } finally {
+	server?.kill();
 	await database.stop();
 	rmSync(folder, { recursive: true, force: true });
 }

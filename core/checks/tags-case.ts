@@ -23,7 +23,7 @@ function formsOf(noted: readonly Noted<Note>[]): Map<string, string> {
 /** A tag is written in several ways. */
 export const tagsCase = overMany<Note>({
 	id: 'tags-case',
-	version: 1,
+	version: 2,
 	scope: 'many',
 	title: 'Tag that is written in several ways',
 	short: 'tag',

@@ -6,7 +6,23 @@ import { filtersIn, type FilterName, type Filters } from './conditions';
 const mostWords = 500;
 
 /** In which order the questions of a bank can be listed: as they stand in the tree, or by a column. */
-export const sortings = ['tree', 'title', 'kind', 'points', 'difficulty', 'created', 'changed', 'snags'] as const;
+export const sortings = [
+	'tree',
+	'title',
+	'stem',
+	'kind',
+	'points',
+	'tags',
+	'difficulty',
+	'language',
+	'key',
+	'used',
+	'created',
+	'changed',
+	'by',
+	'load',
+	'snags'
+] as const;
 
 /** One of those. */
 export type Sorting = (typeof sortings)[number];

@@ -8,7 +8,7 @@ import { snagPlace, snagRows } from '../snags/list';
 import { fillCourse } from '../test-support/fill';
 import { allRows, makeCourse, testPool, wholeBank } from '../test-support/world';
 import { filtersIn } from './conditions';
-import type { QuestionFilter } from './filter';
+import { sortings, type QuestionFilter } from './filter';
 import { pageSize, questionsPage } from './pages';
 import { stretchesOf } from './stretches';
 import { categoryTree, keptTree } from './tree';
@@ -76,16 +76,26 @@ describe('a list that is asked for again', () => {
 		await touchCourse(pool, course.id);
 		expect(await total()).toBe(size);
 	});
-	it.each(['title', 'kind', 'points', 'difficulty', 'created', 'changed'])(
-		'has an index in which it stands by %s, so that nothing is put in order for it',
-		async (column) => {
-			const indexes = await rows<{ columns: string }>(
-				pool,
-				"SELECT GROUP_CONCAT(column_name ORDER BY seq_in_index) AS columns FROM information_schema.statistics WHERE table_schema = DATABASE() AND table_name = 'questions' GROUP BY index_name"
-			);
-			expect(indexes.some(({ columns }) => `${columns},`.startsWith(`bank_id,${column},id,`))).toBe(true);
-		}
-	);
+	it.each([
+		'title',
+		'stem_start',
+		'kind',
+		'points',
+		'tags_start',
+		'difficulty',
+		'language',
+		'key_rank',
+		'created',
+		'changed',
+		'changed_by',
+		'load_id'
+	])('has an index in which it stands by %s, so that nothing is put in order for it', async (column) => {
+		const indexes = await rows<{ columns: string }>(
+			pool,
+			"SELECT GROUP_CONCAT(column_name ORDER BY seq_in_index) AS columns FROM information_schema.statistics WHERE table_schema = DATABASE() AND table_name = 'questions' GROUP BY index_name"
+		);
+		expect(indexes.some(({ columns }) => `${columns},`.startsWith(`bank_id,${column},id,`))).toBe(true);
+	});
 });
 
 describe('the counts of a course', () => {
@@ -173,16 +183,41 @@ describe('the questions of a bank by what they are', () => {
 				expect(page.rows.some(({ id }) => id === listed[place]!.id)).toBe(true);
 			}
 	});
-	it.each(['title', 'points', 'kind', 'changed', 'snags'] as const)(
-		'are ordered by %s both ways, all of them',
-		async (sort) => {
-			const ids = new Set((await all()).map(({ id }) => id));
-			const up = await all({ sort });
-			const down = await all({ sort, down: true });
-			expect(new Set(up.map(({ id }) => id))).toEqual(ids);
-			expect(down.map(({ id }) => id)).toEqual(up.map(({ id }) => id).reverse());
-		}
-	);
+	it.each(sortings.filter((sort) => sort !== 'tree'))('are ordered by %s both ways, all of them', async (sort) => {
+		const ids = new Set((await all()).map(({ id }) => id));
+		const up = await all({ sort });
+		const down = await all({ sort, down: true });
+		expect(new Set(up.map(({ id }) => id))).toEqual(ids);
+		expect(down.map(({ id }) => id)).toEqual(up.map(({ id }) => id).reverse());
+	});
+	it('are ordered by who changed them and by the files they came with, by name, and by how often quizzes name them', async () => {
+		const people = await Promise.all(['Zora', 'Abel'].map(async (name) => ({ name, ...(await makeCourse(pool)) })));
+		for (const { name, personId } of people)
+			await run(pool, 'UPDATE people SET name = ? WHERE id = ?', [name, personId]);
+		const [first, second, third] = await all();
+		await run(pool, 'UPDATE questions SET changed_by = ? WHERE id = ?', [people[0]!.personId, first!.id]);
+		await run(pool, 'UPDATE questions SET changed_by = ? WHERE id IN (?)', [
+			people[1]!.personId,
+			[second!.id, third!.id]
+		]);
+		await touchCourse(pool, course.id);
+		const names = (listed: { changedBy: string | null }[]) => listed.map(({ changedBy }) => changedBy).filter(Boolean);
+		expect(names(await all({ sort: 'by' }))).toEqual(['Abel', 'Abel', 'Zora']);
+		const down = await all({ sort: 'by', down: true });
+		expect(down[0]!.changedBy).toBe('Zora');
+		// few are put in order otherwise than many
+		const few = await all({ sort: 'by', down: true, words: 'light' });
+		expect(few.map(({ id }) => id)).toEqual(down.map(({ id }) => id));
+		const part = (await row<{ id: number }>(pool, 'SELECT id FROM quiz_parts WHERE quiz_id = ?', [course.quiz]))!;
+		await run(pool, "INSERT INTO quiz_part_questions (part_id, question_id, role) VALUES (?, ?, 'listed')", [
+			part.id,
+			third!.id
+		]);
+		expect((await all({ sort: 'used' })).at(-1)).toMatchObject({ id: third!.id, used: 1 });
+		expect((await all({ sort: 'used', down: true }))[0]!.id).toBe(third!.id);
+		await run(pool, 'DELETE FROM quiz_part_questions WHERE part_id = ?', [part.id]);
+		expect((await all({ sort: 'used', down: true }))[0]!.used).toBe(0);
+	});
 	it('are none where a filter means nothing, which is left out', async () => {
 		expect(filtersIn((name) => (name === 'points' ? 'many' : name === 'key' ? 'constructor' : null))).toEqual({});
 		expect(filtersIn((name) => (name === 'points' ? ' 2 ' : null))).toEqual({ points: '2' });

@@ -1,8 +1,9 @@
 import type { Pool } from 'mysql2/promise';
 import { countsOf, type CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
-import { keysByColumn } from './by-column';
-import { bySnags, keysBySnags, placeBySnags } from './by-snags';
+import { isByColumn, keysByColumn } from './by-column';
+import { isByName, keysByName } from './by-name';
+import { byWeight, isByWeight, keysByWeight, placeByWeight } from './by-weight';
 import { filterOf, type Chosen, type QuestionFilter } from './filter';
 import { questionRows, type QuestionRow } from './question-rows';
 import {
@@ -40,20 +41,16 @@ async function windowOf(
 	const startOf = (place: number | null) => Math.floor((place ?? 0) / pageSize) * pageSize;
 	const wanted = 'from' in at ? null : at.questionId;
 	const asked = 'from' in at ? at.from : 0;
-	if (filter.sort === 'tree') {
-		const from = startOf(wanted === null ? asked : await placeInStretches(pool, filter, stretches, wanted));
-		return { from, keys: await keysInStretches(pool, filter, stretches, { from, count: pageSize }) };
+	if (isByWeight(filter)) {
+		const list = await byWeight(pool, filter, tree, stretches, state);
+		const from = startOf(wanted === null ? asked : await placeByWeight(pool, list, wanted));
+		return { from, keys: await keysByWeight(pool, list, from, pageSize) };
 	}
-	if (filter.sort === 'snags') {
-		const list = await bySnags(pool, filter, tree, stretches, state);
-		const from = startOf(wanted === null ? asked : await placeBySnags(pool, list, wanted));
-		return { from, keys: await keysBySnags(pool, list, from, pageSize) };
-	}
-	const from = startOf(asked);
-	return {
-		from,
-		keys: await keysByColumn(pool, { ...filter, sort: filter.sort }, tree, stretches, { from, count: pageSize, state })
-	};
+	const place = { from: startOf(asked), count: pageSize, state };
+	if (isByName(filter)) return { from: place.from, keys: await keysByName(pool, filter, tree, stretches, place) };
+	if (isByColumn(filter)) return { from: place.from, keys: await keysByColumn(pool, filter, tree, stretches, place) };
+	const from = startOf(wanted === null ? asked : await placeInStretches(pool, filter, stretches, wanted));
+	return { from, keys: await keysInStretches(pool, filter, stretches, { from, count: pageSize }) };
 }
 
 /**

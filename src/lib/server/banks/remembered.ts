@@ -3,10 +3,11 @@ import type { QuestionFilter } from './filter';
 
 /**
  * The name by which a list is remembered: what is asked for, in that state of the course. Null where it cannot be: where
- * the state is not known, or the list asks what quizzes name, of which it does not always tell.
+ * the state is not known, or the list goes by what quizzes name, of which it does not always tell.
  */
 export function nameOf(state: string | undefined, filter: QuestionFilter, more = 0): string | null {
-	return state === undefined || filter.filters.used !== undefined ? null : JSON.stringify([state, filter, more]);
+	const goesByUse = filter.filters.used !== undefined || filter.sort === 'used';
+	return state === undefined || goesByUse ? null : JSON.stringify([state, filter, more]);
 }
 
 /**

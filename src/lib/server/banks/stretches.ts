@@ -113,7 +113,7 @@ export async function stretchesOf(
 	const held = keptIn(filter, counts);
 	if (!filter.words.trim() && Object.keys(filter.filters).every((name) => name === 'kind'))
 		return inStretches(filter, tree, held);
-	return countedOf(pool, nameOf(counts.state, filter, many), () =>
+	return countedOf(pool, nameOf(counts.state, { ...filter, sort: 'tree' }, many), () =>
 		countedStretches(pool, filter, tree, halves(filter, held, many))
 	);
 }
@@ -165,6 +165,21 @@ export async function keysInStretches(
 		parts.flatMap((part) => part.parameters)
 	);
 	return found.map(({ id }) => id);
+}
+
+/** So few are found first and then put in order. */
+const fewFound = 3000;
+
+/** The keys of all that a filter finds by more than their place, where they are few; null where they are not. */
+export async function keysOfFew(
+	db: Database,
+	filter: QuestionFilter,
+	stretches: readonly Stretch[]
+): Promise<number[] | null> {
+	const total = lengthOf(stretches);
+	const isAsked = filter.words.trim() !== '' || Object.keys(filter.filters).length > 0;
+	if (!isAsked || total > fewFound) return null;
+	return keysInStretches(db, { ...filter, down: false }, stretches, { from: 0, count: total });
 }
 
 /** The place of a question in a list that is in the order of the tree, from 0; null where it is not in it. */

@@ -13,6 +13,7 @@ import { lockedQuestions, saveQuestions, type ByDeed } from '../questions/save';
 import { tellProgress } from '../threads/progress';
 import { binPlace } from './bin';
 import { copyQuestions } from './copy';
+import { checkedTogether } from '../checks/around';
 import { beginDeed, endDeed, type Done } from './deed';
 import { changeKeys, keySet } from './key-state';
 import { placeQuestions } from './place';
@@ -89,19 +90,21 @@ export async function rewrite(
 	by: ByDeed,
 	change: (question: Question, id: number) => Question
 ): Promise<number> {
-	let count = 0;
-	for (let at = 0; at < ids.length; at += batch) {
-		const stored = await lockedQuestions(connection, courseId, ids.slice(at, at + batch));
-		const changed = stored.flatMap(({ id, bankId, document }) => {
-			const before = parseQuestion(JSON.parse(document));
-			const question = change(before, id);
-			return question === before ? [] : [{ id, bankId, question }];
-		});
-		await saveQuestions(connection, courseId, changed, by);
-		count += changed.length;
-		tellProgress(Math.min(ids.length, at + batch), ids.length);
-	}
-	return count;
+	return checkedTogether(connection, async (later) => {
+		let count = 0;
+		for (let at = 0; at < ids.length; at += batch) {
+			const stored = await lockedQuestions(connection, courseId, ids.slice(at, at + batch));
+			const changed = stored.flatMap(({ id, bankId, document }) => {
+				const before = parseQuestion(JSON.parse(document));
+				const question = change(before, id);
+				return question === before ? [] : [{ id, bankId, question }];
+			});
+			await saveQuestions(connection, courseId, changed, { ...by, later });
+			count += changed.length;
+			tellProgress(Math.min(ids.length, at + batch), ids.length);
+		}
+		return count;
+	});
 }
 
 /** A place where questions are to go, with its name in words. Throws Refused where it is not there, or not the person's to fill. */

@@ -8,6 +8,7 @@ import { saveQuestions, type ByDeed } from '../questions/save';
 import { findLost, rememberBanks, rememberCategories } from '../quizzes/lost';
 import { binPlace } from './bin';
 import { lockGroups } from '../checks/notes';
+import { checkedTogether } from '../checks/around';
 import { beginDeed, endDeed, type Done } from './deed';
 import { changeKeys, keyState } from './key-state';
 import { placeQuestions } from './place';
@@ -297,7 +298,9 @@ export async function undoDeed(
 		const of = (sort: ChangedRow['sort']) => changed.filter((one) => one.sort === sort);
 		await putThingsBack(connection, kept, by);
 		let questions = await unplace(connection, of('placed'), by);
-		questions += await unwrite(connection, deedId, of('written'), by);
+		questions += await checkedTogether(connection, (later) =>
+			unwrite(connection, deedId, of('written'), { ...by, later })
+		);
 		questions += await unkey(connection, of('keyed'), by);
 		const made = of('made');
 		for (const from of new Set(made.map((one) => one.courseId))) {

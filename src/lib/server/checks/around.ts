@@ -120,6 +120,10 @@ export async function checkEach(
 	return { unmoved, paired };
 }
 
+/** What several changes of one transaction leave to be checked once, at their end: groups by their names, by course. */
+export type ToCheck = Map<number, Map<string, Group>>;
+
+const nameOf = ({ rule, hash }: Group) => `${rule} ${hash.toString('hex')}`;
 const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?.tallied ?? false;
 
 /**
@@ -128,7 +132,6 @@ const isTallied = ({ rule }: Group) => (checkOf(rule) as ManyCheck | undefined)?
  * it is; of the others the names of the questions are told too, which may have changed.
  */
 function groupsToCheck(before: readonly NotedGroup[], after: readonly NotedGroup[], haveMoved: boolean): Group[] {
-	const nameOf = ({ rule, hash }: Group) => `${rule} ${hash.toString('hex')}`;
 	const known = new Map(before.map((group) => [nameOf(group), group]));
 	const same = new Set(
 		after
@@ -154,16 +157,47 @@ async function checkGroups(connection: PoolConnection, courseId: number, groups:
 	);
 }
 
+/** What is done once all that a change concerns was checked. */
+async function settle(connection: PoolConnection, courseId: number): Promise<void> {
+	await setWaivedAside(connection, courseId);
+	// where a course was not checked yet, what a load has said of twins is all that is known of them
+	await dropLoneTwins(connection, courseId);
+	await touchCourse(connection, courseId);
+}
+
+/** So many groups are checked at once. */
+const groupsAtOnce = 2000;
+
+/**
+ * Does several changes of one transaction, after which what they concern among others is checked once: of a group that
+ * many of them touch, such as all questions of a bank, each would have to look at the whole of it.
+ */
+export async function checkedTogether<T>(
+	connection: PoolConnection,
+	changes: (later: ToCheck) => Promise<T>
+): Promise<T> {
+	const later: ToCheck = new Map();
+	const done = await changes(later);
+	for (const [courseId, named] of later) {
+		const groups = [...named.values()];
+		for (let at = 0; at < groups.length; at += groupsAtOnce)
+			await checkGroups(connection, courseId, groups.slice(at, at + groupsAtOnce));
+		await settle(connection, courseId);
+	}
+	return done;
+}
+
 /**
  * Makes a change to questions, and checks again what it concerns: the questions themselves, and those that they were held
- * against before it or are after it. Those of `written` are what the change makes of them.
+ * against before it or are after it, which is left to be done where there is a `later`. Those of `written` are what the
+ * change makes of them.
  */
 export async function checkAround(
 	connection: PoolConnection,
 	courseId: number,
 	ids: readonly number[],
 	change: () => Promise<void>,
-	written: Changed['written'] = nothingKnown.written
+	{ written = nothingKnown.written, later }: { written?: Changed['written']; later?: ToCheck | undefined } = {}
 ): Promise<void> {
 	await lockGroups(connection, courseId);
 	const standing = await standingOf(connection, ids);
@@ -173,12 +207,16 @@ export async function checkAround(
 	const { unmoved, paired } = await checkEach(connection, courseId, ids, { written, standing });
 	const after = await groupsOf(connection, ids);
 	const haveMoved = ids.some((id) => !unmoved.has(id));
-	await checkGroups(connection, courseId, groupsToCheck(before, after, haveMoved));
+	const groups = groupsToCheck(before, after, haveMoved);
+	if (!later) await checkGroups(connection, courseId, groups);
 	// what is no more has no pairs either
 	const toPair = ids.filter((id) => paired.has(id) || !unmoved.has(id));
 	if (toPair.length) await pairAround(connection, courseId, toPair, partners);
-	await setWaivedAside(connection, courseId);
-	// where a course was not checked yet, what a load has said of twins is all that is known of them
-	await dropLoneTwins(connection, courseId);
-	await touchCourse(connection, courseId);
+	if (!later) {
+		await settle(connection, courseId);
+		return;
+	}
+	const left = later.get(courseId) ?? new Map<string, Group>();
+	later.set(courseId, left);
+	for (const group of groups) left.set(nameOf(group), group);
 }

@@ -1,6 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import type { Question } from '$core/kinds';
-import { checkAround } from '../checks/around';
+import { checkAround, type ToCheck } from '../checks/around';
 import { rows, run } from '../db/pool';
 import { keepFiles } from '../files/uses';
 import { columnsOf, contentList, contentNames } from './columns';
@@ -19,6 +19,8 @@ export interface ByDeed {
 	personId: number;
 	/** What is changed leaves the key as it is, so that who has verified it has verified it still. */
 	keepsKey?: boolean;
+	/** Where what is held against others is checked by `checkedTogether`, what is left for it. */
+	later?: ToCheck;
 }
 
 /** The columns of a question that its document gives, as `questionValues` gives them, for SQL. */
@@ -74,7 +76,7 @@ export async function saveQuestions(
 	connection: PoolConnection,
 	courseId: number,
 	changed: readonly ChangedQuestion[],
-	{ deedId, personId, keepsKey = false }: ByDeed
+	{ deedId, personId, keepsKey = false, later }: ByDeed
 ): Promise<void> {
 	if (!changed.length) return;
 	const ids = changed.map(({ id }) => id);
@@ -97,7 +99,7 @@ export async function saveQuestions(
 			await keepFiles(connection, { ids });
 			await keepFound(connection, { ids });
 		},
-		new Map(changed.map(({ id, question }) => [id, question]))
+		{ written: new Map(changed.map(({ id, question }) => [id, question])), later }
 	);
 }
 

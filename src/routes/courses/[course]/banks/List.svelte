@@ -39,7 +39,6 @@
 	);
 	const inFull = ({ part, before, text }: FoundPart) => `${part}: ${before}${text}`;
 	function sortBy(column: Column) {
-		if (!column.sort) return;
 		const again = view.filter.sort === column.sort;
 		void view.show({
 			sort: column.sort === 'tree' ? null : column.sort,
@@ -79,16 +78,16 @@
 				/></span
 			>{/if}
 		{#each columns as column (column.id)}
-			{@const sorted = column.sort && column.sort !== 'tree' && view.filter.sort === column.sort}
+			{@const sorted = column.sort !== 'tree' && view.filter.sort === column.sort}
 			<span
 				role="columnheader"
 				class:roomy={column.roomy}
 				class:text-right={column.number}
 				class="cut"
 				aria-sort={sorted ? (view.filter.down ? 'descending' : 'ascending') : undefined}
-				>{#if column.sort}<button type="button" class="sorter" onclick={() => sortBy(column)}
-						>{column.name}{sorted ? (view.filter.down ? ' ↓' : ' ↑') : ''}</button
-					>{:else}{column.name}{/if}</span
+				><button type="button" class="sorter" onclick={() => sortBy(column)}
+					>{column.name}{sorted ? (view.filter.down ? ' ↓' : ' ↑') : ''}</button
+				></span
 			>
 		{/each}
 	{/snippet}

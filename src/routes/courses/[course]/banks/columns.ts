@@ -19,7 +19,7 @@ export interface Column {
 	/** It gives way first where the window is narrow. */
 	roomy: boolean;
 	number?: boolean;
-	sort?: Sorting;
+	sort: Sorting;
 	/** What stands in the cell of a question, as text; the place of it in the list is known too. */
 	says: (question: QuestionRow, place: number, categoryOf: (id: number | null) => string) => string;
 }
@@ -36,9 +36,17 @@ export const keyWords: Record<QuestionRow['key'], string> = {
 
 /** All columns in the order in which they come. A new one is an entry here. */
 export const columns: readonly Column[] = [
-	{ id: 'place', name: 'No.', width: '44px', roomy: false, number: true, says: (_, place) => figure(place + 1) },
+	{
+		id: 'place',
+		sort: 'tree',
+		name: 'No.',
+		width: '44px',
+		roomy: false,
+		number: true,
+		says: (_, place) => figure(place + 1)
+	},
 	{ id: 'title', name: 'Title', width: 'minmax(120px, 2fr)', roomy: false, sort: 'title', says: ({ title }) => title },
-	{ id: 'stem', name: 'Stem', width: 'minmax(120px, 3fr)', roomy: true, says: ({ stem }) => stem },
+	{ id: 'stem', sort: 'stem', name: 'Stem', width: 'minmax(120px, 3fr)', roomy: true, says: ({ stem }) => stem },
 	{ id: 'kind', name: 'Kind', width: '112px', roomy: true, sort: 'kind', says: ({ kind }) => kindName(kind) },
 	{
 		id: 'category',
@@ -57,7 +65,14 @@ export const columns: readonly Column[] = [
 		sort: 'points',
 		says: ({ points }) => (points === null ? '–' : String(points))
 	},
-	{ id: 'tags', name: 'Tags', width: 'minmax(70px, 1fr)', roomy: true, says: ({ tags }) => tags.join(', ') },
+	{
+		id: 'tags',
+		sort: 'tags',
+		name: 'Tags',
+		width: 'minmax(70px, 1fr)',
+		roomy: true,
+		says: ({ tags }) => tags.join(', ')
+	},
 	{
 		id: 'difficulty',
 		name: 'Difficulty',
@@ -66,9 +81,10 @@ export const columns: readonly Column[] = [
 		sort: 'difficulty',
 		says: ({ difficulty }) => difficulty
 	},
-	{ id: 'language', name: 'Language', width: '70px', roomy: true, says: ({ language }) => language },
+	{ id: 'language', sort: 'language', name: 'Language', width: '70px', roomy: true, says: ({ language }) => language },
 	{
 		id: 'key',
+		sort: 'key',
 		name: 'Key',
 		width: '84px',
 		roomy: false,
@@ -76,6 +92,7 @@ export const columns: readonly Column[] = [
 	},
 	{
 		id: 'used',
+		sort: 'used',
 		name: 'Used',
 		width: '48px',
 		roomy: true,
@@ -84,8 +101,8 @@ export const columns: readonly Column[] = [
 	},
 	{ id: 'created', name: 'Created', width: '84px', roomy: true, sort: 'created', says: ({ created }) => day(created) },
 	{ id: 'changed', name: 'Changed', width: '84px', roomy: true, sort: 'changed', says: ({ changed }) => day(changed) },
-	{ id: 'by', name: 'By', width: '96px', roomy: true, says: ({ changedBy }) => changedBy ?? '' },
-	{ id: 'load', name: 'Load', width: 'minmax(80px, 1fr)', roomy: true, says: ({ load }) => load ?? '' },
+	{ id: 'by', sort: 'by', name: 'By', width: '96px', roomy: true, says: ({ changedBy }) => changedBy ?? '' },
+	{ id: 'load', sort: 'load', name: 'Load', width: 'minmax(80px, 1fr)', roomy: true, says: ({ load }) => load ?? '' },
 	{ id: 'snags', name: 'Snags', width: '84px', roomy: false, sort: 'snags', says: () => '' }
 ];
 
