@@ -1,7 +1,6 @@
 import type { Pool } from 'mysql2/promise';
-import type { QuestionFilter } from './filter';
+import { nameOf, type QuestionFilter } from './filter';
 import { keysInOrder, type OrderedList } from './ordered';
-import { nameOf } from './remembered';
 import { foundBy, keysOfFew, lengthOf, type Stretch } from './stretches';
 import type { CategoryNode } from './tree';
 

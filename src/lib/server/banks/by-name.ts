@@ -1,9 +1,9 @@
 import type { Pool } from 'mysql2/promise';
 import { rows } from '../db/pool';
 import type { Condition } from './conditions';
-import type { QuestionFilter } from './filter';
+import { nameOf, type QuestionFilter } from './filter';
 import { keysInOrder } from './ordered';
-import { memory, nameOf } from './remembered';
+import { memory } from '../db/memory';
 import { foundBy, keysOfFew, lengthOf, type Stretch } from './stretches';
 import type { CategoryNode } from './tree';
 

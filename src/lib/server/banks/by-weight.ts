@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { rows } from '../db/pool';
-import type { QuestionFilter } from './filter';
-import { memory, nameOf } from './remembered';
+import { nameOf, type QuestionFilter } from './filter';
+import { memory } from '../db/memory';
 import {
 	categoriesInTree,
 	foundBy,

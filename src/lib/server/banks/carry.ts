@@ -51,6 +51,16 @@ function rootsOf(tree: CategoryNode[], chosen: readonly number[]): CategoryNode[
 	return roots;
 }
 
+/** So many categories are named, where there are more. */
+const mostNamed = 3;
+
+/** The names of categories, or of the first of very many. */
+function namesOf(categories: readonly { name: string }[]): string {
+	const names = categories.map(({ name }) => name);
+	const more = names.length - mostNamed;
+	return more > 1 ? `${names.slice(0, mostNamed).join(', ')} and ${more} more` : names.join(', ');
+}
+
 const columns = 'id, identifier, title, category_id AS categoryId, fingerprint, word_hashes AS words';
 type Stored = Omit<Standing, 'words'> & { words: Buffer | null };
 const known = (stored: Stored[]): Standing[] =>
@@ -118,7 +128,7 @@ export async function carryCategories(
 			courseId,
 			personId,
 			deed: how === 'move' ? 'moved categories' : 'copied categories',
-			subject: `${roots.map(({ name }) => name).join(', ')} of ${bank.name} to ${to.words}${to.courseId === courseId ? '' : ` in ${to.course}`}`,
+			subject: `${namesOf(roots)} of ${bank.name} to ${to.words}${to.courseId === courseId ? '' : ` in ${to.course}`}`,
 			address: `/courses/${to.courseId}/banks?bank=${to.bankId}`
 		});
 		const by = { deedId, personId };
@@ -144,7 +154,7 @@ export async function carryCategories(
 			categories: carried.length,
 			made: landing.made,
 			to: { courseId: to.courseId, bankId: to.bankId, words: to.words, course: to.course },
-			words: `${questions} of ${told(standing.length)} ${how === 'move' ? 'moved' : 'copied'} to ${to.words}${counts.same ? `; ${counts.same} were there already` : ''}.`
+			words: `${questions.toLocaleString('en')} of ${told(standing.length)} ${how === 'move' ? 'moved' : 'copied'} to ${to.words}${counts.same ? `; ${counts.same.toLocaleString('en')} were there already` : ''}.`
 		};
 	});
 }

@@ -88,3 +88,12 @@ export function filterOf({ bankId, categoryId, withUnder, words, filters }: Chos
 		down: false
 	};
 }
+
+/**
+ * The name by which a list is remembered: what is asked for, in that state of the course. Null where it cannot be: where
+ * the state is not known, or the list goes by what quizzes name, of which it does not always tell.
+ */
+export function nameOf(state: string | undefined, filter: QuestionFilter, more = 0): string | null {
+	const goesByUse = filter.filters.used !== undefined || filter.sort === 'used';
+	return state === undefined || goesByUse ? null : JSON.stringify([state, filter, more]);
+}

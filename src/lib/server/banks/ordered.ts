@@ -1,7 +1,7 @@
 import type { Pool } from 'mysql2/promise';
 import { rows } from '../db/pool';
 import type { Condition } from './conditions';
-import { memory } from './remembered';
+import { memory } from '../db/memory';
 
 /** A list that the database puts in order by a column of questions `q`, and by their keys where that is the same. */
 export interface OrderedList {

@@ -3,8 +3,8 @@ import { withUnder } from '$core/take-in/under';
 import type { CourseCounts } from '../courses/counts';
 import { row, rows, type Database } from '../db/pool';
 import { areScanned, conditionFor, type Condition } from './conditions';
-import type { QuestionFilter } from './filter';
-import { memory, nameOf } from './remembered';
+import { nameOf, type QuestionFilter } from './filter';
+import { memory } from '../db/memory';
 import type { CategoryNode } from './tree';
 import { wordCondition } from './words';
 

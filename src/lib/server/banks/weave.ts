@@ -1,7 +1,9 @@
 import { kindName, kinds } from '$core/kinds';
-import { rows, type Database } from '../db/pool';
+import type { Pool } from 'mysql2/promise';
+import { rows } from '../db/pool';
 import { lackNames, lacks } from '$lib/forms/lacks';
 import { lackConditions } from './lacks';
+import { memory } from '../db/memory';
 import type { CategoryNode } from './tree';
 
 /** What a weave can have across. */
@@ -54,36 +56,86 @@ const columnOf: Record<Across, { sql: string; join: string }> = {
 	}
 };
 
-/** The weave of a bank. A question with several tags is in the column of each, and one that lacks several things in that of each. */
+/** The cells of weaves as they were counted. */
+const cellsOf = memory<Promise<WeaveCell[]>>(60);
+
+/**
+ * The weave of a bank. A question with several tags is in the column of each, and one that lacks several things in that of
+ * each. For a `state` of the course what was counted is remembered.
+ */
 export async function weaveOf(
-	db: Database,
+	pool: Pool,
 	bank: { id: number; name: string },
 	by: Across,
-	tree: readonly CategoryNode[]
+	tree: readonly CategoryNode[],
+	state?: string
 ): Promise<Weave> {
-	const { sql, join } = columnOf[by];
-	const clean = 'g.question_id IS NULL';
-	const keyed = "(q.verified IS NOT NULL OR q.kind IN ('information', 'unreadable'))";
-	const found = await rows<WeaveCell>(
-		db,
-		`SELECT q.category_id AS categoryId, ${sql} AS \`column\`, COUNT(*) AS questions, CAST(SUM(${clean}) AS INT) AS clean, CAST(SUM(${keyed}) AS INT) AS verified,
-			CAST(SUM(q.has_feedback) AS INT) AS feedback, CAST(SUM(${clean} AND ${keyed} AND q.has_feedback) AS INT) AS whole, CAST(COALESCE(SUM(g.broken), 0) AS INT) AS broken
-		FROM questions q ${join} LEFT JOIN (SELECT s.question_id, MAX(s.severity = 'broken') AS broken FROM snags s JOIN questions x ON x.id = s.question_id WHERE x.bank_id = ? AND s.severity IN ('broken', 'doubtful') GROUP BY s.question_id) g ON g.question_id = q.id
-		WHERE q.bank_id = ? GROUP BY q.category_id, ${sql}`,
-		[bank.id, bank.id]
-	);
-	const cells = found.map((cell) => ({
-		...cell,
-		...Object.fromEntries(
-			(['clean', 'verified', 'feedback', 'whole', 'broken'] as const).map((name) => [name, Number(cell[name])])
-		)
-	}));
+	const name = state === undefined ? null : JSON.stringify([state, bank.id, by]);
+	const cells = await cellsOf(pool, name, () => countedCells(pool, bank.id, by));
 	const here = new Set(tree.map(({ id }) => id));
 	return {
 		bank,
 		columns: columnsOf(by, cells),
 		cells: cells.filter(({ categoryId }) => categoryId === null || here.has(categoryId))
 	};
+}
+
+const keyed = "(q.verified IS NOT NULL OR q.kind IN ('information', 'unreadable'))";
+
+const sameLetters = new Intl.Collator('en', { sensitivity: 'base' });
+
+/** What is counted of a cell as if no snag were there, and of those of its questions that are broken or doubtful. */
+interface Counted {
+	categoryId: number | null;
+	column: string;
+	questions: number;
+	verified: string;
+	feedback: string;
+	both: string;
+}
+
+async function countedCells(pool: Pool, bankId: number, by: Across): Promise<WeaveCell[]> {
+	const { sql, join } = columnOf[by];
+	const sums = `q.category_id AS categoryId, ${sql} AS \`column\`, COUNT(*) AS questions, SUM(${keyed}) AS verified, SUM(q.has_feedback) AS feedback, SUM(${keyed} AND q.has_feedback) AS \`both\``;
+	const groups = `GROUP BY q.category_id, ${sql}`;
+	const [all, troubled] = await Promise.all([
+		// by_filters, in which all stands that is counted
+		rows<Counted>(
+			pool,
+			`SELECT ${sums} FROM questions q FORCE INDEX (by_filters) ${join} WHERE q.bank_id = ? ${groups}`,
+			[bankId]
+		),
+		// by_severity of snags, few of which are doubtful or worse
+		rows<Counted & { broken: string }>(
+			pool,
+			`SELECT ${sums}, SUM(g.broken) AS broken FROM (SELECT s.question_id, MAX(s.severity = 'broken') AS broken FROM snags s WHERE s.course_id = (SELECT course_id FROM banks WHERE id = ?) AND s.severity IN ('broken', 'doubtful') GROUP BY s.question_id) g
+			JOIN questions q ON q.id = g.question_id ${join} WHERE q.bank_id = ? ${groups}`,
+			[bankId, bankId]
+		)
+	]);
+	const placeOf = ({ categoryId, column }: Counted) => `${categoryId ?? ''} ${column}`;
+	const troubles = new Map(troubled.map((cell) => [placeOf(cell), cell]));
+	// a difficulty that is written with large and small letters is one, and may be named by either
+	const alike =
+		by === 'difficulty' ? troubled.filter((cell) => !all.some((one) => placeOf(one) === placeOf(cell))) : [];
+	const troubleOf = (cell: Counted) =>
+		troubles.get(placeOf(cell)) ??
+		alike.find(
+			({ categoryId, column }) => categoryId === cell.categoryId && sameLetters.compare(column, cell.column) === 0
+		);
+	return all.map((cell) => {
+		const trouble = troubleOf(cell);
+		return {
+			categoryId: cell.categoryId,
+			column: cell.column,
+			questions: cell.questions,
+			clean: cell.questions - (trouble?.questions ?? 0),
+			verified: Number(cell.verified),
+			feedback: Number(cell.feedback),
+			whole: Number(cell.both) - Number(trouble?.both ?? 0),
+			broken: Number(trouble?.broken ?? 0)
+		};
+	});
 }
 
 /** The columns that some cell has: kinds in their order, all else with the most questions first, then by what they say. */

@@ -1,6 +1,8 @@
+import type { Pool } from 'mysql2/promise';
 import type { Severity } from '$core/reports/report';
 import { kindName, kinds } from '$core/kinds';
 import type { Match, Outcome, PlannedQuestion } from '$core/take-in/planned-question';
+import { memory } from '../db/memory';
 import { row, rows, type Database } from '../db/pool';
 import { twinRule } from '../snags/twins';
 import { plannedColumns, plannedOf, withCounterparts, type PlannedColumns } from './planned';
@@ -144,47 +146,81 @@ async function listed(db: Database, courseId: number, ids: number[]): Promise<Li
 	return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Lists that were put in order otherwise than their files have them; few, since each names all of its questions. */
+const ordersOf = memory<Promise<number[]>>(6);
+/** How many questions lists have. */
+const totalsOf = memory<Promise<number>>(200);
+
+/** The name by which a list is remembered: what is asked for, of the load and its course as they are now; null while it is read or settled. */
+async function nameOf(db: Database, courseId: number, loadId: number, asked: unknown): Promise<string | null> {
+	const now = await row<{ state: string; version: number; compared: string | null; stamp: number }>(
+		db,
+		"SELECT l.state, l.review_version AS version, DATE_FORMAT(l.compared, '%Y%m%d%H%i%s%f') AS compared, c.stamp FROM loads l JOIN courses c ON c.id = l.course_id WHERE l.id = ? AND c.id = ?",
+		[loadId, courseId]
+	);
+	return now && ['review', 'undone'].includes(now.state) ? JSON.stringify([loadId, now, asked]) : null;
+}
+
+const keysOf = (found: { id: number }[]) => found.map(({ id }) => id);
+
+/** The keys of the questions in a window of a list. */
+async function keysIn(
+	pool: Pool,
+	courseId: number,
+	loadId: number,
+	{ filter, order, name }: { filter: ListFilter; order: (typeof listOrders)[number]; name: string | null },
+	{ from, size }: { from: number; size: number }
+): Promise<number[]> {
+	if (order === 'file' && isWhole(filter))
+		// by_number: the numbers of a load are 1, 2, 3 and so on
+		return keysOf(
+			await rows<{ id: number }>(
+				pool,
+				'SELECT id FROM staged_questions WHERE load_id = ? AND number > ? ORDER BY number LIMIT ?',
+				[loadId, from, size]
+			)
+		);
+	const condition = conditionOf(courseId, loadId, filter);
+	const found = async (limit: string, values: number[]) =>
+		keysOf(
+			await rows<{ id: number }>(
+				pool,
+				`SELECT s.id FROM ${withCounterparts}${order === 'snag' ? withWorst : ''} WHERE s.load_id = ?${condition.sql} ORDER BY ${ordered[order]}${limit}`,
+				[courseId, ...(order === 'snag' ? [courseId, loadId] : []), loadId, ...condition.parameters, ...values]
+			)
+		);
+	if (order === 'file' || name === null) return found(' LIMIT ?, ?', [from, size]);
+	return (await ordersOf(pool, name, () => found('', []))).slice(from, from + size);
+}
+
 /** The questions of a load that a filter lists, in an order, from a place on. */
 export async function listPage(
-	db: Database,
+	pool: Pool,
 	courseId: number,
 	loadId: number,
 	filter: ListFilter,
 	order: (typeof listOrders)[number] = 'file',
 	at: { from: number; size?: number } = { from: 0 }
 ): Promise<ListPage> {
-	const whole = isWhole(filter);
-	const size = at.size ?? listPageSize;
 	const condition = conditionOf(courseId, loadId, filter);
-	// by_number: the numbers of a load are 1, 2, 3 and so on
-	const total = whole
-		? await row<{ n: number | null }>(db, 'SELECT MAX(number) AS n FROM staged_questions WHERE load_id = ?', [loadId])
-		: await row<{ n: number }>(
-				db,
-				`SELECT COUNT(*) AS n FROM ${withCounterparts} WHERE s.load_id = ?${condition.sql}`,
-				[courseId, loadId, ...condition.parameters]
-			);
-	const [sql, parameters] =
-		whole && order === 'file'
-			? [
-					'SELECT id FROM staged_questions WHERE load_id = ? AND number > ? ORDER BY number LIMIT ?',
-					[loadId, at.from, size]
-				]
-			: [
-					`SELECT s.id FROM ${withCounterparts}${order === 'snag' ? withWorst : ''} WHERE s.load_id = ?${condition.sql} ORDER BY ${ordered[order]} LIMIT ?, ?`,
-					[courseId, ...(order === 'snag' ? [courseId, loadId] : []), loadId, ...condition.parameters, at.from, size]
-				];
-	// by_number
-	const found = await rows<{ id: number }>(db, sql, parameters);
-	return {
-		total: total?.n ?? 0,
-		from: at.from,
-		rows: await listed(
-			db,
-			courseId,
-			found.map(({ id }) => id)
-		)
-	};
+	const count = async () =>
+		Number(
+			(await row<{ n: number | string }>(
+				pool,
+				isWhole(filter)
+					? // by_number: the numbers of a load are 1, 2, 3 and so on
+						'SELECT COALESCE(MAX(number), 0) AS n FROM staged_questions WHERE load_id = ?'
+					: `SELECT COUNT(*) AS n FROM ${withCounterparts} WHERE s.load_id = ?${condition.sql}`,
+				[...(isWhole(filter) ? [] : [courseId]), loadId, ...condition.parameters]
+			))!.n
+		);
+	const name = await nameOf(pool, courseId, loadId, [filter, order]);
+	const window = { from: at.from, size: at.size ?? listPageSize };
+	const [total, keys] = await Promise.all([
+		isWhole(filter) ? count() : totalsOf(pool, name, count),
+		keysIn(pool, courseId, loadId, { filter, order, name }, window)
+	]);
+	return { total, from: at.from, rows: await listed(pool, courseId, keys) };
 }
 
 /** One question of a load as a list shows it. */

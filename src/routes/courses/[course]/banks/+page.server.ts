@@ -28,10 +28,10 @@ export const load = async ({ locals, params, url, cookies }) => {
 	if (url.searchParams.get('view') === 'weave') {
 		const by = weaveBy(url.searchParams.get('across'));
 		const beside = banks.find(({ id }) => id === keyIn(url, 'beside')) ?? null;
-		const weaves = [{ ...(await weaveOf(db, bank, by, tree)), tree }];
+		const weaves = [{ ...(await weaveOf(db, bank, by, tree, counts.state)), tree }];
 		if (beside && beside.id !== bank.id) {
 			const other = await keptTree(db, beside.id, counts);
-			weaves.push({ ...(await weaveOf(db, beside, by, other)), tree: other });
+			weaves.push({ ...(await weaveOf(db, beside, by, other, counts.state)), tree: other });
 		}
 		return { ...common, tree, page: nothing, about, saved, weave: { by, weaves } };
 	}

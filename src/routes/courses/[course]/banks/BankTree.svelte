@@ -42,7 +42,9 @@
 		const commas = longest.split(',').length - 1;
 		return `max(${longest.length - 0.6 * commas}ch, 30px)`;
 	}
-	const widths = $derived(`${width(tree.map(({ own }) => own))} ${width([questions])}`);
+	/** Where nothing stands under anything, what a category has in it is all that it has. */
+	const isNested = $derived(tree.some(({ parentId }) => parentId !== null));
+	const widths = $derived(`${isNested ? `${width(tree.map(({ own }) => own))} ` : ''}${width([questions])}`);
 	const keyOf = (id: string) => (id === whole ? null : Number(id));
 
 	function dragOf({ id }: { id: string }): DragPart {
@@ -63,15 +65,17 @@
 	columns={widths}
 	{...drop ? { drag: dragOf } : {}}
 >
-	{#snippet head()}<span>Category</span><span class="text-right">here</span><span class="text-right">all</span
+	{#snippet head()}<span>Category</span>{#if isNested}<span class="text-right">here</span>{/if}<span class="text-right"
+			>all</span
 		>{/snippet}
 	{#snippet line(node: (typeof nodes)[number])}
-		<span class="cut" class:font-bold={node.id === whole} title={node.code ? `${node.name} (${node.code})` : node.name}
-			>{node.name}{#if node.snags}<span class="doubtful snags" title={count(node.snags, 'snag')}
+		<span class="flex min-w-0 items-baseline" class:font-bold={node.id === whole}
+			><span class="cut" title={node.code ? `${node.name} (${node.code})` : node.name}>{node.name}</span
+			>{#if node.snags}<span class="doubtful snags" title={count(node.snags, 'snag')}
 					>~{figure(node.snags)}<span class="visually-hidden"> snags</span></span
 				>{/if}</span
 		>
-		<span class="mute text-right">{node.own ? figure(node.own) : ''}</span>
+		{#if isNested}<span class="mute text-right">{node.own ? figure(node.own) : ''}</span>{/if}
 		<span class="text-right">{figure(node.all)}</span>
 	{/snippet}
 </CategoryTree>

@@ -3,7 +3,7 @@
 	import { withUnder } from '$core/take-in/under';
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import Ask from '$lib/ui/Ask.svelte';
-	import { count } from '$lib/ui/words';
+	import { count, figure } from '$lib/ui/words';
 	import { tell } from '$lib/ui/toasts';
 	import type { BankView } from './bank.svelte';
 	import CarryFields from './CarryFields.svelte';
@@ -98,7 +98,7 @@
 		open = false;
 		if (carried)
 			tell(
-				`${done.inAll} questions in ${done.categories} categories = ${done.fresh} new + ${done.changed} changed + ${done.near} nearly the same + ${done.same} there already. ${done.made} categories made in ${done.to.words}, ${done.to.course}.`
+				`${count(done.inAll, 'question')} in ${count(done.categories, 'category', 'categories')} = ${figure(done.fresh)} new + ${figure(done.changed)} changed + ${figure(done.near)} nearly the same + ${figure(done.same)} there already. ${count(done.made, 'category', 'categories')} made in ${done.to.words}, ${done.to.course}.`
 			);
 		if (made && done.bankId) await view.show({ bank: String(done.bankId), category: null, question: null });
 		else if (gone)

@@ -1,14 +1,4 @@
 import type { Pool } from 'mysql2/promise';
-import type { QuestionFilter } from './filter';
-
-/**
- * The name by which a list is remembered: what is asked for, in that state of the course. Null where it cannot be: where
- * the state is not known, or the list goes by what quizzes name, of which it does not always tell.
- */
-export function nameOf(state: string | undefined, filter: QuestionFilter, more = 0): string | null {
-	const goesByUse = filter.filters.used !== undefined || filter.sort === 'used';
-	return state === undefined || goesByUse ? null : JSON.stringify([state, filter, more]);
-}
 
 /**
  * A memory for what is worked out of a list, by the database and the name of the list: once something has changed, nobody
