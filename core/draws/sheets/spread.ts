@@ -28,8 +28,8 @@ function addTo(target: Float64Array, source: Float64Array, by: ArrayLike<number>
 	}
 }
 
-/** What is less likely than that is nothing: all of it together is far below what a number can tell. */
-const nothing = 1e-22;
+/** What is less likely than that is nothing: all of it together does not reach the fifteenth figure of a chance. */
+const nothing = 1e-18;
 
 /** A distribution without what is as good as nothing at its end. */
 function trimmedEnd(chances: Float64Array): Float64Array {

@@ -1,4 +1,5 @@
 import { array, lazy, number, object, string, type InferType, type ObjectSchema } from 'yup';
+import { bankDescription as description, bankName, categoryCode as code, categoryName } from '$lib/forms/tree';
 import type { Done } from '../changes/deed';
 import { courseFor, mayDo } from '../courses/courses';
 import { database } from '../db/pool';
@@ -9,18 +10,6 @@ import { splitRules } from './split';
 const key = number().integer().min(1).max(Number.MAX_SAFE_INTEGER);
 const bank = { bankId: key.required('The bank is not named.') };
 const category = { ...bank, categoryId: key.required('The category is not named.') };
-const seen = /^[^\p{Cc}\p{Cf}]*$/u;
-const bankName = string()
-	.trim()
-	.max(190, 'The name of a bank has 190 letters at the most.')
-	.matches(seen, 'There are signs in the name that cannot be seen.')
-	.required('Give the bank a name.');
-const categoryName = string()
-	.trim()
-	.max(255, 'The name of a category has 255 letters at the most.')
-	.matches(seen, 'There are signs in the name that cannot be seen.')
-	.required('Give the category a name.');
-const description = string().trim().max(4000, 'A description has 4,000 letters at the most.').default('');
 const parent = { parentId: key.nullable().default(null) };
 
 /** All that is done to banks and categories, each with what it needs to know. */
@@ -36,7 +25,7 @@ const shapes = {
 	renameCategory: object({
 		...category,
 		name: categoryName,
-		code: string().trim().max(60, 'A code has 60 letters at the most.').default('')
+		code
 	}),
 	moveCategory: object({ ...category, ...parent, beforeId: key.nullable().default(null) }),
 	mergeCategory: object({ ...category, into: key.required('Choose a category.') }),

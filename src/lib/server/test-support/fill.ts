@@ -7,6 +7,8 @@ import { columnsOf } from '../questions/columns';
 import { touchCourse } from '../courses/counts';
 
 const chapters = 40;
+/** How many courses were made, so that each has a code of its own. */
+let made = 0;
 const atOnce = 500;
 
 /** A question by its number; every fifth is numeric, every tenth has no key. */
@@ -44,7 +46,10 @@ export async function fillCourse(
 	personId: number,
 	size: number
 ): Promise<{ id: number; bank: number; category: number; quiz: number }> {
-	const { id } = await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [`B-${size}`, `Lights ${size}`]);
+	const { id } = await run(pool, 'INSERT INTO courses (code, name) VALUES (?, ?)', [
+		`B-${size}-${(made += 1)}`,
+		`Lights ${size}`
+	]);
 	await run(pool, "INSERT INTO memberships (person_id, course_id, role) VALUES (?, ?, 'manage')", [personId, id]);
 	const { id: bank } = await run(pool, 'INSERT INTO banks (course_id, name) VALUES (?, ?)', [id, 'Lights']);
 	const { id: category } = await run(pool, 'INSERT INTO categories (bank_id, name, position) VALUES ?', [

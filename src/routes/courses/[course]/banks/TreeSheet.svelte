@@ -8,7 +8,7 @@
 	import type { BankView } from './bank.svelte';
 	import CarryFields from './CarryFields.svelte';
 	import type { TreeDeed } from './tree-deeds';
-	import { treeSheet, type TreeFilled, type TreeSubject } from './tree-sheets';
+	import { slipIn, treeSheet, type TreeFilled, type TreeSubject } from './tree-sheets';
 
 	/** The sheet for what is done to a bank or a category and needs to be told more. */
 	let {
@@ -87,6 +87,8 @@
 		carry
 	});
 	const sheet = $derived(deed && treeSheet(deed, subject, filled));
+	/** What is wrong with a name, once there is one. */
+	const slip = $derived(deed && name.trim() ? slipIn(deed, filled) : '');
 
 	async function act() {
 		const gone = deed === 'mergeBanks' || deed === 'moveBank' || deed === 'binBank';
@@ -115,7 +117,7 @@
 		does={sheet.does}
 		ready={sheet.ready}
 		busy={view.busy}
-		failure={view.failure}
+		failure={slip || view.failure}
 		{act}
 	>
 		{#if deed === 'makeBank' || deed === 'renameBank'}

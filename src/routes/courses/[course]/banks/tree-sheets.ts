@@ -1,5 +1,6 @@
 import type { CarryCounts } from '$lib/server/banks/carry';
 import type { CategoryNode } from '$lib/server/banks/tree';
+import { bankDescription, bankName, categoryCode, categoryName, slipOf } from '$lib/forms/tree';
 import { count } from '$lib/ui/words';
 import type { TreeDeed } from './tree-deeds';
 
@@ -39,20 +40,26 @@ const named = ({ bank, category }: TreeSubject) => `“${category?.name ?? bank.
 const ofBank = ({ bank }: TreeSubject) => count(bank.questions, 'question');
 const all = ({ bank, category }: TreeSubject) => count(category ? category.all : bank.questions, 'question');
 const here = ({ bank, category }: TreeSubject) => ({ bankId: bank.id, categoryId: category?.id ?? 0 });
-const isNamed = ({ name }: TreeFilled) => !!name.trim();
+/** What is wrong with what is filled in for a deed, by what the server asks of it too; empty where nothing is. */
+export function slipIn(deed: TreeDeed, { name, more }: Pick<TreeFilled, 'name' | 'more'>): string {
+	if (deed === 'makeCategory' || deed === 'renameCategory')
+		return slipOf(categoryName, name) || (deed === 'renameCategory' ? slipOf(categoryCode, more) : '');
+	if (deed === 'copyBank' || deed === 'splitBank') return slipOf(bankName, name);
+	return deed === 'makeBank' || deed === 'renameBank' ? slipOf(bankName, name) || slipOf(bankDescription, more) : '';
+}
 
 /** The sheets of all deeds that need one. */
 const sheets: Partial<Record<TreeDeed, Making>> = {
 	makeBank: (_, filled) => ({
 		title: 'A new bank',
 		does: 'Make the bank',
-		ready: isNamed(filled),
+		ready: true,
 		asked: () => ({ do: 'makeBank', name: filled.name, description: filled.more })
 	}),
 	renameBank: (subject, filled) => ({
 		title: `The bank ${named(subject)}`,
 		does: 'Keep it',
-		ready: isNamed(filled),
+		ready: true,
 		asked: () => ({ do: 'renameBank', ...here(subject), name: filled.name, description: filled.more })
 	}),
 	mergeBanks: (subject, { into }) => ({
@@ -70,19 +77,19 @@ const sheets: Partial<Record<TreeDeed, Making>> = {
 	copyBank: (subject, filled) => ({
 		title: `Copy ${named(subject)}`,
 		does: `Copy ${ofBank(subject)}`,
-		ready: filled.into !== null && isNamed(filled),
+		ready: filled.into !== null,
 		asked: () => ({ do: 'copyBank', bankId: subject.bank.id, name: filled.name, courseId: filled.into })
 	}),
 	splitBank: (subject, filled) => ({
 		title: `Make ${named(subject)} a bank of its own`,
 		does: `Move ${all(subject)}`,
-		ready: isNamed(filled),
+		ready: true,
 		asked: () => ({ do: 'splitBank', ...here(subject), name: filled.name })
 	}),
 	makeCategory: (subject, filled) => ({
 		title: subject.category ? `A category under ${named(subject)}` : 'A category at the top',
 		does: 'Make the category',
-		ready: isNamed(filled),
+		ready: true,
 		asked: () => ({
 			do: 'makeCategory',
 			bankId: subject.bank.id,
@@ -93,7 +100,7 @@ const sheets: Partial<Record<TreeDeed, Making>> = {
 	renameCategory: (subject, filled) => ({
 		title: `The category ${named(subject)}`,
 		does: 'Keep it',
-		ready: isNamed(filled),
+		ready: true,
 		asked: () => ({ do: 'renameCategory', ...here(subject), name: filled.name, code: filled.more })
 	}),
 	moveCategory: (subject, { into }) => ({
@@ -136,5 +143,7 @@ export const carryAsked = ({ bank, tree, category }: TreeSubject, to: TreeFilled
 });
 
 /** The sheet of a deed; null for one that is done without. */
-export const treeSheet = (deed: TreeDeed, subject: TreeSubject, filled: TreeFilled): TreeSheet | null =>
-	sheets[deed]?.(subject, filled) ?? null;
+export function treeSheet(deed: TreeDeed, subject: TreeSubject, filled: TreeFilled): TreeSheet | null {
+	const sheet = sheets[deed]?.(subject, filled);
+	return sheet ? { ...sheet, ready: sheet.ready && !slipIn(deed, filled) } : null;
+}
