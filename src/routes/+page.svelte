@@ -50,7 +50,7 @@
 		<div class="making">
 			<Form schema={courseDetails} action="?/make" name="make" answer={slips} class="flex items-start gap-3">
 				<Field label="Name" name="name" required />
-				<Field label="Code" name="code" required hint="no other course has it" width="190px" />
+				<Field label="Code" name="code" required hint="one that no other course has" width="190px" />
 				<Field label="Intake" name="intake" width="190px" />
 				<button class="btn btn-sm preset-filled-brand mt-[19px]">Make it</button>
 			</Form>

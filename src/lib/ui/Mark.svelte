@@ -9,16 +9,21 @@
 		{:else if severity === 'doubtful'}<path d="M1 8.5C3 2 5 2 6 6S9 10 11 3.5" />
 		{:else if severity === 'untidy'}<path stroke-width="1.6" d="M1 6H7L10 3M7 6L10 9" />
 		{:else}<circle cx="6" cy="6" r="3.6" />{/if}
-	</svg>{word}
+	</svg><span class="said">{word}</span>
 </span>
 
 <style>
 	.sign {
 		display: inline-flex;
+		max-width: 100%;
 		gap: 5px;
 		align-items: center;
 		font-size: 12.5px;
 		white-space: nowrap;
+	}
+	.said {
+		overflow: hidden;
+		text-overflow: ellipsis;
 	}
 	svg {
 		width: 11px;

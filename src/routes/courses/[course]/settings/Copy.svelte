@@ -39,7 +39,7 @@
 	</p>
 	<fieldset disabled={!mayManage || busy} class="contents">
 		<Field label="Name" name="name" value={course.name} required />
-		<Field label="Code" name="code" hint="no other course has it" required />
+		<Field label="Code" name="code" hint="one that no other course has" required />
 		<Field label="Intake" name="intake" />
 		<label class="flex items-center gap-2"
 			><input type="checkbox" class="checkbox" name="quizzes" checked /> quizzes too, which draw from the copies</label

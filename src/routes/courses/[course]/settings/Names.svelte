@@ -22,7 +22,7 @@
 >
 	<fieldset disabled={!mayManage} class="contents">
 		<Field label="Name" name="name" value={course.name} required />
-		<Field label="Code" name="code" value={course.code} hint="no other course has it" required />
+		<Field label="Code" name="code" value={course.code} hint="one that no other course has" required />
 		<Field label="Intake" name="intake" value={course.intake} />
 		{#if mayManage}<button class="btn btn-sm preset-filled-brand self-start">Keep it</button>{/if}
 	</fieldset>
