@@ -39,10 +39,10 @@
 		chosen = row;
 		seen = (await fetched(row)) ?? seen;
 	}
-	// what is chosen goes with what is done: the first that is left takes its place
+	// what is chosen may stand on a page that is not here at this moment: another takes its place only once it is gone
 	$effect(() => {
 		const first = list.at(0);
-		if (first && (!chosen || list.placeOf(chosen.id) < 0)) void choose(first);
+		if (first && !chosen) void choose(first);
 		if (!first) chosen = seen = null;
 	});
 	async function act(what: unknown): Promise<boolean> {
@@ -58,6 +58,7 @@
 	}
 	async function show(load: string) {
 		selection.clear();
+		chosen = null;
 		await goto(load ? `?load=${load}` : '?', { keepFocus: true, noScroll: true });
 	}
 </script>
@@ -146,4 +147,13 @@
 		{/if}
 	{/snippet}
 </Columns>
-{#if data.mayChange}<SettleBar {selection} {list} courseId={data.course.id} loads={data.loads} from={data.from} />{/if}
+{#if data.mayChange}<SettleBar
+		{selection}
+		{list}
+		courseId={data.course.id}
+		loads={data.loads}
+		from={data.from}
+		settled={(isGone) => {
+			if (chosen && isGone(chosen.id)) chosen = null;
+		}}
+	/>{/if}

@@ -14,7 +14,8 @@
 		list,
 		courseId,
 		loads,
-		from
+		from,
+		settled
 	}: {
 		selection: Selection<AsideRow>;
 		list: Pages<AsideRow>;
@@ -22,6 +23,8 @@
 		loads: AsideLoad[];
 		/** The load whose questions are listed; all of them where there is none. */
 		from: number | null;
+		/** Is told which questions are gone from the list, once it is drawn anew. */
+		settled: (isGone: (id: number) => boolean) => void;
 	} = $props();
 
 	/** So many are named by their keys at the most. */
@@ -38,23 +41,36 @@
 	const ready = $derived(selection.selected - broken);
 	const meant = $derived(selection.except ? { load: from, except: selection.except } : { ids: selection.ids });
 
-	async function settle<Answer>(what: object, then: (answer: Answer) => void) {
+	async function settle<Answer>(what: object, then: (answer: Answer) => void, isGone = (_: number) => false) {
 		busy = true;
 		const sent = await send<Answer>(address, what);
 		busy = false;
 		if (!sent.ok) return tell(sent.message);
 		selection.clear();
 		await invalidateAll();
+		settled(isGone);
 		then(sent.value);
 	}
+	/** Whether a question is among those that are selected now. */
+	function isMeant(): (id: number) => boolean {
+		const [except, ids] = [selection.except && new Set(selection.except), new Set(selection.ids)];
+		return (id) => (except ? !except.has(id) : ids.has(id));
+	}
 	const take = () =>
-		settle<number>({ do: 'take', ...meant }, (questions) => tell(`Taken in: ${count(questions, 'question')}.`));
+		settle<number>(
+			{ do: 'take', ...meant },
+			(questions) => tell(`Taken in: ${count(questions, 'question')}.`),
+			isMeant()
+		);
 	const leave = () =>
-		settle<Settled>({ do: 'leave', ...meant }, ({ questions, ids }) =>
-			tell(
-				`Left out: ${count(questions, 'question')}.`,
-				ids.length <= mostUndone ? { name: 'Undo', act: () => void back(ids) } : undefined
-			)
+		settle<Settled>(
+			{ do: 'leave', ...meant },
+			({ questions, ids }) =>
+				tell(
+					`Left out: ${count(questions, 'question')}.`,
+					ids.length <= mostUndone ? { name: 'Undo', act: () => void back(ids) } : undefined
+				),
+			isMeant()
 		);
 	const back = (ids: number[]) =>
 		settle<Settled>({ do: 'back', ids }, ({ questions }) => tell(`Set aside again: ${count(questions, 'question')}.`));
