@@ -6,10 +6,20 @@ import svelteConfig from './svelte.config.js';
 import noCircles from './scripts/lint/no-circles.js';
 
 // the one way in which imports point: routes → lib/server and lib/ui → core; core imports nothing of the rest
-const room = (files, group, message) => ({
+const room = (files, group, message, ...patterns) => ({
 	files,
-	rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] }
+	rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }, ...patterns] }] }
 });
+
+// the framework's own give up a link that was pressed a moment before
+const byRefresh = [
+	['$app/navigation', ['invalidate', 'invalidateAll']],
+	['$app/forms', ['enhance']]
+].map(([name, importNames]) => ({
+	group: [name],
+	importNames,
+	message: 'Take refresh, refreshEvery or enhance of $lib/ui/refresh.'
+}));
 
 // what the core may not know at all
 const outside = [
@@ -166,8 +176,10 @@ export default ts.config(
 	room(
 		['src/lib/ui/**', 'src/lib/workers/**'],
 		['node:*', 'mysql2', 'mysql2/*', '**/cli/**', '**/scripts/**'],
-		'Components and web workers run in the browser; they take types alone from the server.'
+		'Components and web workers run in the browser; they take types alone from the server.',
+		...byRefresh
 	),
+	{ files: ['src/lib/ui/refresh.ts'], rules: { 'no-restricted-imports': 'off' } },
 	room(
 		['src/lib/server/**'],
 		['**/routes/**', '**/lib/ui/**', '$lib/ui/*', '**/cli/**', '**/scripts/**', '**/demo/**'],
@@ -176,7 +188,8 @@ export default ts.config(
 	room(
 		['src/routes/**'],
 		['mysql2', 'mysql2/*', '**/cli/**', '**/scripts/**', '**/demo/**'],
-		'Routes are thin: SQL lives under src/lib/server.'
+		'Routes are thin: SQL lives under src/lib/server.',
+		...byRefresh
 	),
 	// tests of the core may set up what they need
 	{ files: ['**/*.test.ts', 'core/test-support/**'], rules: { 'no-restricted-imports': 'off' } }

@@ -68,8 +68,9 @@ export class Visitor {
 			try {
 				return await isSo();
 			} catch (reason) {
-				// what was found was drawn anew in the same moment
-				if (reason instanceof error.StaleElementReferenceError) return null;
+				// what was found was drawn anew in the same moment, or another thing moved over it
+				if (reason instanceof error.StaleElementReferenceError || reason instanceof error.ElementClickInterceptedError)
+					return null;
 				throw reason;
 			}
 		};

@@ -36,6 +36,18 @@ async function drop(name: string, content: Uint8Array): Promise<void> {
 	);
 }
 
+/** Answers of the server to what has these words in its address come two seconds late from then on, until the page is left. */
+const late = (words: string) =>
+	visitor.driver.executeScript(
+		`const own = window.fetch;
+		const words = arguments[0];
+		window.fetch = async (...asked) => {
+			if (String(asked[0].url ?? asked[0]).includes(words)) await new Promise((go) => setTimeout(go, 2000));
+			return own(...asked);
+		};`,
+		words
+	);
+
 describe('a file', () => {
 	it('lands in the course that is open, also where one has just come from another', async () => {
 		await visitor.press('choose a course');
@@ -57,7 +69,8 @@ describe('a file', () => {
 	it('is taken where it is dropped on another page, and is never opened by the browser instead', async () => {
 		await visitor.go(`/courses/${day.course}/snags`);
 		await visitor.reads('Doubtful');
-		await visitor.driver.sleep(1000);
+		// the file has arrived long before the page that is gone to for it
+		await late('/loads/__data.json');
 		await drop('anchors-two.zip', anchors('two'));
 		await visitor.reads(/anchors-two\.zip[\s\S]*to review/);
 		expect(await address()).toBe(`/courses/${day.course}/loads`);

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import { courseDetails } from '$lib/forms/course';
 	import Field from '$lib/ui/Field.svelte';
@@ -8,6 +7,7 @@
 	import Segments from '$lib/ui/Segments.svelte';
 	import { count, dateTime, figure } from '$lib/ui/words';
 	import Plus from '@lucide/svelte/icons/plus';
+	import { enhance } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	const slips = $derived(form as Slips | null);

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { validateSchema } from '@felte/validator-yup';
 	import type { Slips } from '$lib/server/forms';
 	import { createForm } from 'felte';
 	import { tick, type Snippet } from 'svelte';
 	import type { AnyObjectSchema } from 'yup';
 	import { setTheForm } from './filled-in';
+	import { enhance } from './refresh';
 
 	/**
 	 * A form that is filled in by a schema, the same here and in the action that it is sent to: what is wrong stands

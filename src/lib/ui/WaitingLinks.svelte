@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { dateTime } from './words';
+	import { enhance } from './refresh';
 
 	/** The links of invitations that nobody has taken up yet; each can be ended. */
 	let {

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import { ownName, passwordChange } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
 	import Form from '$lib/ui/Form.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
 	import { ago, dateTime } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	const slips = $derived(form && 'slips' in form ? (form as Slips) : null);

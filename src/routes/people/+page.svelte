@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import { installationInvitation } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
@@ -8,6 +7,7 @@
 	import MadeLink from '$lib/ui/MadeLink.svelte';
 	import Outside from '$lib/ui/Outside.svelte';
 	import { ago, dateTime } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	const slips = $derived(form && 'slips' in form ? (form as Slips) : null);

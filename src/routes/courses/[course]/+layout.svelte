@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import Keys from '$lib/ui/Keys.svelte';
@@ -9,12 +9,13 @@
 	import Tray from '$lib/ui/Tray.svelte';
 	import { setUploads, Uploads } from '$lib/ui/uploads.svelte';
 	import { bytes } from '$lib/ui/words';
+	import { refresh } from '$lib/ui/refresh';
 	let { data, children } = $props();
 	let keys: Keys;
 	let going = 0;
 
 	// it goes on from page to page and from course to course; each file is sent to the course that it was dropped in
-	const uploads = untrack(() => new Uploads(data.limit, bytes(data.limit), () => invalidateAll()));
+	const uploads = untrack(() => new Uploads(data.limit, bytes(data.limit), () => refresh()));
 	setUploads(uploads);
 
 	function press(event: KeyboardEvent) {

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import { beginning } from '$lib/forms/course';
 	import { choosing, joining } from '$lib/forms/person';
 	import Field from '$lib/ui/Field.svelte';
 	import Form from '$lib/ui/Form.svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	const slips = $derived(form as Slips | null);

@@ -1,4 +1,4 @@
-import { goto, invalidateAll } from '$app/navigation';
+import { goto } from '$app/navigation';
 import { page } from '$app/state';
 import type { FilterName } from '$lib/server/banks/conditions';
 import type { Chosen, QuestionFilter } from '$lib/server/banks/filter';
@@ -9,6 +9,7 @@ import { send, tellDone } from '$lib/ui/doing';
 import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
 import { Selection } from '$lib/ui/selection.svelte';
 import { tell } from '$lib/ui/toasts';
+import { refresh } from '$lib/ui/refresh';
 
 /** What a bank page is made of: the questions as they are listed, which are selected, and what is done to them. */
 export class BankView {
@@ -110,7 +111,7 @@ export class BankView {
 
 	/** Shows everything anew after something was done. */
 	async again(): Promise<void> {
-		await invalidateAll();
+		await refresh();
 		this.changed += 1;
 	}
 }

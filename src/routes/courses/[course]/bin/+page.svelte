@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
 	import { kindName } from '$core/kinds';
 	import type { Done } from '$lib/server/changes/deed';
 	import Ask from '$lib/ui/Ask.svelte';
@@ -7,6 +6,7 @@
 	import { tell } from '$lib/ui/toasts';
 	import { count, dateTime, figure } from '$lib/ui/words';
 	import { SvelteSet } from 'svelte/reactivity';
+	import { refresh } from '$lib/ui/refresh';
 
 	let { data } = $props();
 	const chosen = new SvelteSet<number>();
@@ -22,15 +22,15 @@
 		busy = false;
 		if (!sent.ok) return tell(sent.message);
 		chosen.clear();
-		await invalidateAll();
-		tellDone(data.course.id, sent.value, invalidateAll);
+		await refresh();
+		tellDone(data.course.id, sent.value, refresh);
 	}
 	async function empty() {
 		busy = true;
 		const sent = await send<{ gone: number }>(`/courses/${data.course.id}/bin/back`, { forGood: true }, 'DELETE');
 		busy = false;
 		emptying = false;
-		await invalidateAll();
+		await refresh();
 		tell(sent.ok ? `${count(sent.value.gone, 'question')} are gone for good.` : sent.message);
 	}
 </script>

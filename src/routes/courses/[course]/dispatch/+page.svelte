@@ -1,7 +1,6 @@
 <script lang="ts">
 	import NumberField from '$lib/ui/NumberField.svelte';
-	import { enhance } from '$app/forms';
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { navigating, page } from '$app/state';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
@@ -14,6 +13,7 @@
 	import Earlier from './Earlier.svelte';
 	import WriteBar from './WriteBar.svelte';
 	import Working from './Working.svelte';
+	import { enhance, refresh } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	let live = $state<typeof data.dispatches | null>(null);
@@ -31,7 +31,7 @@
 			).catch(() => null);
 			if (!answer?.ok) return;
 			live = (await answer.json()) as typeof data.dispatches;
-			if (!live.some((dispatch) => ['waiting', 'writing', 'proving'].includes(dispatch.state))) await invalidateAll();
+			if (!live.some((dispatch) => ['waiting', 'writing', 'proving'].includes(dispatch.state))) await refresh();
 		}, 700);
 		return () => clearInterval(timer);
 	});

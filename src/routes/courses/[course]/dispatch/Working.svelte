@@ -1,10 +1,9 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { invalidateAll } from '$app/navigation';
 	import type { LossProgress } from '$lib/server/dispatches/losses';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { figure } from '$lib/ui/words';
 	import { onMount } from 'svelte';
+	import { enhance, refreshEvery } from '$lib/ui/refresh';
 
 	/** How far the working out of a loss table is; it begins by itself, and can be stopped. */
 	let { working }: { working: LossProgress } = $props();
@@ -13,8 +12,7 @@
 	let begun = $state(false);
 	onMount(() => {
 		if (working.stopped && !working.failure) form.requestSubmit();
-		const again = setInterval(() => void invalidateAll(), 1000);
-		return () => clearInterval(again);
+		return refreshEvery(1000);
 	});
 </script>
 

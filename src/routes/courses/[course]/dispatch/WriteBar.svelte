@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { count } from '$lib/ui/words';
 	import type { PageData } from './$types';
 	import type { Sent } from './what';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** The bar at the foot of a dispatch: what writing it will do, and the button. */
 	let {

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
 	import type { WayBack } from '$lib/server/changes/undo';
 	import type { Done } from '$lib/server/changes/deed';
 	import Ask from '$lib/ui/Ask.svelte';
 	import { send, tellDone } from '$lib/ui/doing';
 	import { count } from '$lib/ui/words';
 	import { tell } from '$lib/ui/toasts';
+	import { refresh } from '$lib/ui/refresh';
 
 	/** Takes a deed back; what was changed since is told first. */
 	let { courseId, deed }: { courseId: number; deed: { id: number; deed: string; subject: string } } = $props();
@@ -19,7 +19,7 @@
 		const answer = await fetch(`/courses/${courseId}/ledger/undo?deed=${deed.id}`);
 		if (!answer.ok) {
 			tell('There is no way back from this any more.');
-			return void invalidateAll();
+			return void refresh();
 		}
 		way = (await answer.json()) as WayBack;
 		all = false;
@@ -32,8 +32,8 @@
 		const sent = await send<Done>(`/courses/${courseId}/ledger/undo`, { deed: deed.id, all });
 		busy = false;
 		open = false;
-		await invalidateAll();
-		if (sent.ok) tellDone(courseId, sent.value, invalidateAll);
+		await refresh();
+		if (sent.ok) tellDone(courseId, sent.value, refresh);
 		else tell(sent.message);
 	}
 </script>

@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { bytes, count } from '$lib/ui/words';
 	import { getUploads } from '$lib/ui/uploads.svelte';
 	import { onMount } from 'svelte';
 	import DropTray from './DropTray.svelte';
 	import LoadLine from './LoadLine.svelte';
+	import { refresh } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 	let shownState = $state('');
@@ -32,7 +33,7 @@
 			if (!answer?.ok) return;
 			const found = (await answer.json()) as { loads: typeof data.loads };
 			live = found.loads;
-			if (!found.loads.some((load) => load.state === 'waiting' || load.state === 'reading')) await invalidateAll();
+			if (!found.loads.some((load) => load.state === 'waiting' || load.state === 'reading')) await refresh();
 		}, 700);
 		return () => clearInterval(timer);
 	});

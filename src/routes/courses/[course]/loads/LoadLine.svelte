@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { lookup } from '$core/model/lookup';
 	import type { Load } from '$lib/server/loads/loads';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { ago, bytes, dateTime } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** A load as a line of the list: what it is, how far it has come, and what can be done with it. */
 	let {

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
 	import type { Done } from '$lib/server/changes/deed';
 	import type { Named } from '$lib/server/quizzes/gather';
 	import Ask from '$lib/ui/Ask.svelte';
 	import { send, tellDone } from '$lib/ui/doing';
 	import { count } from '$lib/ui/words';
+	import { refresh } from '$lib/ui/refresh';
 
 	/** Gathers the questions that chosen quizzes name into one bank; the quizzes go on naming them. */
 	let {
@@ -39,8 +39,8 @@
 		busy = false;
 		if (!sent.ok) return void (failure = sent.message);
 		open = false;
-		await invalidateAll();
-		tellDone(courseId, sent.value, invalidateAll);
+		await refresh();
+		tellDone(courseId, sent.value, refresh);
 	}
 </script>
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
 	import type { CategoryNode } from '$lib/server/banks/tree';
 	import type { QuizRow } from '$lib/server/quizzes/quizzes';
 	import Ask from '$lib/ui/Ask.svelte';
@@ -10,6 +9,7 @@
 	import { tell } from '$lib/ui/toasts';
 	import Toggle from '$lib/ui/Toggle.svelte';
 	import { count } from '$lib/ui/words';
+	import { refresh } from '$lib/ui/refresh';
 
 	/** Makes a series: one quiz for each of some categories, by one sheet, dated one after the other. */
 	let { courseId, quizzes, open = $bindable() }: { courseId: number; quizzes: QuizRow[]; open: boolean } = $props();
@@ -71,7 +71,7 @@
 		busy = false;
 		if (!sent.ok) return void (failure = sent.message);
 		open = false;
-		await invalidateAll();
+		await refresh();
 		tell(`${count(sent.value.quizIds.length, 'quiz is', 'quizzes are')} made.`);
 	}
 </script>

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { figure } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** Where a course goes when it is over: to the archive, or to the bin, and back. */
 	let {

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Slips } from '$lib/server/forms';
 	import type { Member } from '$lib/server/people/members';
 	import { invitation } from '$lib/forms/person';
@@ -7,6 +6,7 @@
 	import Form from '$lib/ui/Form.svelte';
 	import WaitingLinks from '$lib/ui/WaitingLinks.svelte';
 	import { ago } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** Who belongs to a course and what they may do, and the links that nobody has taken up yet. */
 	let {

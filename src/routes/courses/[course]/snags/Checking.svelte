@@ -1,9 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { invalidateAll } from '$app/navigation';
 	import type { Checking } from '$lib/server/checks/course';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { figure } from '$lib/ui/words';
+	import { enhance, refreshEvery } from '$lib/ui/refresh';
 
 	/** How far the questions of a course are checked by the checks as they are now, with a way to stop it and to go on. */
 	let { checking, mayChange }: { checking: Checking; mayChange: boolean } = $props();
@@ -11,8 +10,7 @@
 	const going = $derived(checking.state === 'running' || checking.state === 'waiting');
 	$effect(() => {
 		if (!going) return;
-		const again = setInterval(() => void invalidateAll(), 1500);
-		return () => clearInterval(again);
+		return refreshEvery(1500);
 	});
 	const words = $derived(
 		checking.state === 'waiting'

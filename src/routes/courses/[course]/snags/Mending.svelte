@@ -1,12 +1,11 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { invalidateAll } from '$app/navigation';
 	import type { Mending } from '$lib/server/snags/mending';
 	import { ruleTitle } from '$lib/ui/rule';
 	import Strand from '$lib/ui/Strand.svelte';
 	import { figure } from '$lib/ui/words';
 	import { untrack } from 'svelte';
 	import type { SnagsView } from './snags.svelte';
+	import { enhance, refreshEvery } from '$lib/ui/refresh';
 
 	/** How far a mend of very many is, with a way to stop it; once it is done it is told with the way back. */
 	let { mending, view, mayChange }: { mending: Mending; view: SnagsView; mayChange: boolean } = $props();
@@ -17,8 +16,7 @@
 	$effect(() => {
 		if (!going) return;
 		seen = mending.id;
-		const again = setInterval(() => void invalidateAll(), 1500);
-		return () => clearInterval(again);
+		return refreshEvery(1500);
 	});
 	$effect(() => {
 		const { id, state, result, rule } = mending;

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { plainText } from '$core/markup/text';
 	import type { Question } from '$core/kinds';
 	import { kindOf } from '$core/kinds';
 	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import { differingWords } from './differing';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** Two questions that are nearly the same, side by side, with the words lit in which they differ. */
 	let {

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { PlaceFinding } from '$lib/server/checks/places';
 	import Columns from '$lib/ui/Columns.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { ruleTitle, ruleWhy } from '$lib/ui/rule';
 	import { figure } from '$lib/ui/words';
 	import type { Snippet } from 'svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** What a check over trees or quizzes finds: the places that it speaks of, and the one that is chosen. */
 	let {

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { checkOf, mendTitle } from '$core/checks';
 	import { mendFor } from '$core/checks/one';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -15,6 +14,7 @@
 	import type { ShownSnag } from './snag';
 	import type { ListedSnag, SnagsView } from './snags.svelte';
 	import Waive from './Waive.svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** One snag: what is wrong and why it matters, the question, its source, and the mend before and after. */
 	let { shown, snag, view, mayChange }: { shown: ShownSnag; snag: ListedSnag; view: SnagsView; mayChange: boolean } =

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { isNoShortcut } from '$lib/ui/keys';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** Waives what a check says, with a reason: for the question, for its category, or in the course. */
 	let { check, questionId, category }: { check: string; questionId: number; category: string | null } = $props();

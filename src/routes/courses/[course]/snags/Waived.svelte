@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Waiver } from '$lib/server/snags/waive';
 	import { ruleTitle } from '$lib/ui/rule';
 	import { count, dateTime } from '$lib/ui/words';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** What is waived in a course, by whom and why, each with the way back. */
 	let { waivers, courseId, mayChange }: { waivers: Waiver[]; courseId: number; mayChange: boolean } = $props();

@@ -1,4 +1,4 @@
-import { goto, invalidateAll } from '$app/navigation';
+import { goto } from '$app/navigation';
 import { page } from '$app/state';
 import type { SnagFilter } from '$lib/server/snags/filter';
 import type { SnagRow } from '$lib/server/snags/list';
@@ -6,6 +6,7 @@ import { send, tellDone } from '$lib/ui/doing';
 import { Pages, pagesFrom, type Page } from '$lib/ui/pages.svelte';
 import { tell } from '$lib/ui/toasts';
 import { count, figure } from '$lib/ui/words';
+import { refresh } from '$lib/ui/refresh';
 
 /** A snag in the list; its key here stays the same when its question is checked again. */
 export type ListedSnag = SnagRow;
@@ -69,7 +70,7 @@ export class SnagsView {
 	}
 
 	/** Shows everything anew. */
-	readonly again = (): Promise<void> => invalidateAll();
+	readonly again = (): Promise<void> => refresh();
 
 	/** Mends one question, or where none is named all that is listed. */
 	async mend(check: string, one?: { question: number; version: number }): Promise<void> {

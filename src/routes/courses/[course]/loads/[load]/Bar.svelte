@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { count } from '$lib/ui/words';
 	import type { ActionData, PageData } from './$types';
 	import type { Review } from './review.svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** The bar at the foot: what taking in will do in a sentence, into which bank, and the button. */
 	let {

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { bytes, count } from '$lib/ui/words';
 	import type { PageData } from './$types';
 	import QuizBank from './QuizBank.svelte';
 	import type { Review } from './review.svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** What a load holds beside its categories: quizzes, pictures, what is not ours, what is said of the file; and its end. */
 	let { data, review, aboutFile }: { data: PageData; review: Review; aboutFile: () => void } = $props();

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { kindName } from '$core/kinds';
 	import { pathOfKey } from '$core/take-in/paths';
 	import type { AsideRow } from '$lib/server/loads/aside-list';
@@ -14,6 +14,7 @@
 	import Staged from '$lib/ui/Staged.svelte';
 	import { figure, pathText } from '$lib/ui/words';
 	import SettleBar from './SettleBar.svelte';
+	import { refresh } from '$lib/ui/refresh';
 
 	let { data } = $props();
 	/** The question that is chosen, and what is seen of one, which is still the one before while the chosen one is fetched. */
@@ -52,7 +53,7 @@
 		busy = false;
 		failure = sent.ok ? '' : sent.message;
 		if (!sent.ok) return false;
-		await invalidateAll();
+		await refresh();
 		if (chosen) await choose(list.find(({ id }) => id === chosen!.id) ?? chosen);
 		return true;
 	}

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
 	import type { AsideLoad, AsideRow } from '$lib/server/loads/aside-list';
 	import type { Settled } from '$lib/server/loads/aside';
 	import { send } from '$lib/ui/doing';
@@ -7,6 +6,7 @@
 	import type { Selection } from '$lib/ui/selection.svelte';
 	import { tell } from '$lib/ui/toasts';
 	import { count, figure } from '$lib/ui/words';
+	import { refresh } from '$lib/ui/refresh';
 
 	/** What becomes of the questions that are selected: taken in, where all of them are put right, or left out. */
 	let {
@@ -47,7 +47,7 @@
 		busy = false;
 		if (!sent.ok) return tell(sent.message);
 		selection.clear();
-		await invalidateAll();
+		await refresh();
 		settled(isGone);
 		then(sent.value);
 	}

@@ -1,11 +1,11 @@
 <script lang="ts">
 	import type { Done } from '$lib/server/changes/deed';
 	import type { FormMarks } from '$lib/server/quizzes/marks';
-	import { invalidateAll } from '$app/navigation';
 	import { send, tellDone } from '$lib/ui/doing';
 	import { percentOf } from '$lib/ui/percent';
 	import { count } from '$lib/ui/words';
 	import type { Sheet } from './sheet.svelte';
+	import { refresh } from '$lib/ui/refresh';
 
 	/** Marks answers from paper against the forms of a quiz, and shows how each question did. */
 	let { sheet, id, mayChange, courseId }: { sheet: Sheet; id: number; mayChange: boolean; courseId: number } = $props();
@@ -30,7 +30,7 @@
 	async function writeBack() {
 		const found = marks!.items.map((item) => ({ id: item.id, difficulty: 1 - Math.min(1, Math.max(0, item.ease)) }));
 		const sent = await send<Done>(`${sheet.address}/forms/difficulty`, { found });
-		if (sent.ok) tellDone(courseId, sent.value, invalidateAll);
+		if (sent.ok) tellDone(courseId, sent.value, refresh);
 		else failure = sent.message;
 	}
 	const cell = (value: string | number) =>

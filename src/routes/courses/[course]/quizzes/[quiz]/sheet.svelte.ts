@@ -1,4 +1,3 @@
-import { invalidate } from '$app/navigation';
 import { pathOfKey } from '$core/take-in/paths';
 import type { CategoryNode } from '$lib/server/banks/tree';
 import type { ShownLook } from '$lib/server/quizzes/look';
@@ -10,6 +9,7 @@ import { send, type Sent } from '$lib/ui/doing';
 import { tell } from '$lib/ui/toasts';
 import { count, dateTime } from '$lib/ui/words';
 import { untrack } from 'svelte';
+import { refresh } from '$lib/ui/refresh';
 
 /** How long a change waits for the next one before it is looked into, and before the quiz is saved, in milliseconds. */
 const lookPause = 180;
@@ -277,7 +277,7 @@ export class Sheet {
 			this.quiz.version = ((await answer.json()) as { version: number }).version;
 			this.saved = `saved ${new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
 			this.failure = '';
-			void invalidate('barrow:course');
+			void refresh('barrow:course');
 			return;
 		}
 		this.saved = 'not saved';

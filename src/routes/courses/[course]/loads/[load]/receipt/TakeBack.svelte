@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { count } from '$lib/ui/words';
 	import type { PageData } from './$types';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** The way back of a load: what it takes along, said in numbers before. */
 	let { back, courseId }: { back: PageData['back']; courseId: number } = $props();

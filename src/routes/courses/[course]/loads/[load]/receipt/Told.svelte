@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { count, figure } from '$lib/ui/words';
 	import type { PageData } from './$types';
+	import { enhance } from '$lib/ui/refresh';
 
 	/** What another system says that it has taken of a load, held against what arrived here. */
 	let { told, others, arrived }: { told: number | null; others: PageData['others']; arrived: number } = $props();

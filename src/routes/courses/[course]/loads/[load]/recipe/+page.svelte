@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
 	import type { Columns, Recipe } from '$core/formats/recipe/recipe';
 	import type { Question } from '$core/kinds';
 	import Segments from '$lib/ui/Segments.svelte';
@@ -11,6 +10,7 @@
 	import Preview from './Preview.svelte';
 	import RecordFields from './RecordFields.svelte';
 	import Rules from './Rules.svelte';
+	import { enhance } from '$lib/ui/refresh';
 
 	let { data, form } = $props();
 
