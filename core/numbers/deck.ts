@@ -1,4 +1,4 @@
-import type { Generator } from './generator';
+import { isUneven, rest, type Generator } from './generator';
 
 /**
  * The places of so many values, drawn one after the other, each of those that are left as likely as any other (Fisher and
@@ -7,22 +7,19 @@ import type { Generator } from './generator';
 export class Deck {
 	readonly #places: Int32Array;
 	/** Where in the deck each one was drawn from, and what stood there; only the first so many count. */
-	readonly #from: number[] = [];
-	readonly #drawn: number[] = [];
+	readonly #from: Int32Array;
+	readonly #drawn: Int32Array;
 	#taken = 0;
 
 	constructor(size: number) {
 		this.#places = Int32Array.from({ length: size }, (_, at) => at);
+		this.#from = new Int32Array(size);
+		this.#drawn = new Int32Array(size);
 	}
 
 	/** How many were drawn since it was gathered. */
 	get taken(): number {
 		return this.#taken;
-	}
-
-	/** The one that was drawn at a place, from 0. */
-	at(place: number): number {
-		return this.#drawn[place]!;
 	}
 
 	/** Puts all that was drawn back where it was. */
@@ -31,16 +28,32 @@ export class Deck {
 		this.#taken = 0;
 	}
 
-	/** Draws one, and gives it; there has to be one left. */
-	take(generator: Generator): number {
-		const at = this.#taken;
-		const left = this.#places.length - at;
-		const other = left > 1 ? at + generator.below(left) : at;
-		const value = this.#places[other]!;
-		this.#places[other] = this.#places[at]!;
-		this.#from[at] = other;
-		this.#drawn[at] = value;
-		this.#taken = at + 1;
-		return value;
+	/** Draws so many, of which there have to be as many left, to the end of a list; with `names`, what stands at each place there. */
+	take(generator: Generator, count: number, into: number[], names: Int32Array | null = null): void {
+		const places = this.#places;
+		const from = this.#from;
+		const drawn = this.#drawn;
+		const size = places.length;
+		const first = this.#taken;
+		const end = first + count;
+		// the only one that is left is not drawn for
+		const sure = end === size ? count - 1 : count;
+		const words = generator.ahead(sure);
+		let read = 0;
+		for (let at = first; at < end; at += 1) {
+			const left = size - at;
+			let other = at;
+			if (left > 1) {
+				let word = read < sure ? words[read]! : generator.next();
+				for (read += 1; isUneven(word, left); read += 1) word = read < sure ? words[read]! : generator.next();
+				other = at + rest(word, left);
+			}
+			const value = places[other]!;
+			places[other] = places[at]!;
+			from[at] = other;
+			drawn[at] = value;
+			into.push(names ? names[value]! : value);
+		}
+		this.#taken = end;
 	}
 }

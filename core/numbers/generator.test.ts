@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { runsOf } from '../test-support/runs';
-import { Generator, stepsIn } from './generator';
+import { Generator, isUneven, rest, stepsIn } from './generator';
 
 describe('a draw below a limit', () => {
 	it('ends, and stays below it, however large it is', () => {
@@ -40,9 +40,22 @@ describe('the values of a range', () => {
 		const [one, other] = [new Generator('tides'), new Generator('tides')];
 		for (const count of [0, 1, 7, 40]) {
 			const many = new Uint32Array(50);
-			one.words(many, count);
+			many.set(one.ahead(count).subarray(0, count));
 			expect([...many.subarray(0, count)]).toEqual(Array.from({ length: count }, () => other.next()));
 		}
 		expect(one.next()).toBe(other.next());
+	});
+	it('has the rest of a division, and what is uneven, of every number of 32 bits', () => {
+		const word = fc.oneof(fc.nat(2 ** 32 - 1), fc.nat(2 ** 10), fc.constantFrom(2 ** 32 - 1, 2 ** 31, 0));
+		const limit = fc.oneof(fc.integer({ min: 1, max: 2 ** 32 }), fc.integer({ min: 1, max: 5000 }));
+		fc.assert(
+			fc.property(word, limit, fc.nat(2 ** 20), (value, below, times) => {
+				expect(rest(value, below)).toBe(value % below);
+				// what is just at a multiple, where a quotient could be rounded up
+				const near = Math.min(2 ** 32 - 1, Math.floor((times * 4096) / below) * below + below - 1);
+				expect(rest(near, below)).toBe(near % below);
+				expect(isUneven(value, below)).toBe(value >= 2 ** 32 - (2 ** 32 % below));
+			})
+		);
 	});
 });

@@ -4,6 +4,16 @@ export function stepsIn(least: number, most: number, step: number): number {
 	return count >= 1 ? Math.min(count, 2 ** 53) : 1;
 }
 
+/** Whether a number from 0 to 2^32 - 1 is one of the uneven rest that a limit of at most 2^32 leaves, and is not taken. */
+export const isUneven = (word: number, limit: number): boolean =>
+	word >= 2 ** 32 - limit && word >= 2 ** 32 - (2 ** 32 % limit);
+
+/** What is left of a whole number of at most 32 bits by another: the same as `%`, which takes several times as long for numbers that may have more bits. The quotient is at least 2^-32 of itself below the next whole number, so that its 53 bits are enough. */
+export const rest = (word: number, limit: number): number => word - Math.floor(word / limit) * limit;
+
+/** What was drawn ahead last. */
+let drawnAhead = new Uint32Array(64);
+
 /**
  * A stream of random 32-bit numbers from a seed: xoshiro128** 1.1 (Blackman and Vigna, 2018), whose state is filled
  * by splitmix32 from the 32-bit FNV-1a hash of the seed's UTF-16 units. The same seed gives the same stream for ever:
@@ -43,10 +53,15 @@ export class Generator {
 		return result;
 	}
 
-	/** The next so many of them, into the beginning of a list: the same that as many calls of `next` give, and faster. */
-	words(into: Uint32Array, count: number): void {
+	/** The next so many of them, the same that as many calls of `next` give, and faster. They stand until some are drawn ahead again, by whichever generator. */
+	ahead(count: number): Uint32Array {
+		if (drawnAhead.length < count) drawnAhead = new Uint32Array(count * 2);
+		const into = drawnAhead;
 		const state = this.#state;
-		let [a, b, c, d] = [state[0]! | 0, state[1]! | 0, state[2]! | 0, state[3]! | 0];
+		let a = state[0]! | 0;
+		let b = state[1]! | 0;
+		let c = state[2]! | 0;
+		let d = state[3]! | 0;
 		for (let at = 0; at < count; at += 1) {
 			const times5 = Math.imul(b, 5);
 			into[at] = Math.imul((times5 << 7) | (times5 >>> 25), 9);
@@ -62,6 +77,7 @@ export class Generator {
 		state[1] = b;
 		state[2] = c;
 		state[3] = d;
+		return into;
 	}
 
 	/** A whole number from 0 to `limit` - 1, each as likely as any other (rejection of the uneven rest). Throws a RangeError where there is none, or `limit` is above 2^53. */
@@ -84,8 +100,14 @@ export class Generator {
 
 	/** Puts values into a random order where they are, the same as `shuffle` gives. */
 	mix(values: unknown[]): void {
-		for (let at = 0; at < values.length - 1; at += 1) {
-			const other = at + this.below(values.length - at);
+		const count = values.length - 1;
+		const words = this.ahead(count);
+		let read = 0;
+		for (let at = 0; at < count; at += 1) {
+			const left = values.length - at;
+			let word = read < count ? words[read]! : this.next();
+			for (read += 1; isUneven(word, left); read += 1) word = read < count ? words[read]! : this.next();
+			const other = at + rest(word, left);
 			const held = values[at];
 			values[at] = values[other];
 			values[other] = held;

@@ -27,13 +27,9 @@ export function* sittings(plan: Plan, sampler: Sampler, seed: string, count: num
 	for (let at = 0; at < count; at += 1) {
 		const own = seedAt(seed, at);
 		const generator = new Numbers(own);
-		if (!sampler.deal) {
-			yield sittingOf(plan, sampler.draw(generator), own, generator);
-			continue;
-		}
-		const units: number[][] = plan.parts.map(() => []);
-		sampler.deal(generator, (unit, part) => units[part]!.push(unit));
-		yield sittingIn(plan, units, own, generator);
+		yield sampler.deal
+			? sittingIn(plan, sampler.deal(generator), own, generator)
+			: sittingOf(plan, sampler.draw(generator), own, generator);
 	}
 }
 

@@ -1,11 +1,20 @@
 import { choose, ratio } from './binomial';
 import { TooMany, type Component, type Count, type LikeCell, type PairedCell } from './cells';
 
+/** A step by which a part takes some of units that are alike. */
+export interface TakeStep {
+	cell: LikeCell;
+	/** Which of the parts that may take of the cell does. */
+	which: number;
+	isFirst: boolean;
+	isLast: boolean;
+}
+
 /** A step of counting: a part takes some of like units, or one of the ways of units that must not come together. */
-export type Step = { cell: LikeCell; which: number; isFirst: boolean; isLast: boolean } | { cell: PairedCell };
+export type Step = TakeStep | { cell: PairedCell };
 
 /** Whether a step takes of units that are alike. */
-export const isTake = (step: Step): step is Extract<Step, { which: number }> => 'which' in step;
+export const isTake = (step: Step): step is TakeStep => 'which' in step;
 
 /** What is still open between two steps: the counts that have begun and not ended, and how many of the cell at hand are left. */
 interface Layer {

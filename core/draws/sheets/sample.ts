@@ -1,84 +1,88 @@
 import type { Generator } from '../../numbers/generator';
 import { Deck } from '../../numbers/deck';
-import { isTake, type Network } from './network';
+import { isTake, type Network, type Step, type TakeStep } from './network';
 import { Turn } from './turns';
 
 /** Notes for each unit the part that it goes to. */
 export type Filling = Map<number, number>;
 
-/** What drawing of a network needs again and again. */
-interface Prepared {
-	/** The moves of each step by the state that they begin in. */
-	moves: number[][][];
-	turns: (Turn | undefined)[][];
-	/** The lists of units of the cell of each step, of which nobody has taken yet what is still in it. */
-	decks: (Deck | null)[];
+/** A step as it is drawn by, with what it needs at hand. */
+interface Drawing {
+	step: Step;
+	/** By the place of a move: the state that it leads to, and what it is. */
+	to: readonly number[];
+	move: readonly number[];
+	/** The places of the moves by the state that they begin in. */
+	from: number[][];
+	/** What comes next from each state, as far as it was come to. */
+	turns: (Turn | undefined)[];
+	/** The lists of units of the cell, of which nobody has taken yet what is still in it. */
+	deck: Deck | null;
 	/** The unit of each list of the cell, where every list is of one unit. */
-	singles: (Int32Array | null)[];
+	single: Int32Array | null;
 }
 
-const known = new WeakMap<Network, Prepared>();
+const known = new WeakMap<Network, Drawing[]>();
 
-function prepared(network: Network): Prepared {
+function drawingsOf(network: Network): Drawing[] {
 	const before = known.get(network);
 	if (before) return before;
 	const decks = new Map<object, Deck>();
-	const made: Prepared = {
-		moves: network.moves.map(({ from }, at) => {
-			const lists: number[][] = network.layers[at]!.states.map(() => []);
-			from.forEach((state, each) => lists[state]!.push(each));
-			return lists;
-		}),
-		turns: network.moves.map(() => []),
-		decks: network.steps.map((step) => {
-			if (!isTake(step)) return null;
-			const deck = decks.get(step.cell) ?? new Deck(step.cell.lists.length);
-			decks.set(step.cell, deck);
-			return deck;
-		}),
-		singles: network.steps.map((step) =>
-			isTake(step) && step.cell.lists.every((list) => list.length === 1)
-				? Int32Array.from(step.cell.lists, ([unit]) => unit!)
-				: null
-		)
-	};
+	const made = network.steps.map((step, at): Drawing => {
+		const { from, to, move } = network.moves[at]!;
+		const lists: number[][] = network.layers[at]!.states.map(() => []);
+		from.forEach((state, each) => lists[state]!.push(each));
+		const drawing = { step, to, move, from: lists, turns: [], deck: null, single: null };
+		if (!isTake(step)) return drawing;
+		const { lists: units } = step.cell;
+		const deck = decks.get(step.cell) ?? new Deck(units.length);
+		decks.set(step.cell, deck);
+		const isSingle = units.every((list) => list.length === 1);
+		return { ...drawing, deck, single: isSingle ? Int32Array.from(units, ([unit]) => unit!) : null };
+	});
 	known.set(network, made);
 	return made;
 }
 
-/**
- * Fills the parts of a network: every filling is as likely as any other. There has to be one. `put` hears of each unit
- * that is given, with its part.
- */
-export function fill(network: Network, generator: Generator, put: (unit: number, part: number) => void): void {
-	const { moves, turns, decks, singles } = prepared(network);
+/** Takes so many of the like units of a step. */
+function take(
+	drawing: Drawing,
+	{ cell, isFirst }: TakeStep,
+	count: number,
+	generator: Generator,
+	into: number[]
+): void {
+	const { single } = drawing;
+	const deck = drawing.deck!;
+	if (isFirst) deck.gather();
+	if (single) {
+		deck.take(generator, count, into, single);
+		return;
+	}
+	const lists: number[] = [];
+	deck.take(generator, count, lists);
+	// which unit of larger lists is taken is drawn once all lists are
+	for (const list of lists) {
+		const units = cell.lists[list]!;
+		into.push(units[units.length > 1 ? generator.below(units.length) : 0]!);
+	}
+}
+
+/** Fills the parts of a network: every filling is as likely as any other. There has to be one. What each part is given goes to the end of its list. */
+export function fill(network: Network, generator: Generator, given: readonly number[][]): void {
+	const drawings = drawingsOf(network);
 	let state = 0;
-	for (let at = 0; at < network.steps.length; at += 1) {
-		const step = network.steps[at]!;
-		const { to, move } = network.moves[at]!;
-		const turn = (turns[at]![state] ??= new Turn(network, at, state, moves[at]![state]!));
+	for (let at = 0; at < drawings.length; at += 1) {
+		const drawing = drawings[at]!;
+		const { step, to, move, from, turns } = drawing;
+		const turn = (turns[state] ??= new Turn(network, at, state, from[state]!));
 		const chosen = turn.draw(generator);
-		if (isTake(step)) {
-			const { lists, parts } = step.cell;
-			const part = parts[step.which]!;
-			const deck = decks[at]!;
-			if (step.isFirst) deck.gather();
-			const single = singles[at];
-			const first = deck.taken;
-			for (let left = move[chosen]!; left > 0; left -= 1) {
-				const list = deck.take(generator);
-				if (single) put(single[list]!, part);
-			}
-			// of larger lists, which unit is taken is drawn once all lists are
-			for (let place = single ? deck.taken : first; place < deck.taken; place += 1) {
-				const list = lists[deck.at(place)]!;
-				put(list[list.length > 1 ? generator.below(list.length) : 0]!, part);
-			}
-		} else {
+		if (isTake(step)) take(drawing, step, move[chosen]!, generator, given[step.cell.parts[step.which]!]!);
+		else {
 			const { ways } = step.cell.options[move[chosen]!]!;
 			const way = ways[generator.below(ways.length)]!;
 			for (let which = 0; which < way.length; which += 1)
-				if (way[which]! >= 0) put(step.cell.units[which]!, way[which]!);
+				if (way[which]! >= 0) given[way[which]!]!.push(step.cell.units[which]!);
 		}
 		state = to[chosen]!;
 	}

@@ -16,8 +16,8 @@ export interface Sampler {
 	networks: Network[] | null;
 	/** Draws one; the same generator gives the same. */
 	draw: (generator: Generator) => Filling;
-	/** The same, told unit by unit with the part of each, where that is faster. */
-	deal?: (generator: Generator, put: (unit: number, part: number) => void) => void;
+	/** The same, as the units of each part, where that is faster. */
+	deal?: (generator: Generator) => number[][];
 }
 
 /** What is known of a plan: how it is drawn, that it cannot be filled, or neither. */
@@ -47,6 +47,18 @@ function bare(plan: Plan): Plan {
 		parts: plan.parts.map((part) => ({ ...part, quotas: [] }))
 	};
 }
+
+/** The units that networks give to each of so many parts. */
+function dealt(networks: readonly Network[], parts: number, generator: Generator): number[][] {
+	const given: number[][] = [];
+	for (let part = 0; part < parts; part += 1) given.push([]);
+	for (const network of networks) fill(network, generator, given);
+	return given;
+}
+
+/** Units by part as a filling. */
+const fillingOf = (given: readonly number[][]): Filling =>
+	new Map(given.flatMap((units, part) => units.map((unit): [number, number] => [unit, part])));
 
 function networksOf(plan: Plan): Network[] | null {
 	return componentsOf(plan)?.map((component) => new Network(component)) ?? null;
@@ -87,10 +99,9 @@ function rejecting(plan: Plan, networks: readonly Network[][]): (generator: Gene
 		const filling: Filling = new Map();
 		let drawn = 0;
 		for (const [part, own] of networks.entries()) {
-			const here: Filling = new Map();
-			for (const network of own) fill(network, generator, (unit, to) => here.set(unit, to));
-			drawn += here.size;
-			for (const unit of here.keys()) filling.set(unit, part);
+			const [here] = dealt(own, 1, generator);
+			drawn += here!.length;
+			for (const unit of here!) filling.set(unit, part);
 			if (filling.size !== drawn) return null;
 		}
 		return isValid(plan, filling) ? filling : null;
@@ -134,14 +145,8 @@ export function samplerOf(plan: Plan): Known {
 		return {
 			method: 'counted',
 			networks,
-			draw(generator) {
-				const filling: Filling = new Map();
-				for (const network of networks) fill(network, generator, (unit, part) => filling.set(unit, part));
-				return filling;
-			},
-			deal(generator, put) {
-				for (const network of networks) fill(network, generator, put);
-			}
+			draw: (generator) => fillingOf(dealt(networks, plan.parts.length, generator)),
+			deal: (generator) => dealt(networks, plan.parts.length, generator)
 		};
 	} catch (error) {
 		if (!(error instanceof TooMany)) throw error;

@@ -45,9 +45,10 @@ function ranking(plan: Plan, part: PlannedPart): (members: readonly number[]) =>
 interface Packed {
 	/** The question of each unit; -1 where it is a group. */
 	single: Int32Array;
-	/** What each question is worth by itself, and whether it counts. */
+	/** What each question is worth by itself; one that does not count is worth 0. */
 	points: Float64Array;
-	counts: Uint8Array;
+	/** Which questions do not count; null where all do. */
+	texts: ReadonlySet<number> | null;
 }
 
 const packs = new WeakMap<Plan, Packed>();
@@ -55,10 +56,11 @@ const packs = new WeakMap<Plan, Packed>();
 function packed(plan: Plan): Packed {
 	let known = packs.get(plan);
 	if (!known) {
+		const texts = new Set(plan.questions.flatMap(({ isText }, question) => (isText ? [question] : [])));
 		known = {
 			single: Int32Array.from(plan.units, ({ members }) => (members.length === 1 ? members[0]! : -1)),
-			points: Float64Array.from(plan.questions, ({ points }) => points),
-			counts: Uint8Array.from(plan.questions, ({ isText }) => (isText ? 0 : 1))
+			points: Float64Array.from(plan.questions, ({ points, isText }) => (isText ? 0 : points)),
+			texts: texts.size ? texts : null
 		};
 		packs.set(plan, known);
 	}
@@ -91,12 +93,13 @@ function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Gene
 
 /** What the questions that are given are worth. */
 export function pointsOf(plan: Plan, given: readonly number[][]): number {
-	const { points: own, counts } = packed(plan);
+	const { points: own, texts } = packed(plan);
 	let sum = 0;
 	for (let part = 0; part < given.length; part += 1) {
 		const list = given[part]!;
 		const { points } = plan.parts[part]!;
-		for (let at = 0; at < list.length; at += 1) if (counts[list[at]!]) sum += points ?? own[list[at]!]!;
+		if (points === null) for (let at = 0; at < list.length; at += 1) sum += own[list[at]!]!;
+		else sum += points * (texts ? list.filter((question) => !texts.has(question)).length : list.length);
 	}
 	return Math.round(sum * 1e6) / 1e6;
 }

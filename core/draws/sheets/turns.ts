@@ -7,9 +7,6 @@ const wordsOf = (number: bigint) => Math.ceil(number.toString(16).length / 8);
 /** The number that words of 32 bits make, the highest first. */
 const numberOf = (words: readonly number[]) => words.reduce((sum, word) => (sum << 32n) | BigInt(word), 0n);
 
-/** The words of one draw, which are read before the next is made. */
-let drawn = new Uint32Array(64);
-
 /** How far a share that is worked out with numbers of 53 bits may be off: its whole part takes 32 of them. */
 const doubt = 1e-5;
 
@@ -65,10 +62,11 @@ export class Turn {
 
 	#drawLarge(generator: Generator): number {
 		for (;;) {
-			if (drawn.length < this.#words) drawn = new Uint32Array(this.#words);
-			generator.words(drawn, this.#words);
+			const drawn = generator.ahead(this.#words);
 			const high =
 				((drawn[0]! * 2 ** 32 + drawn[1]!) / 2 ** 64 + (this.#words > 2 ? drawn[2]! / 2 ** 96 : 0)) * this.#often;
+			// clearly in the uneven rest
+			if (high > this.#whole + doubt) continue;
 			const turns = Math.floor(high);
 			const share = high - turns;
 			const found = turns < this.#whole && share > doubt && share < 1 - doubt ? this.#clear(share) : -1;
@@ -80,10 +78,12 @@ export class Turn {
 
 	/** The move in which a share lies; -1 where it lies too near to its end or its beginning. */
 	#clear(share: number): number {
+		const shares = this.#shares;
+		const last = shares.length - 1;
 		let at = 0;
-		while (at < this.#shares.length - 1 && share >= this.#shares[at]!) at += 1;
-		if (at < this.#shares.length - 1 && this.#shares[at]! - share < doubt) return -1;
-		return at > 0 && share - this.#shares[at - 1]! < doubt ? -1 : at;
+		while (at < last && share >= shares[at]!) at += 1;
+		if (at < last && shares[at]! - share < doubt) return -1;
+		return at > 0 && share - shares[at - 1]! < doubt ? -1 : at;
 	}
 
 	/** The same by all of the bits; -1 where they fall into the uneven rest, and are drawn anew. */
