@@ -3,7 +3,7 @@ import { conflictOf, type Conflict } from './conflict';
 import { figuresOf, totalOf, type Figures } from './figures';
 import { planOf, type Plan } from './plan';
 import { samplerOf, type Sampler } from './sampler';
-import { seedAt, sittingIn, sittingOf, type SheetSitting } from './sitting';
+import { seedsFrom, sittingIn, sittingOf, type SheetSitting } from './sitting';
 
 /** A sheet that was looked into: it can be filled, it cannot, or neither was found out within the bounds. */
 export type Looked =
@@ -24,8 +24,9 @@ export function lookInto(plan: Plan): Looked {
 
 /** Sittings of a plan from a seed and those that follow it, uniform over all that are valid. */
 export function* sittings(plan: Plan, sampler: Sampler, seed: string, count: number): Generator<SheetSitting> {
+	const seeds = seedsFrom(seed);
 	for (let at = 0; at < count; at += 1) {
-		const own = seedAt(seed, at);
+		const own = seeds(at);
 		const generator = new Numbers(own);
 		yield sampler.deal
 			? sittingIn(plan, sampler.deal(generator), own, generator)

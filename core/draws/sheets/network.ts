@@ -10,8 +10,13 @@ export interface TakeStep {
 	isLast: boolean;
 }
 
-/** A step of counting: a part takes some of like units, or one of the ways of units that must not come together. */
-export type Step = TakeStep | { cell: PairedCell };
+/** A step by which one of the ways of units that must not come together is taken. */
+export interface PairedStep {
+	cell: PairedCell;
+}
+
+/** A step of counting. */
+export type Step = TakeStep | PairedStep;
 
 /** Whether a step takes of units that are alike. */
 export const isTake = (step: Step): step is TakeStep => 'which' in step;

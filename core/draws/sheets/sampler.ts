@@ -1,6 +1,7 @@
 import { leastLacking } from '../../checks/quiz-flow';
 import { Generator } from '../../numbers/generator';
 import { componentsOf, takersOf, TooMany } from './cells';
+import { handFor, type Hand } from './hand';
 import { Network } from './network';
 import type { Plan } from './plan';
 import { fill, type Filling } from './sample';
@@ -16,8 +17,8 @@ export interface Sampler {
 	networks: Network[] | null;
 	/** Draws one; the same generator gives the same. */
 	draw: (generator: Generator) => Filling;
-	/** The same, as the units of each part, where that is faster. */
-	deal?: (generator: Generator) => number[][];
+	/** The same as the units of each part, where that is faster; they stand until one is drawn again. */
+	deal?: (generator: Generator) => Hand;
 }
 
 /** What is known of a plan: how it is drawn, that it cannot be filled, or neither. */
@@ -48,17 +49,19 @@ function bare(plan: Plan): Plan {
 	};
 }
 
-/** The units that networks give to each of so many parts. */
-function dealt(networks: readonly Network[], parts: number, generator: Generator): number[][] {
-	const given: number[][] = [];
-	for (let part = 0; part < parts; part += 1) given.push([]);
-	for (const network of networks) fill(network, generator, given);
-	return given;
+/** Draws from networks into a hand, which is emptied before. */
+function dealt(networks: readonly Network[], hand: Hand, generator: Generator): Hand {
+	hand.clear();
+	for (const network of networks) fill(network, generator, hand);
+	return hand;
 }
 
-/** Units by part as a filling. */
-const fillingOf = (given: readonly number[][]): Filling =>
-	new Map(given.flatMap((units, part) => units.map((unit): [number, number] => [unit, part])));
+/** What a hand holds as a filling. */
+function fillingOf(hand: Hand): Filling {
+	const filling: Filling = new Map();
+	for (let part = 0; part < hand.begins.length; part += 1) for (const unit of hand.of(part)) filling.set(unit, part);
+	return filling;
+}
 
 function networksOf(plan: Plan): Network[] | null {
 	return componentsOf(plan)?.map((component) => new Network(component)) ?? null;
@@ -95,13 +98,14 @@ export function isValid(plan: Plan, filling: Filling): boolean {
 
 /** Draws each part by itself, and all anew where they do not go together: what is accepted is uniform. */
 function rejecting(plan: Plan, networks: readonly Network[][]): (generator: Generator) => Filling | null {
+	const hands = plan.parts.map((part) => handFor({ ...plan, parts: [part] }));
 	return (generator) => {
 		const filling: Filling = new Map();
 		let drawn = 0;
 		for (const [part, own] of networks.entries()) {
-			const [here] = dealt(own, 1, generator);
-			drawn += here!.length;
-			for (const unit of here!) filling.set(unit, part);
+			const here = dealt(own, hands[part]!, generator).of(0);
+			drawn += here.length;
+			for (const unit of here) filling.set(unit, part);
 			if (filling.size !== drawn) return null;
 		}
 		return isValid(plan, filling) ? filling : null;
@@ -142,11 +146,12 @@ export function samplerOf(plan: Plan): Known {
 	try {
 		const networks = networksOf(plan)!;
 		if (networks.some(({ total }) => total === 0n)) return 'unfillable';
+		const hand = handFor(plan);
 		return {
 			method: 'counted',
 			networks,
-			draw: (generator) => fillingOf(dealt(networks, plan.parts.length, generator)),
-			deal: (generator) => dealt(networks, plan.parts.length, generator)
+			draw: (generator) => fillingOf(dealt(networks, hand, generator)),
+			deal: (generator) => dealt(networks, hand, generator)
 		};
 	} catch (error) {
 		if (!(error instanceof TooMany)) throw error;

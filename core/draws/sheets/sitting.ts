@@ -1,4 +1,5 @@
 import { Generator } from '../../numbers/generator';
+import { handFor, type Hand } from './hand';
 import type { Plan, PlannedPart } from './plan';
 import type { Filling } from './sample';
 
@@ -49,6 +50,8 @@ interface Packed {
 	points: Float64Array;
 	/** Which questions do not count; null where all do. */
 	texts: ReadonlySet<number> | null;
+	/** Whether each part is shuffled. */
+	shuffled: boolean[];
 }
 
 const packs = new WeakMap<Plan, Packed>();
@@ -60,27 +63,29 @@ function packed(plan: Plan): Packed {
 		known = {
 			single: Int32Array.from(plan.units, ({ members }) => (members.length === 1 ? members[0]! : -1)),
 			points: Float64Array.from(plan.questions, ({ points, isText }) => (isText ? 0 : points)),
-			texts: texts.size ? texts : null
+			texts: texts.size ? texts : null,
+			shuffled: plan.parts.map(({ order }) => order === 'shuffled')
 		};
 		packs.set(plan, known);
 	}
 	return known;
 }
 
-/** The questions of a part in their order, out of its units, whose list is used up. */
-function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Generator): number[] {
-	if (part.order === 'shuffled') {
-		generator.mix(units);
-		const { single } = packed(plan);
-		for (let at = 0; at < units.length; at += 1) {
-			const question = single[units[at]!]!;
-			if (question < 0) return units.flatMap((unit, place) => (place < at ? unit : plan.units[unit]!.members));
-			units[at] = question;
-		}
-		return units;
+/** The questions of units that stand in a hand from a place to another one. */
+function questionsOf(plan: Plan, { single }: Packed, units: Int32Array, begin: number, end: number): number[] {
+	const questions = new Array<number>(end - begin);
+	for (let at = begin; at < end; at += 1) {
+		const question = single[units[at]!]!;
+		if (question < 0) return [...units.subarray(begin, end)].flatMap((unit) => plan.units[unit]!.members);
+		questions[at - begin] = question;
 	}
+	return questions;
+}
+
+/** The questions of a part in an order that is not drawn, whose units stand in a hand. */
+function inOrder(plan: Plan, part: PlannedPart, units: Int32Array): number[] {
 	const rank = ranking(plan, part);
-	const keyed = units.map((unit) => {
+	const keyed = [...units].map((unit) => {
 		const group = plan.units[unit]!.members;
 		return { group, key: rank(group) };
 	});
@@ -92,8 +97,9 @@ function inOrder(plan: Plan, part: PlannedPart, units: number[], generator: Gene
 }
 
 /** What the questions that are given are worth. */
-export function pointsOf(plan: Plan, given: readonly number[][]): number {
-	const { points: own, texts } = packed(plan);
+export const pointsOf = (plan: Plan, given: readonly number[][]): number => worthOf(plan, packed(plan), given);
+
+function worthOf(plan: Plan, { points: own, texts }: Packed, given: readonly number[][]): number {
 	let sum = 0;
 	for (let part = 0; part < given.length; part += 1) {
 		const list = given[part]!;
@@ -106,36 +112,56 @@ export function pointsOf(plan: Plan, given: readonly number[][]): number {
 
 /** A sitting out of a filling, with its orders drawn, each of those that are allowed as likely as any other. */
 export function sittingOf(plan: Plan, filling: Filling, seed: string, generator: Generator): SheetSitting {
-	const units: number[][] = plan.parts.map(() => []);
-	for (const [unit, part] of filling) units[part]!.push(unit);
-	return sittingIn(plan, units, seed, generator);
+	const hand = handFor(plan);
+	for (const [unit, part] of filling) hand.put(unit, part);
+	return sittingIn(plan, hand, seed, generator);
 }
 
-/** The same out of the units of each part, in any order. */
-export function sittingIn(plan: Plan, units: number[][], seed: string, generator: Generator): SheetSitting {
-	const parts = plan.parts.map((part, at) => inOrder(plan, part, ascending(units[at]!), generator));
-	const points = pointsOf(plan, parts);
+/** The same out of a hand, whose units are put in other orders. */
+export function sittingIn(plan: Plan, hand: Hand, seed: string, generator: Generator): SheetSitting {
+	const known = packed(plan);
+	const { units, begins, ends } = hand;
+	const parts: number[][] = [];
+	for (let at = 0; at < plan.parts.length; at += 1) {
+		const begin = begins[at]!;
+		const end = ends[at]!;
+		// what is drawn by a seed does not depend on the order in which units were given
+		sort(units, begin, end);
+		if (known.shuffled[at]) {
+			generator.mix(units, begin, end);
+			parts.push(questionsOf(plan, known, units, begin, end));
+		} else parts.push(inOrder(plan, plan.parts[at]!, hand.of(at)));
+	}
+	const points = worthOf(plan, known, parts);
 	if (!plan.partsShuffled) return { seed, parts, points };
 	return { seed, parts, order: generator.shuffle([...plan.parts.keys()]), points };
 }
 
-/** Few numbers in their order, put in place by insertion; many by the machine's own way. */
-function ascending(numbers: number[]): number[] {
-	if (numbers.length > 24) return numbers.sort((a, b) => a - b);
-	for (let at = 1; at < numbers.length; at += 1) {
+/** Puts numbers in their order, few of them by insertion, many by the machine's own way. */
+function sort(numbers: Int32Array, begin: number, end: number): void {
+	if (end - begin > 24) {
+		numbers.subarray(begin, end).sort();
+		return;
+	}
+	for (let at = begin + 1; at < end; at += 1) {
 		const value = numbers[at]!;
 		let to = at;
-		for (; to > 0 && numbers[to - 1]! > value; to -= 1) numbers[to] = numbers[to - 1]!;
+		for (; to > begin && numbers[to - 1]! > value; to -= 1) numbers[to] = numbers[to - 1]!;
 		numbers[to] = value;
 	}
-	return numbers;
 }
 
-/** The seed that follows one: its trailing digits go on, with as many figures; where it has none, -2, -3 … are added. */
-export function seedAt(seed: string, at: number): string {
-	if (!at) return seed;
+/** The seeds that follow one, by how many later they come: its trailing digits go on, with as many figures; where it has none, -2, -3 … are added. */
+export function seedsFrom(seed: string): (at: number) => string {
 	const [, head = '', digits = ''] = /^(.*?)(\d*)$/s.exec(seed)!;
-	if (!digits) return `${seed}-${at + 1}`;
-	if (digits.length < 15) return head + String(Number(digits) + at).padStart(digits.length, '0');
-	return head + (BigInt(digits) + BigInt(at)).toString().padStart(digits.length, '0');
+	const number = Number(digits);
+	return (at) => {
+		if (!at) return seed;
+		if (!digits) return `${seed}-${at + 1}`;
+		if (digits.length < 15) return head + String(number + at).padStart(digits.length, '0');
+		return head + (BigInt(digits) + BigInt(at)).toString().padStart(digits.length, '0');
+	};
 }
+
+/** The seed that comes so many later than one. */
+export const seedAt = (seed: string, at: number): string => seedsFrom(seed)(at);
