@@ -1,16 +1,15 @@
 import { isTake, type Network } from './network';
 
-/** The chance of each unit to be given by each part: by unit, then by part. */
-export type UnitChances = Map<number, Map<number, number>>;
+/** How likely each of some units is to be given by a part. */
+export interface UnitChance {
+	units: readonly number[];
+	part: number;
+	chance: number;
+}
 
-/** Adds the exact chances of the units of a network, by forward and backward sums. */
-export function addChances(network: Network, chances: UnitChances): void {
-	const add = (unit: number, part: number, chance: number) => {
-		const known = chances.get(unit) ?? new Map<number, number>();
-		chances.set(unit, known);
-		known.set(part, (known.get(part) ?? 0) + chance);
-	};
-	network.steps.forEach((step, at) => {
+/** The exact chances of the units of a network by forward and backward sums; a unit stands in as many as parts can give it. */
+export function chancesOf(network: Network): UnitChance[] {
+	return network.steps.flatMap((step, at): UnitChance[] => {
 		const before = network.reachedAt(at);
 		const moved = new Map<number, number>();
 		const { from, move, chance } = network.chancesAt(at);
@@ -19,17 +18,20 @@ export function addChances(network: Network, chances: UnitChances): void {
 			moved.set(move[each]!, (moved.get(move[each]!) ?? 0) + arrived);
 		}
 		if (isTake(step)) {
-			const expected = [...moved].reduce((sum, [move, chance]) => sum + move * chance, 0);
+			const expected = [...moved].reduce((sum, [taken, likely]) => sum + taken * likely, 0);
 			const { lists, parts } = step.cell;
-			for (const list of lists)
-				for (const unit of list) add(unit, parts[step.which]!, expected / lists.length / list.length);
-		} else
-			for (const [move, chance] of moved) {
-				const { ways } = step.cell.options[move]!;
-				for (const way of ways)
-					way.forEach((part, which) => {
-						if (part >= 0) add(step.cell.units[which]!, part, chance / ways.length);
-					});
-			}
+			// the lists of a cell are as long as one another
+			const each = expected / lists.length / lists[0]!.length;
+			return [{ units: lists.flat(), part: parts[step.which]!, chance: each }];
+		}
+		const { cell } = step;
+		return [...moved].flatMap(([option, likely]) => {
+			const { ways } = cell.options[option]!;
+			return ways.flatMap((way) =>
+				way.flatMap((part, which) =>
+					part < 0 ? [] : [{ units: [cell.units[which]!], part, chance: likely / ways.length }]
+				)
+			);
+		});
 	});
 }

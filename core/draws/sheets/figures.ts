@@ -1,4 +1,4 @@
-import { addChances, type UnitChances } from './chances';
+import { chancesOf, type UnitChance } from './chances';
 import type { Network } from './network';
 import type { Plan, PlannedQuestion } from './plan';
 import type { Method, Sampler } from './sampler';
@@ -83,6 +83,13 @@ interface CountedCategory {
 	holds: number;
 }
 
+/** The units that parts can give, in the order of their places. */
+function drawableOf(parts: Plan['parts'], all: number): number[] {
+	const isThere = new Uint8Array(all);
+	for (const part of parts) for (const unit of part.units) isThere[unit] = 1;
+	return [...isThere.keys()].filter((unit) => isThere[unit]);
+}
+
 /** The categories of the questions that can be drawn, with those above them, in the order in which they come. */
 function categoriesOf({ questions, units, parts }: Plan): CountedCategory[] {
 	const found = new Map<string, CountedCategory>();
@@ -96,13 +103,19 @@ function categoriesOf({ questions, units, parts }: Plan): CountedCategory[] {
 			found.set(key, known);
 			return known;
 		});
-	const drawable = [...new Set(parts.flatMap((part) => part.units))].sort((a, b) => a - b);
+	const drawable = drawableOf(parts, units.length);
+	// most questions stand in the category of the one before them
+	let last: string[] = [];
+	let chain: CountedCategory[] = [];
 	for (const unit of drawable)
 		for (const question of units[unit]!.counted) {
 			const { category } = questions[question]!;
-			const key = JSON.stringify(category);
-			let chain = chains.get(key);
-			if (!chain) chains.set(key, (chain = chainOf(category)));
+			if (category.length !== last.length || category.some((name, at) => name !== last[at])) {
+				const key = JSON.stringify(category);
+				chain = chains.get(key) ?? chainOf(category);
+				chains.set(key, chain);
+				last = category;
+			}
 			for (const counted of chain) {
 				counted.worth[unit]! += 1;
 				counted.holds += 1;
@@ -140,13 +153,16 @@ function overAll(networks: readonly Network[], of: (network: Network) => Distrib
 	return trimmed(all);
 }
 
-function exactTotal(plan: Plan, networks: readonly Network[], chances: UnitChances, measure: Measure): Total {
+function exactTotal(plan: Plan, networks: readonly Network[], chances: readonly UnitChance[], measure: Measure): Total {
 	const bounds = networks.map((network) => boundsOf(network, plan, measure));
 	const least = bounds.reduce((sum, own) => sum + own.least, 0);
 	const most = bounds.reduce((sum, own) => sum + own.most, 0);
 	let mean = 0;
-	for (const [unit, parts] of chances)
-		for (const [part, chance] of parts) mean += chance * amountOf(plan, measure, unit, part);
+	for (const { units, part, chance } of chances) {
+		let amount = 0;
+		for (const unit of units) amount += amountOf(plan, measure, unit, part);
+		mean += chance * amount;
+	}
 	return { least: rounded(least), most: rounded(most), mean: rounded(mean), equal: most - least < 1e-9, error: 0 };
 }
 
@@ -159,14 +175,16 @@ function valuesOf(
 	of: (question: PlannedQuestion) => readonly string[]
 ): { name: string; worth: Float64Array; count: number }[] {
 	const found = new Map<string, { name: string; worth: Float64Array; count: number }>();
-	for (const unit of new Set(parts.flatMap((part) => part.units)))
-		for (const question of units[unit]!.counted)
-			for (const name of new Set(of(questions[question]!))) {
-				const known = found.get(name) ?? { name, worth: new Float64Array(units.length), count: 0 };
-				found.set(name, known);
+	for (const unit of drawableOf(parts, units.length))
+		for (const question of units[unit]!.counted) {
+			const names = of(questions[question]!);
+			for (const name of names.length > 1 ? new Set(names) : names) {
+				let known = found.get(name);
+				if (!known) found.set(name, (known = { name, worth: new Float64Array(units.length), count: 0 }));
 				known.worth[unit]! += 1;
 				known.count += 1;
 			}
+		}
 	return [...found.values()].sort((a, b) => b.count - a.count || (a.name < b.name ? -1 : 1)).slice(0, mostTags);
 }
 
@@ -187,29 +205,35 @@ function spreadsOf(
 
 /** The figures of a sheet by its networks; those that take too long are found by simulation, each with its error. */
 function exactFigures(plan: Plan, sampler: Sampler, networks: readonly Network[], wanted: Wanted): Figures {
-	const units: UnitChances = new Map();
-	for (const network of networks) addChances(network, units);
+	const chances = networks.flatMap(chancesOf);
+	const byUnit = new Float64Array(plan.units.length);
+	const isDrawable = new Uint8Array(plan.units.length);
+	for (const { units, chance } of chances)
+		for (const unit of units) {
+			byUnit[unit]! += chance;
+			isDrawable[unit] = 1;
+		}
 	const questions = new Map<number, Estimate>();
-	for (const [unit, parts] of [...units].sort(([a], [b]) => a - b)) {
-		const chance = rounded([...parts.values()].reduce((sum, own) => sum + own, 0));
-		for (const question of plan.units[unit]!.counted) questions.set(question, { chance, error: 0 });
-	}
+	plan.units.forEach(({ counted }, unit) => {
+		if (isDrawable[unit])
+			for (const question of counted) questions.set(question, { chance: rounded(byUnit[unit]!), error: 0 });
+	});
 	let simulation: Simulation | null = null;
 	const simulated = () => (simulation ??= new Simulation(plan, sampler, wanted.told));
 	const shared = overAll(networks, (network) => sharedOf(network, sizes(plan)));
 	let isSimulated = false;
 	const spreads = spreadsOf(plan, wanted, (worth) => {
-		const exact = overAll(networks, (network) => spreadOf(network, (unit) => worth[unit]!));
+		const exact = overAll(networks, (network) => spreadOf(network, (unit) => worth[unit]!, sizes(plan)));
 		isSimulated ||= exact === null;
 		return exact ?? simulated().spread(worth);
 	});
-	const expected = expectedShared(plan, units);
+	const expected = expectedShared(plan, byUnit);
 	return {
 		method: sampler.method,
 		sittings: networks.reduce((product, { total }) => product * total, 1n).toString(),
 		questions,
 		overlap: shared ? { expected, atLeast: atLeast(shared), error: 0 } : { ...simulated().overlap(), expected },
-		...totalsOf(plan, (measure) => exactTotal(plan, networks, units, measure)),
+		...totalsOf(plan, (measure) => exactTotal(plan, networks, chances, measure)),
 		...spreads,
 		categoriesError: isSimulated ? simulated().errorOfShares : 0
 	};
@@ -226,11 +250,8 @@ export function totalOf(plan: Plan, { networks }: Sampler): Bounds | null {
 }
 
 /** The expected number of questions that two students share: the sum of the squares of their chances. */
-function expectedShared(plan: Plan, units: UnitChances): number {
-	let sum = 0;
-	for (const [unit, parts] of units)
-		sum += plan.units[unit]!.counted.length * [...parts.values()].reduce((all, own) => all + own, 0) ** 2;
-	return rounded(sum);
+function expectedShared(plan: Plan, byUnit: Float64Array): number {
+	return rounded(byUnit.reduce((sum, chance, unit) => sum + plan.units[unit]!.counted.length * chance ** 2, 0));
 }
 
 /** What students get of a sheet that can be filled: exact where it can be counted, else by simulation. */

@@ -31,19 +31,6 @@ function addTo(target: Float64Array, source: Float64Array, by: ArrayLike<number>
 /** What is less likely than that is nothing: all of it together does not reach the fifteenth figure of a chance. */
 const nothing = 1e-18;
 
-/** A distribution without what is as good as nothing at its end. */
-function trimmedEnd(chances: Float64Array): Float64Array {
-	let length = chances.length;
-	while (length > 1 && chances[length - 1]! < nothing) length -= 1;
-	return chances.subarray(0, length);
-}
-
-/** The same distributions, each without that. */
-function shortened(all: Map<number, Float64Array>): Map<number, Float64Array> {
-	for (const [key, chances] of all) all.set(key, trimmedEnd(chances));
-	return all;
-}
-
 const filled = (of: Distribution): Distribution => Array.from(of, (chance) => chance ?? 0);
 
 /** How many questions each unit counts towards something. */
@@ -151,37 +138,64 @@ function taken(network: Network, step: Step, at: number, from: number, move: num
 	return isTake(step) ? step.cell.lists.length - network.leftAt(at, from) + move : move;
 }
 
-/** The distribution of what is drawn by a network is worth; null where that would take too long. */
-export function spreadOf(network: Network, worth: Worth): Distribution | null {
-	const counting = network.steps.flatMap((step, at) => (counts(step, worth) ? [at] : []));
-	if (!counting.length) return emptyHanded;
-	const length = drawnBy(network) + 1;
-	if (network.moves.reduce((sum, { from }) => sum + from.length, 0) * length * 2 > mostSums) return null;
+/** Whether all that a network can draw is worth as much as its sizes. */
+const isAll = (network: Network, worth: Worth, sizes: Worth): boolean =>
+	network.steps.every(({ cell }) =>
+		'lists' in cell
+			? cell.lists.every((list) => list.every((unit) => worth(unit) === sizes(unit)))
+			: cell.units.every((unit) => worth(unit) === sizes(unit))
+	);
+
+/** The distribution of what is drawn by a network is worth, where `sizes` gives how many questions a unit counts; null where that would take too long. */
+export function spreadOf(network: Network, worth: Worth, sizes: Worth): Distribution | null {
+	const counting = new Set(network.steps.flatMap((step, at) => (counts(step, worth) ? [at] : [])));
+	if (!counting.size) return emptyHanded;
+	const drawn = drawnBy(network);
+	if (isAll(network, worth, sizes)) return [...new Array<number>(drawn).fill(0), 1];
+	if (network.moves.reduce((sum, { from }) => sum + from.length, 0) * (drawn + 1) * 2 > mostSums) return null;
 	const ends = new Ends(worth);
 	// before the first cell that counts, and behind the last, nothing is added: only how likely the states are matters
-	const [first, last] = [counting[0]!, counting.at(-1)!];
-	let now = new Map<number, Float64Array>();
+	const [first, last] = [Math.min(...counting), Math.max(...counting)];
+	let now = new Distributions(1);
 	network.reachedAt(first).forEach((chance, state) => {
-		if (chance) now.set(state, Float64Array.of(chance));
+		if (chance) now.chances[now.place(state)] = chance;
 	});
-	for (let at = first; at <= last; at += 1) {
-		const step = network.steps[at]!;
-		const next = new Map<number, Float64Array>();
-		const ending = counting.includes(at);
-		const { from, to, move, chance } = network.chancesAt(at);
-		for (let each = 0; each < from.length; each += 1) {
-			const before = now.get(from[each]!);
-			if (!before) continue;
-			const target = next.get(to[each]!) ?? new Float64Array(length);
-			next.set(to[each]!, target);
-			const by = ending ? ends.of(step, taken(network, step, at, from[each]!, move[each]!)) : emptyHanded;
-			addTo(target, before, by, chance[each]!);
-		}
-		now = shortened(next);
-	}
-	const all = new Float64Array(length);
-	for (const chances of now.values()) addTo(all, chances, emptyHanded, 1);
+	now.trim();
+	for (let at = first; at <= last; at += 1)
+		now = spreadStep(network, at, now, drawn + 1, counting.has(at) ? ends : null);
+	const all = new Float64Array(drawn + 1);
+	for (let place = 0; place < now.keys.length; place += 1)
+		for (let each = 0; each < now.lengths[place]!; each += 1) all[each]! += now.chances[place * now.size + each]!;
 	return Array.from(all);
+}
+
+/** The states behind a step, each with the distribution of what was drawn by then; `ends` gives what is added by the step. */
+function spreadStep(
+	network: Network,
+	at: number,
+	now: Distributions,
+	length: number,
+	ends: Ends | null
+): Distributions {
+	const step = network.steps[at]!;
+	const { from, to, move, chance } = network.chancesAt(at);
+	const by = Array.from(from, (state, each) =>
+		ends ? ends.of(step, taken(network, step, at, state, move[each]!)) : emptyHanded
+	);
+	const longest = by.reduce((most, own) => Math.max(most, own.length), 1);
+	const next = new Distributions(Math.min(length, now.longest + longest - 1));
+	const before = new DensePlaces(network.layers[at]!.states.length);
+	now.keys.forEach((state, place) => before.set(state, place));
+	const places = new DensePlaces(network.layers[at + 1]!.states.length);
+	for (let each = 0; each < from.length; each += 1) {
+		const place = before.get(from[each]!);
+		if (place === undefined) continue;
+		let target = places.get(to[each]!);
+		if (target === undefined) places.set(to[each]!, (target = next.place(to[each]!)));
+		next.add(target, now, place, by[each]!, chance[each]!);
+	}
+	next.trim();
+	return next;
 }
 
 /** What two independent draws of a cell have in common, by how many units or by which option each took. */
@@ -252,7 +266,7 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 	if (costOfShared(network, length) > mostShared) return null;
 	const shared = new Shared(sizes);
 	// the two may be taken for one another, so that a pair of states stands for both orders: the smaller one first
-	let now = new Pairs(1);
+	let now = new Distributions(1);
 	now.chances[now.place(0)] = 1;
 	now.trim();
 	network.steps.forEach((step, at) => {
@@ -266,9 +280,9 @@ export function sharedOf(network: Network, sizes: Worth): Distribution | null {
 
 const nothingShared = Float64Array.of(1);
 
-/** Pairs of states that two draws can be in, each with the distribution of what they have in common by then, one behind the other. */
-class Pairs {
-	/** The smaller state times how many there are, and the greater one. */
+/** Distributions by keys, as the state that a draw is in, or the two states that two are in, one behind the other in memory. */
+class Distributions {
+	/** A state; of two, the smaller one times how many there are, and the greater one. */
 	readonly keys: number[] = [];
 	/** How many chances each has room for, and how many of them count. */
 	readonly lengths: number[] = [];
@@ -289,6 +303,11 @@ class Pairs {
 		return place;
 	}
 
+	/** How long the longest is. */
+	get longest(): number {
+		return this.lengths.reduce((most, own) => Math.max(most, own), 1);
+	}
+
 	/** Leaves out what is as good as nothing at the end of each. */
 	trim(): void {
 		for (let place = 0; place < this.keys.length; place += 1) {
@@ -298,8 +317,8 @@ class Pairs {
 		}
 	}
 
-	/** Adds chances of other pairs to those at a place, shifted by a distribution and times a chance. */
-	add(place: number, others: Pairs, at: number, by: Float64Array, chance: number): void {
+	/** Adds one of others to the one at a place, shifted by a distribution and times a chance. */
+	add(place: number, others: Distributions, at: number, by: ArrayLike<number>, chance: number): void {
 		const { chances: target, size } = this;
 		const { chances: source } = others;
 		const length = others.lengths[at]!;
@@ -314,8 +333,8 @@ class Pairs {
 	}
 }
 
-/** Where each pair of states stands. */
-type Places = Pick<Map<number, number>, 'get'> & { set: (pair: number, place: number) => unknown };
+/** Where the distribution of each key stands. */
+type Places = Pick<Map<number, number>, 'get'> & { set: (key: number, place: number) => unknown };
 
 /** Up to so many states their pairs are kept in a table. */
 const mostDense = 1000;
@@ -324,17 +343,18 @@ const mostDense = 1000;
 class DensePlaces implements Places {
 	readonly #places: Int32Array;
 
-	constructor(width: number) {
-		this.#places = new Int32Array(width * width).fill(-1);
+	/** `size` is one more than the greatest key. */
+	constructor(size: number) {
+		this.#places = new Int32Array(size).fill(-1);
 	}
 
-	get(pair: number): number | undefined {
-		const place = this.#places[pair]!;
+	get(key: number): number | undefined {
+		const place = this.#places[key]!;
 		return place < 0 ? undefined : place;
 	}
 
-	set(pair: number, place: number): void {
-		this.#places[pair] = place;
+	set(key: number, place: number): void {
+		this.#places[key] = place;
 	}
 }
 
@@ -342,10 +362,10 @@ class DensePlaces implements Places {
 function sharedStep(
 	network: Network,
 	at: number,
-	now: Pairs,
+	now: Distributions,
 	length: number,
 	common: (one: number, other: number) => Float64Array
-): Pairs {
+): Distributions {
 	const step = network.steps[at]!;
 	const { from, to, move, chance } = network.chancesAt(at);
 	const width = network.layers[at]!.states.length;
@@ -356,9 +376,9 @@ function sharedStep(
 	// as long as it can get by this step, which is far shorter than by all of them
 	let longest = 1;
 	for (const one of new Set(all)) longest = Math.max(longest, common(one, one).length);
-	const size = Math.min(length, now.lengths.reduce((most, own) => Math.max(most, own), 1) + longest - 1);
-	const next = new Pairs(size);
-	const places: Places = nextWidth <= mostDense ? new DensePlaces(nextWidth) : new Map<number, number>();
+	const size = Math.min(length, now.longest + longest - 1);
+	const next = new Distributions(size);
+	const places: Places = nextWidth <= mostDense ? new DensePlaces(nextWidth * nextWidth) : new Map<number, number>();
 	for (let pair = 0; pair < now.keys.length; pair += 1) {
 		const key = now.keys[pair]!;
 		const others = movesOf[key % width]!;
