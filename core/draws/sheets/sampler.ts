@@ -17,6 +17,8 @@ export interface Sampler {
 	networks: Network[] | null;
 	/** Draws one; the same generator gives the same. */
 	draw: (generator: Generator) => Filling;
+	/** About how many fillings there are, as their common logarithm, where it was seen while some were drawn. */
+	magnitude?: number;
 	/** The same as the units of each part, where that is faster; they stand until one is drawn again. */
 	deal?: (generator: Generator) => Hand;
 }
@@ -112,6 +114,12 @@ function rejecting(plan: Plan, networks: readonly Network[][]): (generator: Gene
 	};
 }
 
+/** The common logarithm of a whole number of any size, above 0. */
+function magnitudeOf(number: bigint): number {
+	const figures = number.toString();
+	return Math.log10(Number(`0.${figures.slice(0, 15)}`)) + figures.length;
+}
+
 function byRejection(plan: Plan, bound: readonly (number | null)[]): Sampler | 'unfillable' | null {
 	const networks: Network[][] = [];
 	for (const part of plan.parts.keys()) {
@@ -123,11 +131,14 @@ function byRejection(plan: Plan, bound: readonly (number | null)[]): Sampler | '
 	const once = rejecting(plan, networks);
 	const generator = new Generator('tries');
 	let accepted = 0;
-	for (let at = 0; at < tries && accepted < leastAccepted; at += 1) if (once(generator)) accepted += 1;
+	let tried = 0;
+	for (; tried < tries && accepted < leastAccepted; tried += 1) if (once(generator)) accepted += 1;
 	if (accepted < leastAccepted) return null;
+	const drawn = networks.flat().reduce((sum, { total }) => sum + magnitudeOf(total), 0);
 	return {
 		method: 'rejected',
 		networks: null,
+		magnitude: drawn + Math.log10(accepted / tried),
 		draw(from) {
 			for (let at = 0; at < mostRejected; at += 1) {
 				const filling = once(from);

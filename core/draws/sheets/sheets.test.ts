@@ -379,6 +379,7 @@ describe('a sheet', () => {
 		expect(found.overlap.error).toBeGreaterThan(0);
 		for (const { parts } of draw(sheet, 's-1', 3)) expect(new Set(parts.flat()).size).toBe(size);
 		expect(isValid(plan, sampler.draw(new Generator('x')))).toBe(true);
+		if (method === 'rejected') expect(found.sittings).toBe(`10^${Math.floor(Math.log10(chosen(31 - size, size)))}`);
 	});
 });
 

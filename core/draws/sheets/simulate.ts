@@ -30,6 +30,7 @@ function estimated(means: readonly number[]): { mean: number; error: number } {
 export class Simulation {
 	readonly #plan: Plan;
 	readonly #fillings: Filling[];
+	readonly #magnitude: number | undefined;
 
 	/** `told` hears how many are drawn, and may throw to end it. */
 	constructor(
@@ -39,6 +40,7 @@ export class Simulation {
 		count = simulated
 	) {
 		this.#plan = plan;
+		this.#magnitude = sampler.magnitude;
 		const generator = new Generator('figures');
 		this.#fillings = Array.from({ length: count }, (_, at) => {
 			if (at % 250 === 0) told(at, count);
@@ -128,13 +130,13 @@ export class Simulation {
 		return Array.from(counts, (count) => (count ?? 0) / this.#fillings.length);
 	}
 
-	/** About how many sittings there are, as a power of ten: at the most as many as if each part drew by itself. */
+	/** About how many sittings there are, as a power of ten; where nothing better is known, at the most as many as if each part drew by itself. */
 	powerOfTen(): string {
 		const { parts, units } = this.#plan;
-		const log = parts.reduce((sum, part) => {
+		const alone = parts.reduce((sum, part) => {
 			const there = part.units.reduce((all, unit) => all + units[unit]!.counted.length, 0);
 			return sum + logChoose(there, part.draw);
 		}, 0);
-		return `10^${Math.max(0, Math.floor(log / Math.LN10))}`;
+		return `10^${Math.max(0, Math.floor(this.#magnitude ?? alone / Math.LN10))}`;
 	}
 }
