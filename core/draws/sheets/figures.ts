@@ -3,7 +3,9 @@ import type { Network } from './network';
 import type { Plan, PlannedQuestion } from './plan';
 import type { Method, Sampler } from './sampler';
 import { Simulation, type Estimate } from './simulate';
-import { sharedOf, spreadOf, summed, type Distribution, type Worth } from './spread';
+import { summed, type Distribution } from './distributions';
+import { sharedOf } from './shared';
+import { spreadOf, type Worth } from './spread';
 import { amountOf, boundsOf, pointsMeasure, type Bounds, type Measure, type Total } from './totals';
 
 /** What students get of a sheet that can be filled (draws.md). */

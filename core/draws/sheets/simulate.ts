@@ -3,7 +3,7 @@ import { logChoose } from './binomial';
 import type { Plan } from './plan';
 import type { Filling } from './sample';
 import type { Sampler } from './sampler';
-import type { Distribution } from './spread';
+import type { Distribution } from './distributions';
 import { amountOf, type Measure, type Total } from './totals';
 
 /** A chance with its error, which it keeps 99 times of 100; 0 where it is exact. */

@@ -54,28 +54,31 @@
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">
 			<Dialog.Content class="dialog" style="--sheet: {wide ? 760 : 460}px">
-				<div class="mb-3 flex justify-between gap-4">
-					<Dialog.Title><h2>{title}</h2></Dialog.Title>
-					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
-				</div>
-				<form
-					bind:this={form}
-					class="flex flex-col gap-3"
-					onsubmit={(event) => {
-						event.preventDefault();
-						if (ready && !busy) act();
-					}}
-				>
-					{@render children()}
-					{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
-					<UnderWayBar inSheet />
-					<div class="mt-1 flex justify-end gap-2">
-						<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => (open = false)}
-							>Leave it</button
-						>
-						<button class="btn btn-sm preset-filled-brand" disabled={!ready || busy}>{does}</button>
+				<!-- what is asked is made when it is: a page has several sheets, and most are never opened -->
+				{#if open}
+					<div class="mb-3 flex justify-between gap-4">
+						<Dialog.Title><h2>{title}</h2></Dialog.Title>
+						<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
 					</div>
-				</form>
+					<form
+						bind:this={form}
+						class="flex flex-col gap-3"
+						onsubmit={(event) => {
+							event.preventDefault();
+							if (ready && !busy) act();
+						}}
+					>
+						{@render children()}
+						{#if failure}<p class="notice broken" role="alert">{failure}</p>{/if}
+						<UnderWayBar inSheet />
+						<div class="mt-1 flex justify-end gap-2">
+							<button type="button" class="btn btn-sm preset-outlined-brand" onclick={() => (open = false)}
+								>Leave it</button
+							>
+							<button class="btn btn-sm preset-filled-brand" disabled={!ready || busy}>{does}</button>
+						</div>
+					</form>
+				{/if}
 			</Dialog.Content>
 		</Dialog.Positioner>
 	</Portal>

@@ -17,19 +17,21 @@
 		<Dialog.Backdrop class="dialog-backdrop" />
 		<Dialog.Positioner class="dialog-place">
 			<Dialog.Content class="dialog">
-				<div class="flex justify-between mb-2">
-					<Dialog.Title><h2>Keys</h2></Dialog.Title>
-					<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
-				</div>
-				<table class="table">
-					<tbody>
-						{#each shortcuts as { keys, does, scope } (`${scope} ${keys}`)}<tr
-								><td class="whitespace-nowrap"><kbd>{keys}</kbd></td><td>{does}</td><td class="mute"
-									>{scope === 'everywhere' ? '' : scope}</td
-								></tr
-							>{/each}
-					</tbody>
-				</table>
+				{#if shown}
+					<div class="flex justify-between mb-2">
+						<Dialog.Title><h2>Keys</h2></Dialog.Title>
+						<Dialog.CloseTrigger aria-label="Close" class="cursor-pointer"><X size={18} /></Dialog.CloseTrigger>
+					</div>
+					<table class="table">
+						<tbody>
+							{#each shortcuts as { keys, does, scope } (`${scope} ${keys}`)}<tr
+									><td class="whitespace-nowrap"><kbd>{keys}</kbd></td><td>{does}</td><td class="mute"
+										>{scope === 'everywhere' ? '' : scope}</td
+									></tr
+								>{/each}
+						</tbody>
+					</table>
+				{/if}
 			</Dialog.Content>
 		</Dialog.Positioner>
 	</Portal>
