@@ -93,6 +93,33 @@ describe('a thousand questions with troubles', () => {
 		await visitor.reads('Set aside again: 13 questions.');
 		await visitor.choose('Load', 'day-sums.zip (14)');
 	});
+	it('stay where one is with them, also one far down that is put right', async () => {
+		const lines = Array.from(
+			{ length: 140 },
+			(_, at) => `Shackle ${at + 1},What holds shackle ${at + 1}?,A pin,A knot,`
+		);
+		await day.hand(
+			'shackles.csv',
+			['title,question,a,b,key', 'Pins,What holds a pin?,A ring,A knot,A', ...lines].join('\n')
+		);
+		await visitor.press('Review shackles.csv');
+		await visitor.press('Take in 1');
+		await visitor.reads('Receipt');
+		await visitor.go(`/courses/${course}/loads/aside`);
+		await visitor.choose('Load', 'shackles.csv (140)');
+		await visitor.reads('What holds shackle 1?');
+		await visitor.driver.executeScript("document.querySelector('[role=rowgroup][tabindex]').scrollTop = 1e6");
+		await visitor.reads('Shackle 138');
+		await (await visitor.driver.findElement(By.xpath('//*[@data-row][contains(., "Shackle 138")]'))).click();
+		await visitor.reads('What holds shackle 138?');
+		await visitor.press('Edit');
+		await visitor.press('Option 1 is right');
+		await visitor.press('Keep this');
+		expect(await visitor.reads('put right')).toContain('What holds shackle 138?');
+		await (await visitor.find('input[aria-label="Select all that are listed"]')).click();
+		await visitor.press('Leave out 140');
+		await visitor.reads('Left out: 140 questions.');
+	});
 	it('are known again when the same file comes twice', async () => {
 		await day.hand('day-sums-again.zip', await pieces(sumsPackage()));
 		await visitor.reads('the same file as');
