@@ -1,4 +1,4 @@
-import { By } from 'selenium-webdriver';
+import { By, type WebElement } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { smallLoads, sumsPackage } from '../demo/loads';
 import type { Visitor } from './browser';
@@ -18,6 +18,20 @@ const pieces = async (from: AsyncIterable<Uint8Array>) => {
 	for await (const piece of from) out.push(piece);
 	return Buffer.concat(out);
 };
+
+const list = '[role=rowgroup][tabindex]';
+const scrollTo = (top: number) =>
+	visitor.driver.executeScript(`document.querySelector('${list}').scrollTop = arguments[0]`, top);
+const scrolledTo = () => visitor.driver.executeScript(`return document.querySelector('${list}').scrollTop`);
+/** The lines of the list that are wholly in sight. */
+const seenRows = () =>
+	visitor.driver.executeScript<WebElement[]>(
+		`const { top, bottom } = document.querySelector('${list}').getBoundingClientRect();
+		return [...document.querySelectorAll('[data-row]')].filter((line) => {
+			const box = line.getBoundingClientRect();
+			return box.top >= top && box.bottom <= bottom;
+		});`
+	);
 
 describe('a thousand questions with troubles', () => {
 	it('are dropped, and shown in full', async () => {
@@ -65,6 +79,37 @@ describe('a thousand questions with troubles', () => {
 		await visitor.write('input[name=told]', 'Imported: 980 items');
 		await visitor.press('Compare');
 		await visitor.reads('5 questions fewer than the 985 here');
+	});
+	it('stay where one is with them in their bank, also one far down that is changed', async () => {
+		await visitor.go(`/courses/${course}/banks`);
+		await visitor.choose('Bank', /Day sums/);
+		await visitor.reads('of 985');
+		await scrollTo(15_000);
+		await visitor.until(async () => (await seenRows()).length > 3);
+		await (await seenRows())[3]!.click();
+		const [place] = /\d+ of 985/.exec(await visitor.reads(/4\d\d of 985/))!;
+		await visitor.press('Edit');
+		await visitor.write('input[aria-label="Points"]', '7');
+		await visitor.press('Keep this');
+		await visitor.reads('7 points');
+		await visitor.driver.sleep(500);
+		expect(await visitor.reads(place)).toContain('7 points');
+		expect(await scrolledTo()).toBe(15_000);
+	});
+	it('stay where one is with them among the snags, also one far down that is meant so', async () => {
+		await visitor.until(async () => {
+			await visitor.go(`/courses/${course}/snags?check=near-duplicate`);
+			return !/Checking the questions|held against|in a moment/.test(await visitor.words());
+		});
+		await scrollTo(18_500);
+		await visitor.until(async () => (await seenRows()).length > 3);
+		const [, second] = await seenRows();
+		await second!.click();
+		await visitor.press('Keep both');
+		await visitor.reads(/Waived\s*1\b/);
+		await visitor.driver.sleep(500);
+		expect(await scrolledTo()).toBe(18_500);
+		expect(await visitor.driver.findElements(By.css('.line.chosen'))).toHaveLength(1);
 	});
 	it('are set aside where they are broken, put right there, and taken in later', async () => {
 		await visitor.go(`/courses/${course}/loads/aside`);

@@ -69,6 +69,7 @@
 	$effect(() => {
 		if (!follow || !ready || source === shownOf) return;
 		shownOf = source;
+		if (source.isRenewed) return;
 		untrack(() => {
 			if (at > 0) $virtual.scrollToIndex(at, { align: 'center' });
 			else scroller?.scrollTo({ top: 0 });

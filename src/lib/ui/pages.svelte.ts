@@ -3,6 +3,8 @@ import { SvelteMap } from 'svelte/reactivity';
 /** A list of any length as a table draws it: what is not here yet is fetched when it is wanted. */
 export interface Source<Item extends { id: number }> {
 	readonly total: number;
+	/** Whether it is the list that was there before, as it is now: one stays where one is in it. */
+	readonly isRenewed?: boolean;
 	/** What stands at a place; undefined while it is not here. */
 	at: (place: number) => Item | undefined;
 	/** The place of an item, among those that are here; -1 where it is not. */
@@ -37,13 +39,20 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 	readonly #asked = new Map<number, Promise<void>>();
 	readonly #fetchPage: (from: number) => Promise<Page<Item> | null>;
 	readonly size: number;
+	readonly isRenewed: boolean;
 	total = $state(0);
 	/** The first place that was last in sight. */
 	seen = 0;
 
 	/** `first` is a page of `size` items at the most; `fetchPage` gives the page that begins at a place, or null where it cannot. */
-	constructor(first: Page<Item>, size: number, fetchPage: (from: number) => Promise<Page<Item> | null>) {
+	constructor(
+		first: Page<Item>,
+		size: number,
+		fetchPage: (from: number) => Promise<Page<Item> | null>,
+		isRenewed = false
+	) {
 		this.size = size;
+		this.isRenewed = isRenewed;
 		this.#fetchPage = fetchPage;
 		this.#take(first);
 	}
@@ -100,6 +109,40 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 		} finally {
 			this.#asked.delete(number);
 		}
+	}
+}
+
+/**
+ * The list that a page shows. Taken anew, it is the same list as it is now, in which one stays where one is, or another one,
+ * which is begun at its top.
+ */
+export class ShownList<Item extends { id: number }> {
+	pages = $state.raw() as Pages<Item>;
+	#name: string | null = null;
+	#taken = 0;
+
+	/** `name` says which list it is, and `place` where in it something stands that matters: that is here once the list is, as is what was in sight. */
+	take(
+		name: string,
+		first: Page<Item>,
+		size: number,
+		fetchPage: (from: number) => Promise<Page<Item> | null>,
+		place = 0
+	): void {
+		this.#taken += 1;
+		const mine = this.#taken;
+		const isSame = this.#name === name;
+		this.#name = name;
+		const pages = new Pages(first, size, fetchPage, isSame);
+		if (!isSame) {
+			this.pages = pages;
+			return;
+		}
+		pages.seen = this.pages.seen;
+		const wanted = [pages.seen, place].map((at) => pages.load(Math.min(at, pages.total - 1)));
+		void Promise.all(wanted).then(() => {
+			if (mine === this.#taken) this.pages = pages;
+		});
 	}
 }
 

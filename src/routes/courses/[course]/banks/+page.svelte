@@ -39,7 +39,7 @@
 	$effect(() => {
 		if (data.page === taken) return;
 		taken = data.page;
-		view.take(data.page, data.pageSize, data.filter);
+		view.take(data.page, data.pageSize, data.filter, stood);
 	});
 
 	const category = $derived(data.tree.find(({ id }) => id === data.filter.categoryId) ?? null);
@@ -65,16 +65,27 @@
 		const after = await view.pages.load(view.pages.placeOf(chosen) + 1);
 		if (after) choose(after);
 	}
+	/** Where what is chosen stood when it was last seen in the list, and how long the list was. */
+	let [stood, stoodIn] = [0, 0];
+	$effect(() => {
+		if (place) [stood, stoodIn] = [place - 1, view.pages.total];
+	});
+	/** What is chosen once the list is another: the same question where it is there, what has come to its place, or the first. */
+	function follow(asked: number | null) {
+		const { pages } = view;
+		// it may have come to another place of a list that is sorted; where the list is shorter, it has left it
+		const isThere = pages.placeOf(chosen) >= 0 || (pages.isRenewed && pages.total >= stoodIn);
+		if (chosen !== null && isThere) return void open(chosen);
+		const next = pages.isRenewed ? pages.at(Math.min(stood, pages.total - 1)) : undefined;
+		chosen = (pages.find(({ id }) => id === asked) ?? next ?? pages.at(0))?.id ?? null;
+		if (chosen) void open(chosen);
+		else shown = null;
+	}
 	$effect(() => {
 		const asked = Number(page.url.searchParams.get('question')) || null;
-		const first = data.page.rows;
 		void view.changed;
-		untrack(() => {
-			if (chosen !== null && view.pages.placeOf(chosen) >= 0) return void open(chosen);
-			chosen = first.find(({ id }) => id === asked)?.id ?? first[0]?.id ?? null;
-			if (chosen) void open(chosen);
-			else shown = null;
-		});
+		void view.pages;
+		untrack(() => follow(asked));
 	});
 	function setKeys() {
 		making = false;

@@ -6,7 +6,7 @@ import type { QuestionPage } from '$lib/server/banks/pages';
 import type { QuestionRow } from '$lib/server/banks/question-rows';
 import type { Done } from '$lib/server/changes/deed';
 import { send, tellDone } from '$lib/ui/doing';
-import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+import { pagesFrom, ShownList, type Pages } from '$lib/ui/pages.svelte';
 import { Selection } from '$lib/ui/selection.svelte';
 import { tell } from '$lib/ui/toasts';
 import { refresh } from '$lib/ui/refresh';
@@ -14,7 +14,9 @@ import { refresh } from '$lib/ui/refresh';
 /** What a bank page is made of: the questions as they are listed, which are selected, and what is done to them. */
 export class BankView {
 	readonly courseId: number;
-	pages = $state.raw() as Pages<QuestionRow>;
+	readonly #list = new ShownList<QuestionRow>();
+	/** What was asked for, but for its order. */
+	#asked = '';
 	filter = $state.raw() as QuestionFilter;
 	busy = $state(false);
 	/** What the last thing that was refused said, for the sheet that asked for it. */
@@ -28,25 +30,26 @@ export class BankView {
 		this.selection = new Selection<QuestionRow>(() => this.pages.total);
 	}
 
-	/** Takes what the server has sent with the page. */
-	take(first: QuestionPage, size: number, filter: QuestionFilter): void {
-		const other =
-			this.filter !== undefined &&
-			JSON.stringify({ ...this.filter, sort: '', down: false }) !==
-				JSON.stringify({ ...filter, sort: '', down: false });
+	/** The questions that are listed. */
+	get pages(): Pages<QuestionRow> {
+		return this.#list.pages;
+	}
+
+	/** Takes what the server has sent with the page; `place` is that of what is chosen. */
+	take(first: QuestionPage, size: number, filter: QuestionFilter, place = 0): void {
+		const { sort, down, ...others } = filter;
+		const asked = JSON.stringify(others);
+		if (this.#asked && this.#asked !== asked) this.selection.clear();
+		this.#asked = asked;
 		this.filter = filter;
-		this.pages = new Pages<QuestionRow>(
-			first,
-			size,
-			pagesFrom((from) => {
-				const address = new URL(`/courses/${this.courseId}/banks/rows`, page.url);
-				address.search = page.url.search;
-				address.searchParams.set('bank', String(filter.bankId));
-				address.searchParams.set('from', String(from));
-				return address.href;
-			})
-		);
-		if (other) this.selection.clear();
+		const fetchPage = pagesFrom<QuestionRow>((from) => {
+			const address = new URL(`/courses/${this.courseId}/banks/rows`, page.url);
+			address.search = page.url.search;
+			address.searchParams.set('bank', String(filter.bankId));
+			address.searchParams.set('from', String(from));
+			return address.href;
+		});
+		this.#list.take(`${asked} ${sort} ${down}`, first, size, fetchPage, place);
 	}
 
 	/** Shows the page by another address: what is named is set, or taken out where it is null or empty. */

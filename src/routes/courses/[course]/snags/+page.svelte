@@ -43,7 +43,7 @@
 	$effect.pre(() => {
 		if (data.page === taken) return;
 		taken = data.page;
-		view.take(data.page, data.pageSize, data.filter);
+		view.take(data.page, data.pageSize, data.filter, at);
 	});
 	let asked = '';
 	$effect(() => {

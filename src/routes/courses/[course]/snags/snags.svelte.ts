@@ -3,7 +3,7 @@ import { page } from '$app/state';
 import type { SnagFilter } from '$lib/server/snags/filter';
 import type { SnagRow } from '$lib/server/snags/list';
 import { send, tellDone } from '$lib/ui/doing';
-import { Pages, pagesFrom, type Page } from '$lib/ui/pages.svelte';
+import { pagesFrom, ShownList, type Page, type Pages } from '$lib/ui/pages.svelte';
 import { tell } from '$lib/ui/toasts';
 import { count, figure } from '$lib/ui/words';
 import { refresh } from '$lib/ui/refresh';
@@ -21,7 +21,7 @@ type Mended =
 /** What the page of snags is made of: the list, and what is done to what is in it. */
 export class SnagsView {
 	readonly courseId: number;
-	pages = $state.raw() as Pages<ListedSnag>;
+	readonly #list = new ShownList<ListedSnag>();
 	filter = $state.raw() as SnagFilter;
 	busy = $state(false);
 	/** What was refused last. */
@@ -34,16 +34,22 @@ export class SnagsView {
 		this.courseId = courseId;
 	}
 
-	/** Takes what the server has sent with the page. */
-	take(first: Page<SnagRow>, size: number, filter: SnagFilter): void {
+	/** The snags that are listed. */
+	get pages(): Pages<ListedSnag> {
+		return this.#list.pages;
+	}
+
+	/** Takes what the server has sent with the page; `place` is that of what is chosen. */
+	take(first: Page<SnagRow>, size: number, filter: SnagFilter, place = 0): void {
 		this.filter = filter;
 		const asked = new URLSearchParams();
 		for (const [name, value] of Object.entries(filter)) if (value !== null) asked.set(name, String(value));
 		const fetchPage = pagesFrom<SnagRow>((from) => `/courses/${this.courseId}/snags/rows?${asked}&from=${from}`);
-		this.pages = new Pages<ListedSnag>(this.#keyed(first), size, async (from) => {
+		const keyed = async (from: number) => {
 			const found = await fetchPage(from);
 			return found && this.#keyed(found);
-		});
+		};
+		this.#list.take(asked.toString(), this.#keyed(first), size, keyed, place);
 	}
 
 	#keyed({ rows, ...rest }: Page<SnagRow>): Page<ListedSnag> {

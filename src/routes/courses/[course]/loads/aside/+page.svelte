@@ -8,11 +8,12 @@
 	import { send } from '$lib/ui/doing';
 	import { latest } from '$lib/ui/latest';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+	import { pagesFrom, ShownList } from '$lib/ui/pages.svelte';
 	import Rows from '$lib/ui/Rows.svelte';
 	import { Selection } from '$lib/ui/selection.svelte';
 	import Staged from '$lib/ui/Staged.svelte';
 	import { figure, pathText } from '$lib/ui/words';
+	import { untrack } from 'svelte';
 	import SettleBar from './SettleBar.svelte';
 	import { refresh } from '$lib/ui/refresh';
 
@@ -24,10 +25,22 @@
 	let failure = $state('');
 
 	const here = $derived(`/courses/${data.course.id}/loads`);
-	const list = $derived.by(() => {
+	const shown = new ShownList<AsideRow>();
+	const list = $derived(shown.pages);
+	/** Where what was chosen last stands: what comes there once that is gone is next. */
+	let stood = 0;
+	function takeList() {
 		const asked = data.from === null ? '' : `load=${data.from}&`;
-		const address = (from: number) => `${here}/aside/rows?${asked}from=${from}`;
-		return new Pages(data.page, data.pageSize, pagesFrom<AsideRow>(address));
+		const fetchPage = pagesFrom<AsideRow>((from) => `${here}/aside/rows?${asked}from=${from}`);
+		shown.take(asked, data.page, data.pageSize, fetchPage, stood);
+	}
+	// what the page draws first is what it was sent
+	untrack(takeList);
+	let taken = untrack(() => data.page);
+	$effect.pre(() => {
+		if (data.page === taken) return;
+		taken = data.page;
+		untrack(takeList);
 	});
 	const selection = new Selection<AsideRow>(() => list.total);
 	const inAll = $derived(data.loads.reduce((sum, { aside }) => sum + aside, 0));
@@ -38,13 +51,14 @@
 	});
 	async function choose(row: AsideRow) {
 		chosen = row;
+		stood = Math.max(0, list.placeOf(row.id));
 		seen = (await fetched(row)) ?? seen;
 	}
 	// what is chosen may stand on a page that is not here at this moment: another takes its place only once it is gone
 	$effect(() => {
-		const first = list.at(0);
-		if (first && !chosen) void choose(first);
-		if (!first) chosen = seen = null;
+		const next = list.at(Math.min(stood, list.total - 1)) ?? list.at(0);
+		if (next && !chosen) void choose(next);
+		if (!list.total) chosen = seen = null;
 	});
 	async function act(what: unknown): Promise<boolean> {
 		if (!seen) return false;
@@ -60,6 +74,7 @@
 	async function show(load: string) {
 		selection.clear();
 		chosen = null;
+		stood = 0;
 		await goto(load ? `?load=${load}` : '?', { keepFocus: true, noScroll: true });
 	}
 </script>

@@ -4,7 +4,7 @@
 	import type { Part } from '$lib/server/quizzes/quiz';
 	import { send } from '$lib/ui/doing';
 	import { latest } from '$lib/ui/latest';
-	import { Pages, type Page } from '$lib/ui/pages.svelte';
+	import { ShownList, type Page, type Pages } from '$lib/ui/pages.svelte';
 	import { percentOf } from '$lib/ui/percent';
 	import Rows from '$lib/ui/Rows.svelte';
 	import Segments from '$lib/ui/Segments.svelte';
@@ -18,7 +18,8 @@
 		$props();
 
 	let sort = $state<'order' | 'rarest' | 'likeliest'>('order');
-	let pages = $state.raw<Pages<NamedQuestion> | null>(null);
+	const list = new ShownList<NamedQuestion>();
+	const pages = $derived(list.pages as Pages<NamedQuestion> | undefined);
 	let out = $state.raw<NamedQuestion[]>([]);
 	let failure = $state('');
 	const size = 60;
@@ -38,7 +39,7 @@
 		void sheet.changes;
 		untrack(() => {
 			void first(0).then((given) => {
-				if (given) pages = new Pages(given, size, page);
+				if (given) list.take(`${sheet.chosen} ${sort}`, given, size, page);
 			});
 			void send<NamedQuestion[]>(`${sheet.address}/names`, part.exclude).then((answer) => {
 				if (answer.ok) out = answer.value;
