@@ -2,7 +2,7 @@ import { boolean, string } from 'yup';
 import { mapMarkup } from '../kinds';
 import type { Markup } from '../model/question';
 import { escapeText } from '../xml/serialise';
-import { parseXml } from '../xml/stream';
+import { parseXml } from '../xml/parse';
 import { textOf } from '../xml/tree';
 import type { Edit } from './edit';
 

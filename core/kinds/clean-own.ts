@@ -1,5 +1,5 @@
 import { mapMarkup, type Question } from '.';
-import { parseXml } from '../xml/stream';
+import { parseXml } from '../xml/parse';
 import { markupOfHtml, markupOfNodes } from '../markup/clean';
 
 /**

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import { parseXml } from '../xml/stream';
+import { parseXml } from '../xml/parse';
 import { descendants } from '../xml/tree';
 import { markupOfHtml, markupOfText, type CleanContext } from './clean';
 import { displayMarkup } from './display';

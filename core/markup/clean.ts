@@ -6,7 +6,7 @@ import { conform } from './conform';
 import { ownClasses } from './classes';
 import { blankMarker, isBlankMarker } from './markers';
 import { serialise } from '../xml/serialise';
-import { parseXml } from '../xml/stream';
+import { parseXml } from '../xml/parse';
 import type { Markup } from '../model/question';
 
 /** Elements that are kept: those that QTI 2.1 (information model, section 8) and HTML have in common, and MathML. */

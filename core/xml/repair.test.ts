@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attributeIn, repairStartTag, repairXml } from './repair';
 import { escapeText } from './serialise';
-import { parseXml } from './stream';
+import { parseXml } from './parse';
 import { textOf } from './tree';
 import { runsOf } from '../test-support/runs';
 

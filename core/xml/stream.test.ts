@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import * as fc from 'fast-check';
-import { parseXml, streamXml, type XmlEvent } from './stream';
+import type { XmlEvent } from './events';
+import { parseXml } from './parse';
+import { streamXml } from './stream';
 import { escapeText, serialise } from './serialise';
 import { childrenOf, descendants, element, textOf, trimmed, type XmlNode } from './tree';
 

@@ -3,7 +3,7 @@ import { workedOut } from '../../kinds/calculated/datasets';
 import { replaceBlanks } from '../../markup/markers';
 import { conform } from '../../markup/conform';
 import { escapeAttribute, serialise } from '../../xml/serialise';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { placeName } from '../shapes';
 import { bestNumber } from '../../kinds/answers';
 import { withCommon, type Markup, type QuestionCommon } from '../../model/question';

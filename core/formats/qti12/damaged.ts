@@ -1,5 +1,5 @@
 import { repairXml } from '../../xml/repair';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { descendants } from '../../xml/tree';
 import type { Question } from '../../kinds';
 import { damagedQuestion, type DamagedSource } from '../damaged';

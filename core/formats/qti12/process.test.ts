@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { runProcessing, UnknownCondition, type Cardinalities } from './process';
 
 const set = (value: number, action = 'Set', variable = 'SCORE') =>

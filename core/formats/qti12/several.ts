@@ -5,7 +5,7 @@ import { withCommon, type Markup } from '../../model/question';
 import type { Blank, FillBlanksQuestion, MatchingQuestion } from '../../kinds';
 import { serialise } from '../../xml/serialise';
 import { childOf, childrenOf, descendants, trimmed, type XmlElement } from '../../xml/tree';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { bestFirst } from '../best';
 import { subsets } from '../credits';
 import { weigh, type Weighed } from '../weigh';

@@ -6,7 +6,7 @@ import { plainText } from '../../markup/text';
 import type { UnreadableQuestion, Question } from '../../kinds';
 import { score } from '../../scoring/score';
 import { readBare } from '../../test-support/packages';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { operationOf } from './arithmetic';
 import { treeOf } from './calculated';
 

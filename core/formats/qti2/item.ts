@@ -7,7 +7,7 @@ import type { Report } from '../../reports/report';
 import { bounds, keptOfSource } from '../../model/bounds';
 import { tooManyParts } from '../too-many';
 import { repairXml } from '../../xml/repair';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { childOf, childrenOf, descendants, type XmlElement } from '../../xml/tree';
 import { damagedQuestion } from '../damaged';
 import type { DocumentContext, DocumentReader, FormatName, ReadEvent, ReadQuestion } from '../format';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { childOf, childrenOf } from '../../xml/tree';
 import { Processing, responseDeclaration } from './process';
 import { UnknownRule, type Value } from './values';

@@ -5,7 +5,7 @@ import type { FoundPart, FoundQuestion } from '../../model/quiz';
 import type { Report } from '../../reports/report';
 import { markupOfNodes } from '../../markup/clean';
 import { beginning, plainText } from '../../markup/text';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { childOf, childrenOf, type XmlElement } from '../../xml/tree';
 import type { DocumentContext } from '../format';
 import { parseNumber } from '../../numbers/numbers';

@@ -1,4 +1,4 @@
-import { declaredEntities, RefusedDocument } from '../../xml/stream';
+import { declaredEntities, RefusedDocument } from '../../xml/declared';
 import { escapeText } from '../../xml/serialise';
 
 const doctype = /<!DOCTYPE\s+([^>[]*(?:\[[^\]]*\]\s*)?)>/i;

@@ -5,7 +5,7 @@ import { resolvePath, type Container } from '../../container/container';
 import type { Report } from '../../reports/report';
 import { beginning } from '../../markup/text';
 import { escapeAttribute, escapeText } from '../../xml/serialise';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { childOf, childrenOf, descendants, textOf, type XmlElement } from '../../xml/tree';
 import { lineOf, type Line } from '../text/lines';
 import { fieldOf } from '../text/marks';

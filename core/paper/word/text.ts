@@ -1,4 +1,4 @@
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { escapeText } from '../../xml/serialise';
 import { childrenOf, descendants, type XmlElement, type XmlNode } from '../../xml/tree';
 import type { Markup } from '../../model/question';

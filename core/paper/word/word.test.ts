@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { paperQuestion } from '..';
 import type { Question } from '../../kinds';
 import { plainText } from '../../markup/text';
-import { parseXml } from '../../xml/stream';
+import { parseXml } from '../../xml/parse';
 import { childrenOf, descendants, textOf } from '../../xml/tree';
 import { anyQuestion } from '../../test-support/arbitrary';
 import { choice, essay, option } from '../../test-support/questions';

@@ -1,7 +1,7 @@
 import { markupOfText } from '../../../markup/clean';
 import { conform } from '../../../markup/conform';
 import { serialise } from '../../../xml/serialise';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import { plainText } from '../../../markup/text';
 import { type Blank, type Question } from '../../../kinds';
 import type { AcceptedNumber, AcceptedText } from '../../../model/pieces';

@@ -11,7 +11,7 @@ import {
 } from '../../../kinds';
 import type { Markup } from '../../../model/question';
 import { escapeAttribute, escapeText, serialise } from '../../../xml/serialise';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import type { XmlNode } from '../../../xml/tree';
 import { isBlankMarker } from '../../../markup/markers';
 import { mediaType } from '../../media';

@@ -3,7 +3,7 @@ import { plainText } from '../../../markup/text';
 import { markupOfText } from '../../../markup/clean';
 import { isChoice, type Question } from '../../../kinds';
 import { serialise } from '../../../xml/serialise';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import { features } from '../../fit/features';
 import type { Limits } from '../../fit/fit';
 import { noQuizzes, wholeQuizzes, type QuizLimits } from '../../fit/quiz-limits';

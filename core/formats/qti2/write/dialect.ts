@@ -1,5 +1,5 @@
 import { ExpressionError, parseExpression, writeExpression } from '../../../kinds/calculated/expression';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import { ways } from '../../fit/nearest';
 import { treeOf } from '../calculated';
 import { UnknownRule } from '../values';

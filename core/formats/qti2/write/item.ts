@@ -1,7 +1,7 @@
 import { replaceVariables } from '../../../markup/markers';
 import { isChoice, type ChoiceQuestion, type NumericQuestion, type Question } from '../../../kinds';
 import type { Markup } from '../../../model/question';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import { escapeAttribute, escapeText, serialise } from '../../../xml/serialise';
 import { element, type XmlNode } from '../../../xml/tree';
 import { bestNumber } from '../../../kinds/answers';

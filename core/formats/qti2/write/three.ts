@@ -1,5 +1,5 @@
 import { escapeAttribute, escapeText } from '../../../xml/serialise';
-import { parseXml } from '../../../xml/stream';
+import { parseXml } from '../../../xml/parse';
 import type { XmlElement, XmlNode } from '../../../xml/tree';
 
 /** Elements of the standard whose names have no capital, beside those of HTML. */
