@@ -7,7 +7,8 @@ interface Parsed {
 }
 const { parse } = xpath as unknown as { parse: (expression: string) => Parsed };
 
-const isElement = (node: DomNode | null): node is DomElement => node?.nodeType === 1;
+/** Whether something that a path leads to is an element. */
+export const isElement = (node: unknown): node is DomElement => (node as DomNode | null)?.nodeType === 1;
 
 /**
  * The elements that an XPath leads to, in the order of the document. The library's own way to that order takes the square

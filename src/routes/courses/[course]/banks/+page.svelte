@@ -83,7 +83,6 @@
 	}
 	$effect(() => {
 		const asked = Number(page.url.searchParams.get('question')) || null;
-		void view.changed;
 		void view.pages;
 		untrack(() => follow(asked));
 	});

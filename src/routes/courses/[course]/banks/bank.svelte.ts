@@ -22,8 +22,6 @@ export class BankView {
 	/** What the last thing that was refused said, for the sheet that asked for it. */
 	failure = $state('');
 	readonly selection: Selection<QuestionRow>;
-	/** Lets what is shown beside the list be fetched anew. */
-	changed = $state(0);
 
 	constructor(courseId: number) {
 		this.courseId = courseId;
@@ -113,8 +111,5 @@ export class BankView {
 	}
 
 	/** Shows everything anew after something was done. */
-	async again(): Promise<void> {
-		await refresh();
-		this.changed += 1;
-	}
+	readonly again = (): Promise<void> => refresh();
 }
