@@ -254,7 +254,11 @@
 		}
 		.opens-last {
 			display: inline-flex;
+			align-self: flex-start;
 			margin: 0 0 8px;
+		}
+		.middle > .opens-last {
+			margin-inline: 10px;
 		}
 	}
 	@media (max-width: 899px) {

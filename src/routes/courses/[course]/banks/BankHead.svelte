@@ -88,4 +88,10 @@
 		flex: 1 1 100px;
 		min-width: 90px;
 	}
+	/* the name and the tools need a line each there */
+	@media (max-width: 1000px) {
+		.filters h2 {
+			flex-basis: 100%;
+		}
+	}
 </style>
