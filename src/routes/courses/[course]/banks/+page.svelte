@@ -71,20 +71,21 @@
 		if (place) [stood, stoodIn] = [place - 1, view.pages.total];
 	});
 	/** What is chosen once the list is another: the same question where it is there, what has come to its place, or the first. */
-	function follow(asked: number | null) {
+	function follow(named: number | null) {
 		const { pages } = view;
 		// it may have come to another place of a list that is sorted; where the list is shorter, it has left it
 		const isThere = pages.placeOf(chosen) >= 0 || (pages.isRenewed && pages.total >= stoodIn);
 		if (chosen !== null && isThere) return void open(chosen);
 		const next = pages.isRenewed ? pages.at(Math.min(stood, pages.total - 1)) : undefined;
-		chosen = (pages.find(({ id }) => id === asked) ?? next ?? pages.at(0))?.id ?? null;
+		chosen = (pages.find(({ id }) => id === named) ?? next ?? pages.at(0))?.id ?? null;
 		if (chosen) void open(chosen);
 		else shown = null;
 	}
+	const asked = $derived(Number(page.url.searchParams.get('question')) || null);
 	$effect(() => {
-		const asked = Number(page.url.searchParams.get('question')) || null;
 		void view.pages;
-		untrack(() => follow(asked));
+		const question = asked;
+		untrack(() => follow(question));
 	});
 	function setKeys() {
 		making = false;

@@ -45,13 +45,14 @@
 		taken = data.page;
 		view.take(data.page, data.pageSize, data.filter, at);
 	});
-	let asked = '';
+	let shownList = '';
+	const asked = $derived(Number(page.url.searchParams.get('at')) || null);
 	$effect(() => {
-		const question = Number(page.url.searchParams.get('at')) || null;
-		const list = JSON.stringify([data.order, data.filter]);
+		const question = asked;
 		const { pages } = view;
 		untrack(() => {
-			if (asked !== list) [asked, at] = [list, 0];
+			const list = JSON.stringify([data.order, data.filter]);
+			if (shownList !== list) [shownList, at] = [list, 0];
 			const named = pages.find((snag) => snag.questionId === question);
 			const next = pages.at(pages.placeOf(chosen)) ?? named ?? pages.at(Math.min(at, pages.total - 1)) ?? pages.at(0);
 			if (next) choose(next);
