@@ -95,6 +95,13 @@ describe('a thousand questions with troubles', () => {
 		await visitor.driver.sleep(500);
 		expect(await visitor.reads(place)).toContain('7 points');
 		expect(await scrolledTo()).toBe(15_000);
+		// what comes to its place is next once it is gone
+		await (await visitor.find('.line.chosen input[type=checkbox]')).click();
+		await visitor.press('To the bin');
+		await visitor.reads(place.replace('985', '984'));
+		expect(await scrolledTo()).toBe(15_000);
+		await visitor.press('Undo');
+		await visitor.reads('of 985');
 	});
 	it('stay where one is with them among the snags, also one far down that is meant so', async () => {
 		await visitor.until(async () => {

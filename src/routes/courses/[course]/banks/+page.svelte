@@ -1,14 +1,13 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { pathOfKey } from '$core/take-in/paths';
-	import type { StoredQuestion } from '$lib/server/banks/banks';
 	import type { QuestionRow } from '$lib/server/banks/question-rows';
 	import Columns from '$lib/ui/Columns.svelte';
 	import { isNoShortcut } from '$lib/ui/keys';
-	import { latest } from '$lib/ui/latest';
 	import { figure, pathText } from '$lib/ui/words';
 	import { untrack } from 'svelte';
 	import { BankView } from './bank.svelte';
+	import { ChosenQuestion } from './chosen.svelte';
 	import BankHead from './BankHead.svelte';
 	import Bulk from './Bulk.svelte';
 	import { columnsCookie, shownColumns } from './columns';
@@ -22,8 +21,6 @@
 	import Where from './Where.svelte';
 
 	let { data } = $props();
-	let shown = $state<StoredQuestion | null>(null);
-	let chosen = $state<number | null>(null);
 	let making = $state(false);
 	/** Keys are set one after the other. */
 	let keying = $state(false);
@@ -33,71 +30,48 @@
 	let columnIds = $state(untrack(() => data.columns));
 
 	const view = untrack(() => new BankView(data.course.id));
+	const chosen = new ChosenQuestion(view);
 	// what the page draws first is what it was sent
 	untrack(() => view.take(data.page, data.pageSize, data.filter));
 	let taken = untrack(() => data.page);
 	$effect(() => {
 		if (data.page === taken) return;
 		taken = data.page;
-		view.take(data.page, data.pageSize, data.filter, stood);
+		view.take(data.page, data.pageSize, data.filter, chosen.place);
 	});
 
 	const category = $derived(data.tree.find(({ id }) => id === data.filter.categoryId) ?? null);
 	const title = $derived(category?.name ?? data.bank?.name ?? 'Banks');
 	const paths = $derived(new Map(data.tree.map(({ id, key }) => [id, pathText(pathOfKey(key))])));
-	const place = $derived(view.pages.placeOf(chosen) + 1);
+	const place = $derived(view.pages.placeOf(chosen.id));
 	const isWeave = $derived(data.weave !== null);
 
-	const fetchQuestion = latest(async (id: number) => {
-		const answer = await fetch(`/courses/${data.course.id}/banks/questions/${id}`);
-		return answer.ok ? ((await answer.json()) as StoredQuestion) : undefined;
-	});
-	async function open(id: number) {
-		const found = await fetchQuestion(id);
-		if (found !== null) shown = found ?? null;
-	}
 	function choose(question: QuestionRow) {
 		making = false;
-		chosen = question.id;
-		void open(question.id);
+		void chosen.choose(question.id);
 	}
 	async function next() {
-		const after = await view.pages.load(view.pages.placeOf(chosen) + 1);
-		if (after) choose(after);
+		if (await chosen.next()) making = false;
 	}
-	/** Where what is chosen stood when it was last seen in the list, and how long the list was. */
-	let [stood, stoodIn] = [0, 0];
-	$effect(() => {
-		if (place) [stood, stoodIn] = [place - 1, view.pages.total];
-	});
-	/** What is chosen once the list is another: the same question where it is there, what has come to its place, or the first. */
-	function follow(named: number | null) {
-		const { pages } = view;
-		// it may have come to another place of a list that is sorted; where the list is shorter, it has left it
-		const isThere = pages.placeOf(chosen) >= 0 || (pages.isRenewed && pages.total >= stoodIn);
-		if (chosen !== null && isThere) return void open(chosen);
-		const next = pages.isRenewed ? pages.at(Math.min(stood, pages.total - 1)) : undefined;
-		chosen = (pages.find(({ id }) => id === named) ?? next ?? pages.at(0))?.id ?? null;
-		if (chosen) void open(chosen);
-		else shown = null;
-	}
+	$effect(() => chosen.note(place, view.pages.total));
 	const asked = $derived(Number(page.url.searchParams.get('question')) || null);
 	$effect(() => {
 		void view.pages;
 		const question = asked;
-		untrack(() => follow(question));
+		untrack(() => chosen.follow(question));
 	});
-	function setKeys() {
+	async function setKeys() {
 		making = false;
 		keying = true;
-		chosen = null;
-		void view.show({ snag: 'no-key', question: null });
+		chosen.id = null;
+		await view.show({ snag: 'no-key', question: null });
+		if (chosen.id === null) chosen.follow(null);
 	}
 	/** What was made is shown; null where it was given up. */
 	function made(id: number | null) {
 		making = false;
 		if (id === null) return;
-		chosen = id;
+		chosen.id = id;
 		void view.show({ question: String(id) });
 	}
 	function leaveKeys() {
@@ -111,9 +85,9 @@
 	function keys(event: KeyboardEvent) {
 		if (isNoShortcut(event) || !data.mayChange || isWeave) return;
 		if (event.key === 'n') making = true;
-		else if (event.key === 'x' && chosen !== null) {
-			const question = view.pages.at(view.pages.placeOf(chosen));
-			if (question) view.selection.select(question, !view.selection.isSelected(chosen));
+		else if (event.key === 'x') {
+			const question = view.pages.at(place);
+			if (question) view.selection.select(question, !view.selection.isSelected(question.id));
 		} else return;
 		event.preventDefault();
 	}
@@ -172,7 +146,7 @@
 				{#if view.pages.total}<List
 						{view}
 						columns={shownColumns(columnIds)}
-						{chosen}
+						chosen={chosen.id}
 						{choose}
 						categoryOf={(id) => (id === null ? '' : (paths.get(id) ?? ''))}
 						mayChange={data.mayChange}
@@ -185,8 +159,8 @@
 			{#if data.weave}<WeaveAbout weaves={data.weave.weaves} chosen={cell} open={openCell} />
 			{:else}<Opened
 					{view}
-					{shown}
-					place={place ? `${figure(place)} of ${figure(view.pages.total)}` : ''}
+					shown={chosen.shown}
+					place={place >= 0 ? `${figure(place + 1)} of ${figure(view.pages.total)}` : ''}
 					standing={[bank.name, ...(category ? pathOfKey(category.key) : [])]}
 					begins={data.begins}
 					mayChange={data.mayChange}
