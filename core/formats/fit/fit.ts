@@ -55,8 +55,8 @@ function toKinds(
 		return { list: [], what: [`there is no kind like “${kindName(question.kind)}” in this format`] };
 	const list: Question[] = [];
 	const what = [way.how];
-	for (const one of withOwnFiles(way.change(question, options.workedOut))) {
-		const next = toKinds(one, limits, options, depth + 1);
+	for (const made of withOwnFiles(way.change(question, options.workedOut))) {
+		const next = toKinds(made, limits, options, depth + 1);
 		list.push(...next.list);
 		what.push(...next.what.filter((words) => !what.includes(words)));
 	}
@@ -98,8 +98,8 @@ export function fit(question: Question, limits: Limits, options: FitOptions = de
 	if (!list.length) return { outcome: 'lost', what, fields: [], fitted: [] };
 	const notes = new Set<string>();
 	const missing = features.filter((feature) => !limits.features.includes(feature.name));
-	const settledAll = list.map((one) => {
-		let now = one;
+	const settledAll = list.map((unsettled) => {
+		let now = unsettled;
 		for (const feature of missing) {
 			const without = feature.without(now);
 			if (without === now) continue;

@@ -98,7 +98,7 @@ export const readArchive: DocumentReader = async function* (context): AsyncGener
 		const category = takeCategory(value);
 		if (category) yield category;
 	}
-	for (const one of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
-		yield* takeQuiz(one, taken, context);
+	for (const quiz of Array.isArray(head.quizzes) ? (head.quizzes as unknown[]) : []) {
+		yield* takeQuiz(quiz, taken, context);
 	}
 };

@@ -124,7 +124,7 @@ export const readJson: DocumentReader = async function* (context): AsyncGenerato
 			`“${context.file}” is damaged or ends in the middle at line ${cut.line}. Question ${number}${nameIn(cut.text)} is not whole and was not read; those before it were. Mend it there, or ask for the file again.`,
 			cut.line
 		);
-	for (const one of quizzes) {
-		yield* takeQuiz(one, taken, context);
+	for (const quiz of quizzes) {
+		yield* takeQuiz(quiz, taken, context);
 	}
 };

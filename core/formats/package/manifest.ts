@@ -36,8 +36,8 @@ function taxonNames(path: XmlElement): string[] {
 }
 
 function classification(resource: XmlElement): string[] | null {
-	for (const one of descendants(resource, 'classification')) {
-		const path = descendants(one, 'taxonpath', 'taxonPath')[0];
+	for (const classified of descendants(resource, 'classification')) {
+		const path = descendants(classified, 'taxonpath', 'taxonPath')[0];
 		if (path) return taxonNames(path);
 	}
 	return null;

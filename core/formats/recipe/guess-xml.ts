@@ -26,8 +26,8 @@ const isList = (node: DomElement) =>
 
 /** The attribute or the element that names what stands around a record below the root, such as the title of a section. */
 function labelAround(record: DomElement, root: DomElement): string | null {
-	for (let one = record.parentNode; one && one !== root && one.nodeType === 1; one = one.parentNode) {
-		const around = one as DomElement;
+	for (let node = record.parentNode; node && node !== root && node.nodeType === 1; node = node.parentNode) {
+		const around = node as DomElement;
 		const attribute = attributesOf(around).find((name) => isLabel.test(plain(name)));
 		if (attribute) return `@${attribute}`;
 		const own = childElements(around).find(

@@ -26,8 +26,8 @@ export function jsonRecord(start: Found): RecordAccess {
 					})
 				: [],
 		ancestors: (label) =>
-			start.around.flatMap((one) => {
-				const value = ownValue(one as Record<string, unknown>, label);
+			start.around.flatMap((object) => {
+				const value = ownValue(object as Record<string, unknown>, label);
 				return typeof value === 'string' && value.trim() ? [value.trim()] : [];
 			})
 	};

@@ -55,8 +55,8 @@ export function numbersOf(
 		for (const path of [recipe.tolerance ?? []].flat()) tolerance ??= parseNumber(text(record, path));
 		for (const path of [recipe.numeric ?? []].flat()) {
 			const found = record.values(path);
-			for (const one of found) {
-				const number = numberAnswer(one.text);
+			for (const value of found) {
+				const number = numberAnswer(value.text);
 				if (number) numbers.push(number);
 			}
 			if (found.length) break;

@@ -52,8 +52,8 @@ export function xmlRecord(node: DomNode, select: xpath.XPathSelect, labels: Labe
 		fields: () => {
 			const texts = new Map<string, string>();
 			if (!isElement(node)) return [];
-			for (const one of Array.from(node.attributes))
-				if (!/^xml(ns)?(:|$)/.test(one.name)) texts.set(`@${one.name}`, one.value);
+			for (const attribute of Array.from(node.attributes))
+				if (!/^xml(ns)?(:|$)/.test(attribute.name)) texts.set(`@${attribute.name}`, attribute.value);
 			for (const child of Array.from(node.childNodes))
 				if (isElement(child))
 					texts.set(child.nodeName, `${texts.get(child.nodeName) ?? ''} ${child.textContent ?? ''}`.trim());
@@ -61,8 +61,8 @@ export function xmlRecord(node: DomNode, select: xpath.XPathSelect, labels: Labe
 		},
 		ancestors: (label) => {
 			const found: string[] = [];
-			for (let one = node.parentNode; one && one.nodeType === 1; one = one.parentNode) {
-				const value = labels.of(one as DomElement, label);
+			for (let around = node.parentNode; around && around.nodeType === 1; around = around.parentNode) {
+				const value = labels.of(around as DomElement, label);
 				if (value) found.unshift(value);
 			}
 			return found;

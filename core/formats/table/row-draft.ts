@@ -81,12 +81,12 @@ function optionsOf(
 	const filled = cells.slice(0, last);
 	const found = keyed || columns.optionCredits ? [] : markedRight(filled);
 	const marks = found.length || !byStress ? found : rightByStress(filled);
-	return cells.slice(0, last).map((one, at) => {
+	return cells.slice(0, last).map((option, at) => {
 		const text = cell(columns.optionCredits?.[at])?.text ?? '';
 		const given = flags ? null : parseNumber(text.replace(/\s*%$/, ''));
 		const feedback = cell(columns.optionFeedbacks?.[at])?.markup;
 		return {
-			text: marks[at]?.markup ?? one.markup,
+			text: marks[at]?.markup ?? option.markup,
 			credit: given === null ? null : percent ? given / 100 : given,
 			right: flags && columns.optionCredits ? flagOf(text) : (marks[at]?.right ?? null),
 			...(feedback ? { feedback } : {})

@@ -140,7 +140,7 @@ export class ShownList<Item extends { id: number }> {
 		}
 		pages.seen = this.pages.seen;
 		const wanted = [pages.seen, place].map((at) => pages.load(Math.min(at, pages.total - 1)));
-		void Promise.all(wanted).then(() => {
+		void Promise.allSettled(wanted).then(() => {
 			if (mine === this.#taken) this.pages = pages;
 		});
 	}

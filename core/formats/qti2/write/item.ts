@@ -134,9 +134,9 @@ function shortParts(question: Extract<Question, { kind: 'short-answer' }>, scale
 		.slice(0, 1)
 		.map((one) => one.text);
 	if (question.accepted.some((one) => one.match)) {
-		const branches = byCredit(question.accepted).map((one, at) => {
+		const branches = byCredit(question.accepted).map((answer, at) => {
 			const tag = at ? 'responseElseIf' : 'responseIf';
-			return `<${tag}>${textTest(one)}${setScore(one.credit * scale)}</${tag}>`;
+			return `<${tag}>${textTest(answer)}${setScore(answer.credit * scale)}</${tag}>`;
 		});
 		return {
 			declaration: declare('single', 'string', correct(key)),

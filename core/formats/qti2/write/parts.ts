@@ -64,8 +64,8 @@ export function safeIdentifier(text: string, otherwise: string): string {
 /** Identifiers that QTI allows for things of one list, each once, by the identifiers that they have. */
 export function identifiersFor(list: { identifier: string }[], letter: string): string[] {
 	const seen = new Set<string>();
-	return list.map((one, at) => {
-		let identifier = safeIdentifier(one.identifier, `${letter}${at + 1}`);
+	return list.map((named, at) => {
+		let identifier = safeIdentifier(named.identifier, `${letter}${at + 1}`);
 		while (seen.has(identifier)) identifier = `${identifier}_${at + 1}`;
 		seen.add(identifier);
 		return identifier;

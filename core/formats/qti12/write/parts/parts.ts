@@ -24,8 +24,9 @@ export const yesNo = (value: boolean | null) => (value === null ? '' : ` shuffle
 /** Identifiers of one list, each once. */
 export function names(list: { identifier: string }[], letter: string): string[] {
 	const seen = new Set<string>();
-	return list.map((one, at) => {
-		let name = one.identifier.trim() === one.identifier && one.identifier ? one.identifier : `${letter}${at + 1}`;
+	return list.map((named, at) => {
+		let name =
+			named.identifier.trim() === named.identifier && named.identifier ? named.identifier : `${letter}${at + 1}`;
 		while (seen.has(name)) name = `${name}_${at + 1}`;
 		seen.add(name);
 		return name;
