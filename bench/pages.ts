@@ -204,6 +204,8 @@ try {
 		filled.push({ ...course, load: await fillLoad(pool, person, course.id), size });
 	}
 	await run(pool, "UPDATE jobs SET state = 'done'");
+	// after so sudden a fill the database would plan by what it knew of empty tables, for some seconds
+	await rows(pool, 'ANALYZE TABLE questions, staged_questions, staged_reports, snags');
 	const child = (server = fork(join(root, 'test-support/serve-for-tests.ts'), {
 		execArgv: ['--import', 'tsx'],
 		env: { ...process.env, DATABASE_URL: database.url },
