@@ -95,54 +95,53 @@
 				>{/if}
 			<a class="word text-[13px]" href={here}>all loads</a>
 		</div>
-		<Rows
-			source={list}
-			chosen={chosen?.id ?? null}
-			{choose}
-			label="Questions that are set aside"
-			columns="18px minmax(0, 1fr) 110px minmax(0, 1.3fr) 150px"
-			narrow="18px minmax(0, 1fr) minmax(0, 1fr) 100px"
-		>
-			{#snippet head()}<span role="columnheader"
-					><input
-						type="checkbox"
-						aria-label="Select all that are listed"
-						disabled={!data.mayChange || !list.total}
-						checked={selection.allSelected}
-						onchange={(event) => selection.selectAll(event.currentTarget.checked)}
-					/></span
-				><span role="columnheader">Question</span><span class="roomy" role="columnheader">Kind</span><span
-					role="columnheader">Why it is kept out</span
-				><span role="columnheader">Came in</span>{/snippet}
-			{#snippet line(row: AsideRow)}
-				<span role="cell" class="flex items-center"
-					><input
-						type="checkbox"
-						aria-label="Select {row.title}"
-						disabled={!data.mayChange}
-						checked={selection.isSelected(row.id)}
-						onclick={(event) => {
-							event.stopPropagation();
-							selection.click(list.placeOf(row.id), event.currentTarget.checked, event.shiftKey, (place) =>
-								list.at(place)
-							);
-						}}
-					/></span
-				>
-				<span class="cut" role="cell" title={row.title}>{row.title || '(no title)'}</span>
-				<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
-				<span class="cut" role="cell" title={row.why ?? ''}
-					>{#if row.broken}<Mark severity="broken" word={row.why ?? 'broken'} />{:else}<Mark
-							severity="whole"
-							word="put right"
-						/>{/if}</span
-				>
-				<span class="mute cut" role="cell" title="{row.fileName}, {pathText(pathOfKey(row.category))}"
-					>{row.fileName}</span
-				>
-			{/snippet}
-		</Rows>
-		{#if !list.total}<p class="mute p-5">
+		{#if list.total}<Rows
+				source={list}
+				chosen={chosen?.id ?? null}
+				{choose}
+				label="Questions that are set aside"
+				columns="18px minmax(0, 1fr) 110px minmax(0, 1.3fr) 150px"
+				narrow="18px minmax(0, 1fr) minmax(0, 1fr) 100px"
+			>
+				{#snippet head()}<span role="columnheader"
+						><input
+							type="checkbox"
+							aria-label="Select all that are listed"
+							disabled={!data.mayChange || !list.total}
+							checked={selection.allSelected}
+							onchange={(event) => selection.selectAll(event.currentTarget.checked)}
+						/></span
+					><span role="columnheader">Question</span><span class="roomy" role="columnheader">Kind</span><span
+						role="columnheader">Why it is kept out</span
+					><span role="columnheader">Came in</span>{/snippet}
+				{#snippet line(row: AsideRow)}
+					<span role="cell" class="flex items-center"
+						><input
+							type="checkbox"
+							aria-label="Select {row.title}"
+							disabled={!data.mayChange}
+							checked={selection.isSelected(row.id)}
+							onclick={(event) => {
+								event.stopPropagation();
+								selection.click(list.placeOf(row.id), event.currentTarget.checked, event.shiftKey, (place) =>
+									list.at(place)
+								);
+							}}
+						/></span
+					>
+					<span class="cut" role="cell" title={row.title}>{row.title || '(no title)'}</span>
+					<span class="roomy mute cut" role="cell">{kindName(row.kind)}</span>
+					<span class="cut" role="cell" title={row.why ?? ''}
+						>{#if row.broken}<Mark severity="broken" word={row.why ?? 'broken'} />{:else}<Mark
+								severity="whole"
+								word="put right"
+							/>{/if}</span
+					>
+					<span class="mute cut" role="cell" title="{row.fileName}, {pathText(pathOfKey(row.category))}"
+						>{row.fileName}</span
+					>
+				{/snippet}
+			</Rows>{:else}<p class="mute p-5">
 				Nothing is set aside in this course. What a load keeps out comes here with its reasons, and stays until somebody
 				puts it right or leaves it out.
 			</p>{/if}
