@@ -41,8 +41,9 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 	readonly size: number;
 	readonly isRenewed: boolean;
 	total = $state(0);
-	/** The first place that was last in sight. */
+	/** The first and the last place that were in sight last. */
 	seen = 0;
+	seenTo = 0;
 
 	/** `first` is a page of `size` items at the most; `fetchPage` gives the page that begins at a place, or null where it cannot. */
 	constructor(
@@ -84,7 +85,7 @@ export class Pages<Item extends { id: number }> implements Source<Item> {
 	}
 
 	want(first: number, last: number): void {
-		this.seen = first;
+		[this.seen, this.seenTo] = [first, last];
 		for (let number = Math.floor(first / this.size); number * this.size <= last; number += 1) void this.#ask(number);
 	}
 
@@ -138,12 +139,21 @@ export class ShownList<Item extends { id: number }> {
 			this.pages = pages;
 			return;
 		}
-		pages.seen = this.pages.seen;
-		const wanted = [pages.seen, place].map((at) => pages.load(Math.min(at, pages.total - 1)));
-		void Promise.allSettled(wanted).then(() => {
+		void renewed(this.pages, pages, place).then(() => {
 			if (mine === this.#taken) this.pages = pages;
 		});
 	}
+}
+
+/** Fetches of a list that takes the place of another what was in sight of that one, and what stands at a place that matters. */
+export async function renewed<Item extends { id: number }>(
+	before: Pages<Item>,
+	pages: Pages<Item>,
+	place = before.seen
+): Promise<void> {
+	[pages.seen, pages.seenTo] = [before.seen, before.seenTo];
+	// what cannot be fetched now is asked for again as it comes into sight
+	await Promise.allSettled([before.seen, before.seenTo, place].map((at) => pages.load(Math.min(at, pages.total - 1))));
 }
 
 /** Fetches pages of a list from an address, which is asked for `from`; an answer that fails leaves its page to be asked for again. */

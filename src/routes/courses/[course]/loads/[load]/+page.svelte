@@ -28,7 +28,7 @@
 		if (data.mayChange) untrack(() => review.keep());
 	});
 	$effect(() => {
-		if (review.changes) untrack(() => void listing.again());
+		if (review.changes) untrack(() => void listing.again(chosen));
 	});
 	onMount(() => {
 		const timer = setInterval(() => void review.look(), 2500);

@@ -1,6 +1,6 @@
 import type { Chosen, ListedQuestion, ListFilter, ListPage, listOrders } from '$lib/server/loads/listed';
 import { latest } from '$lib/ui/latest';
-import { Pages, pagesFrom } from '$lib/ui/pages.svelte';
+import { Pages, pagesFrom, renewed } from '$lib/ui/pages.svelte';
 import { Selection } from '$lib/ui/selection.svelte';
 
 /** The order of the questions of a load. */
@@ -33,7 +33,7 @@ export class Listing {
 		});
 	}
 
-	readonly #first = latest((fetchPage: ReturnType<typeof pagesFrom<ListedQuestion>>, from: number) => fetchPage(from));
+	readonly #first = latest((made: () => Promise<Pages<ListedQuestion> | null>) => made());
 
 	/** Lists by another filter or order, from the top; what was selected as all that were listed is so no more. */
 	async show(changes: Partial<ListFilter & { order: ListOrder }>): Promise<void> {
@@ -44,15 +44,22 @@ export class Listing {
 		await this.#list(0);
 	}
 
-	/** Lists anew what is listed, after something has become of it. */
-	async again(): Promise<void> {
-		await this.#list(Math.floor(this.pages.seen / pageSize) * pageSize);
+	/** Lists anew what is listed, after something has become of it; `chosen` is the key of what is chosen. */
+	async again(chosen: number | null): Promise<void> {
+		await this.#list(Math.floor(this.pages.seen / pageSize) * pageSize, this.pages.placeOf(chosen));
 	}
 
-	async #list(from: number): Promise<void> {
+	/** `place` is where something stands that has to be here with the list. */
+	async #list(from: number, place?: number): Promise<void> {
 		const fetchPage = this.#fetching();
-		const page = await this.#first(fetchPage, from);
-		if (page) this.pages = new Pages(page, pageSize, fetchPage);
+		const pages = await this.#first(async () => {
+			const first = await fetchPage(from);
+			if (!first) return null;
+			const made = new Pages(first, pageSize, fetchPage);
+			if (place !== undefined) await renewed(this.pages, made, place);
+			return made;
+		});
+		if (pages) this.pages = pages;
 	}
 
 	/** What is selected, as an endpoint takes it. */
