@@ -28,6 +28,15 @@
 	let plain = $state(false);
 	let source = $state(false);
 	let inside = $state(false);
+	let pressed = false;
+	/** The tools go once one has left; what is pressed outside stays where it is until it is let go, or the press would miss it. */
+	function left(field: Element) {
+		const go = () => {
+			if (!field.contains(document.activeElement)) inside = false;
+		};
+		if (pressed) addEventListener('pointerup', () => setTimeout(go), { once: true });
+		else setTimeout(go);
+	}
 	let writing = $state(false);
 	let written: Markup | null = null;
 	/** The field is taken off the page; what its editor still says as it goes is nothing any more. */
@@ -98,11 +107,16 @@
 	);
 </script>
 
+<svelte:window
+	onpointerdowncapture={() => (pressed = true)}
+	onpointerupcapture={() => (pressed = false)}
+	onpointercancelcapture={() => (pressed = false)}
+/>
 <div
 	class="rich-field"
 	onfocusin={() => (inside = true)}
-	onfocusout={(event) => {
-		if (!event.currentTarget.contains(event.relatedTarget as Node | null)) inside = false;
+	onfocusout={({ currentTarget, relatedTarget }) => {
+		if (!currentTarget.contains(relatedTarget as Node | null)) left(currentTarget);
 	}}
 >
 	{#if (inside || writing) && (editor || source || plain)}<Tools

@@ -149,7 +149,7 @@ export class ShownList<Item extends { id: number }> {
 export async function renewed<Item extends { id: number }>(
 	before: Pages<Item>,
 	pages: Pages<Item>,
-	place = before.seen
+	place: number
 ): Promise<void> {
 	[pages.seen, pages.seenTo] = [before.seen, before.seenTo];
 	// what cannot be fetched now is asked for again as it comes into sight
